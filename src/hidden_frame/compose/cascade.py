@@ -1,0 +1,152 @@
+"""Which items a page shows, and with which properties (R5, R6, R10–R12).
+
+base → derived → page, property by property: the last to set one wins.
+"""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from msgspec.structs import replace
+
+from hidden_frame.compose.placing import on_side, stands_on
+from hidden_frame.model.geometry import Columns, Grid, Guide, Margins, Side
+from hidden_frame.model.items import Item, Override, changed_properties
+from hidden_frame.model.lookup import base_chain, stack_of
+from hidden_frame.model.paint import Layer
+from hidden_frame.model.publication import Master, Page, Publication, Setup
+from hidden_frame.model.remember import remembered
+
+
+class Resolved(NamedTuple):
+    """An item as a page or master shows it, still in a recto page's coordinates.
+
+    `carrier` is the master it stands on (None for a local item); `overridden` names
+    the properties changed on the very page or master that shows it.
+    """
+
+    item: Item
+    carrier: str | None
+    overridden: tuple[str, ...] = ()
+
+
+@remembered(20_000)
+def overridden_item(item: Item, override: Override) -> Item:
+    """The item with the override's properties; the same object for the same pair."""
+    return replace(item, **changed_properties(override))
+
+
+def _apply(items: tuple[Resolved, ...], overrides: tuple[Override, ...]) -> tuple[Resolved, ...]:
+    by_item = {override.item: override for override in overrides}
+    if not by_item:
+        return items
+    result = []
+    for resolved in items:
+        override = by_item.get(resolved.item.id)
+        if override is not None:
+            names = tuple(changed_properties(override))
+            resolved = Resolved(overridden_item(resolved.item, override), resolved.carrier, names)
+        result.append(resolved)
+    return tuple(result)
+
+
+@remembered(2_000)
+def _family_items(*chain: Master) -> tuple[Resolved, ...]:
+    """The items of a master and its bases, the most distant first (R12)."""
+    *bases, master = chain
+    inherited = _family_items(*bases) if bases else ()
+    inherited = tuple(r._replace(overridden=()) if r.overridden else r for r in inherited)
+    own = tuple(Resolved(item, master.id) for item in master.items)
+    return _apply(inherited, master.overrides) + own
+
+
+def master_items(publication: Publication, master_id: str) -> tuple[Resolved, ...]:
+    """Everything that stands on a master, its bases' items included."""
+    return _family_items(*base_chain(publication, master_id))
+
+
+@remembered(2_000)
+def _stack_items(side: Side, layers: tuple[Layer, ...], *families: object) -> tuple[Resolved, ...]:
+    """A stack's items on one side, in the order in which layers and masters paint them."""
+    found = [
+        resolved._replace(overridden=()) if resolved.overridden else resolved
+        for family in families
+        for resolved in family  # type: ignore[attr-defined]
+        if stands_on(resolved.item, side)
+    ]
+    return tuple(_in_layers(found, layers))
+
+
+def _in_layers(items: list[Resolved], layers: tuple[Layer, ...]) -> list[Resolved]:
+    """Stable order by layer, so that within a layer masters stay below local items (R5)."""
+    rank = {layer.id: n for n, layer in enumerate(layers)}
+    return sorted(items, key=lambda resolved: rank.get(resolved.item.layer, 0))
+
+
+@remembered(2_000)
+def _face_items(
+    side: Side, layers: tuple[Layer, ...], family: tuple[Resolved, ...]
+) -> tuple[Resolved, ...]:
+    return tuple(_in_layers([r for r in family if stands_on(r.item, side)], layers))
+
+
+def face_items(publication: Publication, master_id: str, side: Side) -> tuple[Resolved, ...]:
+    """What one face of a master shows, bottom to top, its bases' items included."""
+    return _face_items(side, publication.layers, master_items(publication, master_id))
+
+
+def stack_items(
+    publication: Publication, stack: tuple[str, ...], side: Side
+) -> tuple[Resolved, ...]:
+    """What a master stack shows on a side; the same object while its masters do not change."""
+    families = [master_items(publication, master_id) for master_id in stack]
+    return _stack_items(side, publication.layers, *families)
+
+
+def page_items(publication: Publication, page: Page, side: Side) -> tuple[Resolved, ...]:
+    """What a page shows, bottom to top: its masters' items, overridden, and its own."""
+    inherited = stack_items(publication, stack_of(publication, page), side)
+    if not page.overrides and not page.items:
+        return inherited
+    items = [*_apply(inherited, page.overrides), *(Resolved(item, None) for item in page.items)]
+    return tuple(_in_layers(items, publication.layers))
+
+
+def shown_on(resolved: Resolved, side: Side, setup: Setup) -> Item:
+    """The item in the coordinates of a page of this side."""
+    if resolved.carrier is None:
+        return resolved.item
+    return on_side(resolved.item, side, setup.trim.width)
+
+
+class PageLayout(NamedTuple):
+    """Margins, columns, guides and grid that a master or page shows (R6)."""
+
+    margins: Margins
+    columns: Columns
+    guides: tuple[Guide, ...]
+    grid: Grid | None
+
+
+@remembered(2_000)
+def _layout(setup: Setup, *chain: Master) -> PageLayout:
+    margins, columns, grid = setup.margins, setup.columns, None
+    guides: tuple[Guide, ...] = ()
+    for master in chain:
+        margins = margins if master.margins is None else master.margins
+        columns = columns if master.columns is None else master.columns
+        guides = guides if master.guides is None else master.guides
+        grid = grid if master.grid is None else master.grid
+    return PageLayout(margins, columns, guides, grid)
+
+
+def master_layout(publication: Publication, master_id: str) -> PageLayout:
+    return _layout(publication.setup, *base_chain(publication, master_id))
+
+
+def page_layout(publication: Publication, page: Page) -> PageLayout:
+    """The layout of the topmost master of a page's stack, with the page's own guides."""
+    stack = stack_of(publication, page)
+    chain = base_chain(publication, stack[-1]) if stack else ()
+    layout = _layout(publication.setup, *chain)
+    return layout._replace(guides=layout.guides + page.guides) if page.guides else layout

@@ -1,0 +1,243 @@
+"""Pages and masters to scenes, doing again only what an edit touched.
+
+>>> composer = Composer()
+>>> scene = composer.compose(publication).scene("page-4")
+"""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from hidden_frame.compose.cascade import Resolved, face_items, page_items, shown_on, stack_items
+from hidden_frame.compose.drawing import draw
+from hidden_frame.compose.facts import PageFacts, page_facts
+from hidden_frame.compose.scene import Placed, Scene
+from hidden_frame.compose.textspec import (
+    Palette,
+    marker_label,
+    marker_value,
+    markers_in,
+    palette,
+)
+from hidden_frame.compose.transform import placement
+from hidden_frame.model.geometry import Side
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.lookup import all_pages, find_page, section_of, stack_of
+from hidden_frame.model.paint import Layer
+from hidden_frame.model.publication import Page, Picture, Publication, Setup
+from hidden_frame.model.remember import remembered
+from hidden_frame.model.text import Marker
+
+
+class Context(NamedTuple):
+    """What every page of a publication depends on."""
+
+    setup: Setup
+    layers: tuple[Layer, ...]
+    known: Palette
+    pictures: tuple[Picture, ...]
+    hidden: frozenset[str]
+    locked: frozenset[str]
+    silent: frozenset[str]
+
+
+@remembered(8)
+def _context(
+    setup: Setup, layers: tuple[Layer, ...], known: Palette, pictures: tuple[Picture, ...]
+) -> Context:
+    return Context(
+        setup,
+        layers,
+        known,
+        pictures,
+        frozenset(layer.id for layer in layers if not layer.visible),
+        frozenset(layer.id for layer in layers if layer.locked),
+        frozenset(layer.id for layer in layers if not layer.printing),
+    )
+
+
+def context_of(publication: Publication) -> Context:
+    """The context; the same object while none of its parts changes."""
+    return _context(
+        publication.setup, publication.layers, palette(publication), publication.pictures
+    )
+
+
+@remembered(5_000)
+def _markers_of(items: tuple[Resolved, ...]) -> tuple[Marker, ...]:
+    found: dict[Marker, None] = {}
+    for resolved in items:
+        if isinstance(resolved.item, TextFrame):
+            found.update(dict.fromkeys(markers_in(resolved.item.text)))
+    return tuple(found)
+
+
+class _Entry(NamedTuple):
+    page: Page
+    stack: tuple[Resolved, ...]
+    context: Context
+    shown: tuple[object, ...]
+    scene: Scene
+
+
+class Composer:
+    """Remembers each page's last scene; `composed` counts the scenes it has made."""
+
+    def __init__(self) -> None:
+        self._pages: dict[str, _Entry] = {}
+        self._masters: dict[tuple[str, Side], tuple[tuple[Resolved, ...], Context, Scene]] = {}
+        self.composed = 0
+
+    def compose(self, publication: Publication) -> Composition:
+        """The composition of a publication; nothing is worked out before it is asked for."""
+        return Composition(self, publication)
+
+    def page(self, publication: Publication, page: Page, facts: PageFacts) -> Scene:
+        context = context_of(publication)
+        stack = stack_items(publication, stack_of(publication, page), facts.side)
+        entry = self._pages.get(page.id)
+        kept = (
+            entry is not None
+            and entry.page is page
+            and entry.stack is stack
+            and entry.context is context
+        )
+        if (
+            kept
+            and entry is not None
+            and entry.shown
+            == _shown(
+                publication,
+                facts,
+                tuple(entry.shown[2]),  # type: ignore[arg-type]
+            )
+        ):
+            return entry.scene
+        items = page_items(publication, page, facts.side)
+        markers = _markers_of(items)
+        shown = _shown(publication, facts, markers)
+        values = dict(zip(markers, shown[3], strict=True))  # type: ignore[call-overload]
+        placed = []
+        for resolved in items:
+            one = _place(resolved, facts.side, values, context, facts.hides_folio)
+            if one is not None:
+                placed.append(one)
+        trim = context.setup.trim
+        scene = Scene(
+            page.id, facts.side, (trim.width, trim.height), context.setup.bleed, tuple(placed)
+        )
+        self.composed += 1
+        self._pages[page.id] = _Entry(page, stack, context, shown, scene)
+        return scene
+
+    def master(self, publication: Publication, master_id: str, side: Side) -> Scene:
+        context = context_of(publication)
+        items = face_items(publication, master_id, side)
+        known = self._masters.get((master_id, side))
+        if known is not None and known[0] is items and known[1] is context:
+            return known[2]
+        values = {marker: marker_label(marker) for marker in _markers_of(items)}
+        placed = [_place(resolved, side, values, context, False) for resolved in items]
+        trim = context.setup.trim
+        scene = Scene(
+            master_id,
+            side,
+            (trim.width, trim.height),
+            context.setup.bleed,
+            tuple(one for one in placed if one is not None),
+            is_master=True,
+        )
+        self._masters[master_id, side] = (items, context, scene)
+        return scene
+
+    def forget_missing(self, publication: Publication) -> None:
+        """Drops what is kept of pages that are gone."""
+        there = {page.id for page in all_pages(publication)}
+        self._pages = {i: entry for i, entry in self._pages.items() if i in there}
+
+
+def _shown(
+    publication: Publication, facts: PageFacts, markers: tuple[Marker, ...]
+) -> tuple[object, ...]:
+    """All that a scene takes from its page's place: two equal ones make equal scenes."""
+    values = tuple(marker_value(m, facts, publication.title, publication.details) for m in markers)
+    return (facts.side, facts.hides_folio, markers, values)
+
+
+def _place(
+    resolved: Resolved,
+    side: Side,
+    values: dict[Marker, str],
+    context: Context,
+    hides_folio: bool,
+) -> Placed | None:
+    """An item's drawing at its place; None if it is not to be seen."""
+    item = resolved.item
+    if not item.visible or item.layer in context.hidden:
+        return None
+    own: tuple[str, ...] = ()
+    if isinstance(item, TextFrame):
+        markers = markers_in(item.text)
+        if hides_folio and any(m.shows == "folio" for m in markers):
+            return None
+        own = tuple(values[m] for m in markers)
+    drawing = draw(item, side, own, context.known, context.pictures)
+    at = shown_on(resolved, side, context.setup)
+    matrix = placement(at.x, at.y, at.width, at.height, at.rotation)
+    return Placed(
+        drawing,
+        matrix,
+        item.id,
+        resolved.carrier,
+        resolved.overridden,
+        item.layer not in context.silent,
+        item.layer in context.locked,
+    )
+
+
+class Composition:
+    """A publication with everything that can be derived from it."""
+
+    def __init__(self, composer: Composer, publication: Publication) -> None:
+        self._composer = composer
+        self.publication = publication
+
+    @property
+    def facts(self) -> dict[str, PageFacts]:
+        """Facts of every page, in order."""
+        return page_facts(self.publication)
+
+    def scene(self, page_id: str) -> Scene:
+        """The page's scene; the same object as before if nothing on the page changed."""
+        page = find_page(self.publication, page_id)
+        return self._composer.page(self.publication, page, self.facts[page_id])
+
+    def scenes(self) -> list[Scene]:
+        """Every page's scene, in order."""
+        return [self.scene(page.id) for page in all_pages(self.publication)]
+
+    def master_scene(self, master_id: str, side: Side) -> Scene:
+        """A master's face, with markers shown as their labels."""
+        return self._composer.master(self.publication, master_id, side)
+
+    def followers(self, master_id: str) -> list[str]:
+        """Ids of the pages that follow a master, directly or through one built on it."""
+        return followers(self.publication)[master_id]
+
+    def section_name(self, page_id: str) -> str:
+        return section_of(self.publication, page_id).name
+
+
+def followers(publication: Publication) -> dict[str, list[str]]:
+    """For each master the pages that follow it, directly or through masters built on it."""
+    parents = {m.id: m.base for m in publication.masters}
+    result: dict[str, list[str]] = {m.id: [] for m in publication.masters}
+    for page in all_pages(publication):
+        seen: set[str] = set()
+        for master_id in stack_of(publication, page):
+            at: str | None = master_id
+            while at is not None and at not in seen:
+                seen.add(at)
+                result[at].append(page.id)
+                at = parents[at]
+    return result

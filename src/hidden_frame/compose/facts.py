@@ -1,0 +1,113 @@
+"""What can be said of each page from its place: side, spread, folio, section.
+
+>>> facts = page_facts(publication)["page-9"]
+>>> facts.folio, facts.position, facts.side
+('iv', 5, 'recto')
+"""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from hidden_frame.compose.folios import format_number
+from hidden_frame.compose.sides import side_of, spread_of
+from hidden_frame.model.geometry import Side
+from hidden_frame.model.publication import Page, Publication, Section, Setup
+from hidden_frame.model.remember import remembered
+
+
+class PageFacts(NamedTuple):
+    """`number` is None where a page is not counted; `folio` is "" where none is printed."""
+
+    page_id: str
+    position: int
+    pages: int
+    side: Side
+    spread: int
+    number: int | None
+    folio: str
+    section_id: str
+    section_name: str
+    section_pages: int
+    section_last_folio: str
+    blind: bool
+
+    @property
+    def hides_folio(self) -> bool:
+        """Whether items that show a folio are left out on this page (R17, R18)."""
+        return self.blind or not self.folio
+
+
+def page_facts(publication: Publication) -> dict[str, PageFacts]:
+    """Facts of every page by id, in the order of the pages."""
+    return _facts(publication.sections, publication.setup)
+
+
+@remembered(8)
+def _facts(sections: tuple[Section, ...], setup: Setup) -> dict[str, PageFacts]:
+    result: dict[str, PageFacts] = {}
+    count = sum(len(section.pages) for section in sections)
+    position, last = 0, 0
+    for section in sections:
+        numbers = section_numbers(section, last)
+        last = next((n for n in reversed(numbers) if n is not None), last)
+        folios = [_folio(section, n) for n in numbers]
+        highest = folios[-1] if folios else ""
+        for page, number, folio in zip(section.pages, numbers, folios, strict=True):
+            position += 1
+            result[page.id] = PageFacts(
+                page.id,
+                position,
+                count,
+                side_of(position, setup.facing, setup.opening),
+                spread_of(position, setup.facing, setup.opening),
+                number,
+                folio,
+                section.id,
+                section.name,
+                len(section.pages),
+                highest,
+                page.blind,
+            )
+    return result
+
+
+def section_numbers(section: Section, last: int) -> list[int | None]:
+    """The number of each page of a section, carrying on from `last` (R16, R17)."""
+    numbering = section.numbering
+    count = len(section.pages)
+    if numbering.style == "none" and not numbering.counted:
+        return [None] * count
+    first = last + 1 if numbering.start is None else numbering.start
+    return list(range(first, first + count))
+
+
+def _folio(section: Section, number: int | None) -> str:
+    if number is None or section.numbering.style == "none":
+        return ""
+    return section.numbering.prefix + format_number(number, section.numbering.style)
+
+
+def page_name(facts: PageFacts) -> str:
+    """A page named by folio and position together: “iv (#6)”, or “#6” without folio."""
+    return f"{facts.folio} (#{facts.position})" if facts.folio else f"#{facts.position}"
+
+
+def ordinal(number: int) -> str:
+    """1st, 2nd, 3rd, 4th …"""
+    ending = {1: "st", 2: "nd", 3: "rd"}.get(number % 10, "th")
+    return f"{number}{'th' if 10 <= number % 100 <= 20 else ending}"
+
+
+def describe(facts: PageFacts, page: Page) -> str:
+    """The status line of a page: “prints as 12 · 16th of 48 · recto · Spring”."""
+    if not facts.folio:
+        shown = "prints no folio"
+    elif facts.blind:
+        shown = f"counts as {facts.folio}, blind"
+    else:
+        shown = f"prints as {facts.folio}"
+    parts = [shown, f"{ordinal(facts.position)} of {facts.pages}", facts.side]
+    if facts.section_name:
+        parts.append(facts.section_name)
+    return " · ".join(parts)

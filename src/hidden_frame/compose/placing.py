@@ -1,0 +1,56 @@
+"""Where a master item stands on a side (R3, R4), and back again."""
+
+from __future__ import annotations
+
+from msgspec.structs import replace
+
+from hidden_frame.model.geometry import Margins, Side
+from hidden_frame.model.items import Item
+from hidden_frame.model.publication import Setup
+from hidden_frame.model.text import Alignment
+from hidden_frame.typeset.paragraph import PhysicalAlign
+
+
+def stands_on(item: Item, side: Side) -> bool:
+    """Whether a master item shows on pages of this side."""
+    return item.face in ("both", side)
+
+
+def on_side(item: Item, side: Side, trim_width: float) -> Item:
+    """The item as it stands on a page of this side.
+
+    On a verso a mirrored item keeps its distance to the spine: x becomes
+    trim width − x − width, and its rotation changes sign.  The rule is its own
+    inverse, so it also takes a place on a verso page back to the master's.
+
+    >>> on_side(Shape(id="a", x=10, y=0, width=30, height=5), "verso", 100.0).x
+    60.0
+    """
+    if side == "recto" or item.placing == "repeated":
+        return item
+    return replace(item, x=trim_width - item.x - item.width, rotation=-item.rotation or 0.0)
+
+
+def physical(alignment: Alignment, side: Side) -> PhysicalAlign:
+    """Left or right for inside and outside (R4): the spine is a recto's left edge."""
+    if alignment == "inside":
+        return "left" if side == "recto" else "right"
+    if alignment == "outside":
+        return "right" if side == "recto" else "left"
+    return alignment
+
+
+def guide_x(position: float, side: Side, trim_width: float) -> float:
+    """x of a vertical guide from its distance to the spine."""
+    return position if side == "recto" else trim_width - position
+
+
+def text_area(setup: Setup, margins: Margins, side: Side) -> tuple[float, float, float, float]:
+    """x, y, width and height between the margins."""
+    left = margins.left(side)
+    return (
+        left,
+        margins.top,
+        setup.trim.width - left - margins.right(side),
+        setup.trim.height - margins.top - margins.bottom,
+    )

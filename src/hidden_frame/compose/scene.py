@@ -1,0 +1,127 @@
+"""The display list of a page: what every painter paints, and nothing else.
+
+Primitives stand in their item's own coordinates (points, y downward, origin at its
+top left corner); `Placed.matrix` takes them to the page, origin at the trim's corner.
+"""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from hidden_frame.compose.transform import Matrix
+from hidden_frame.model.geometry import Side
+from hidden_frame.typeset.layout import SetText
+from hidden_frame.typeset.overflow import Overflow
+from hidden_frame.typeset.paragraph import Ink
+
+Rect = tuple[float, float, float, float]  # x, y, width, height
+
+
+class Pen(NamedTuple):
+    """How a path is stroked; alpha 0 to 1."""
+
+    ink: Ink
+    width: float
+    alpha: float = 1.0
+    dash: tuple[float, ...] = ()
+
+
+class PathPrimitive(NamedTuple):
+    """A path of ("M", x, y), ("L", x, y), ("C", x1, y1, x2, y2, x, y) and ("Z",)."""
+
+    commands: tuple[tuple, ...]
+    ink: Ink | None = None
+    alpha: float = 1.0
+    pen: Pen | None = None
+
+
+class TextPrimitive(NamedTuple):
+    """The first `shown` lines of a set text, moved by (x, y)."""
+
+    text: SetText
+    x: float
+    y: float
+    shown: int
+    alpha: float = 1.0
+
+
+class PicturePrimitive(NamedTuple):
+    """A picture in `rect`, seen through `clip`."""
+
+    hash: str
+    kind: str
+    rect: Rect
+    clip: Rect
+    alpha: float = 1.0
+
+
+class Placeholder(NamedTuple):
+    """An empty picture frame, or one whose picture is missing; never printed."""
+
+    rect: Rect
+    note: str
+
+
+Primitive = PathPrimitive | TextPrimitive | PicturePrimitive | Placeholder
+
+
+class Drawing(NamedTuple):
+    """An item's primitives, bottom to top, and what does not fit of its text."""
+
+    primitives: tuple[Primitive, ...]
+    width: float
+    height: float
+    overflow: Overflow | None = None
+
+    @property
+    def text(self) -> TextPrimitive | None:
+        return next((p for p in self.primitives if isinstance(p, TextPrimitive)), None)
+
+
+class Placed(NamedTuple):
+    """A drawing on a page, and where it came from.
+
+    `carrier` is the master that carries the item (None: it stands here itself).
+    """
+
+    drawing: Drawing
+    matrix: Matrix
+    item_id: str
+    carrier: str | None
+    overridden: tuple[str, ...]
+    printing: bool
+    locked: bool
+
+
+class Scene:
+    """One page or one face of a master.  Scenes are compared by identity."""
+
+    __slots__ = ("bleed", "height", "holder_id", "is_master", "placed", "side", "width")
+
+    def __init__(
+        self,
+        holder_id: str,
+        side: Side,
+        size: tuple[float, float],
+        bleed: float,
+        placed: tuple[Placed, ...],
+        is_master: bool = False,
+    ) -> None:
+        self.holder_id = holder_id
+        self.side = side
+        self.width, self.height = size
+        self.bleed = bleed
+        self.placed = placed
+        self.is_master = is_master
+
+    def text_of(self) -> list[str]:
+        """Every printed line of text in painting order, for searching and for tests."""
+        return [
+            line.text
+            for placed in self.placed
+            if placed.printing
+            for primitive in placed.drawing.primitives
+            if isinstance(primitive, TextPrimitive)
+            for line in primitive.text.lines[: primitive.shown]
+            if line.text
+        ]

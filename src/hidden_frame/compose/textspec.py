@@ -1,0 +1,141 @@
+"""From a publication's text and styles to what typesetting understands."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from hidden_frame.compose.facts import PageFacts
+from hidden_frame.compose.placing import physical
+from hidden_frame.model.geometry import Side
+from hidden_frame.model.paint import Colour
+from hidden_frame.model.publication import Detail, Publication
+from hidden_frame.model.remember import remembered
+from hidden_frame.model.text import CharacterStyle, Marker, Paragraph, ParagraphStyle, Text
+from hidden_frame.typeset.fonts import font_book
+from hidden_frame.typeset.paragraph import Ink, ParagraphSpec, Span, Tab
+from hidden_frame.typeset.shaping import setting_of
+
+
+class Palette(NamedTuple):
+    """Everything that text and paint refer to by id."""
+
+    colours: dict[str, Colour]
+    paragraphs: dict[str, ParagraphStyle]
+    characters: dict[str, CharacterStyle]
+
+
+@remembered(8)
+def _palette(
+    colours: tuple[Colour, ...],
+    paragraphs: tuple[ParagraphStyle, ...],
+    characters: tuple[CharacterStyle, ...],
+) -> Palette:
+    return Palette(
+        {c.id: c for c in colours}, {s.id: s for s in paragraphs}, {s.id: s for s in characters}
+    )
+
+
+def palette(publication: Publication) -> Palette:
+    """The palette; the same object while colours and styles do not change."""
+    return _palette(publication.colours, publication.paragraph_styles, publication.character_styles)
+
+
+def ink(colour: Colour, tint: float = 1.0) -> Ink:
+    """A colour's shares at a tint: mixed with white in RGB, thinned in CMYK."""
+    if tint == 1.0:
+        return colour.values
+    if colour.space == "rgb":
+        return tuple(1 - (1 - v) * tint for v in colour.values)
+    return tuple(v * tint for v in colour.values)
+
+
+@remembered(20_000)
+def markers_in(text: Text) -> tuple[Marker, ...]:
+    """Every marker of a text, in order."""
+    return tuple(piece for p in text for piece in p.content if isinstance(piece, Marker))
+
+
+LABELS = {
+    "folio": "Folio",
+    "page count": "Page count",
+    "section pages": "Section pages",
+    "section last folio": "Last folio",
+    "section name": "Section",
+    "title": "Title",
+}
+
+
+def marker_label(marker: Marker) -> str:
+    """What a marker's chip says on a master."""
+    return marker.detail or "Detail" if marker.shows == "detail" else LABELS[marker.shows]
+
+
+def marker_value(marker: Marker, facts: PageFacts, title: str, details: tuple[Detail, ...]) -> str:
+    """What a marker shows on a page (R21)."""
+    match marker.shows:
+        case "folio":
+            return facts.folio
+        case "page count":
+            return str(facts.pages)
+        case "section pages":
+            return str(facts.section_pages)
+        case "section last folio":
+            return facts.section_last_folio
+        case "section name":
+            return facts.section_name
+        case "title":
+            return title
+        case "detail":
+            found = next((d.value for d in details if d.name == marker.detail), None)
+            return f"[{marker.detail}]" if found is None else found
+
+
+def specs(text: Text, values: tuple[str, ...], side: Side, known: Palette) -> list[ParagraphSpec]:
+    """Paragraphs ready to be set; `values` are what the text's markers show, in order."""
+    shown = iter(values)
+    return [_spec(paragraph, shown, side, known) for paragraph in text]
+
+
+def _spec(paragraph: Paragraph, values, side: Side, known: Palette) -> ParagraphSpec:  # type: ignore[no-untyped-def]
+    style = known.paragraphs[paragraph.style]
+    base = span_of("", style, None, known, False)
+    spans = []
+    for piece in paragraph.content:
+        look = known.characters[piece.style] if piece.style is not None else None
+        marker = isinstance(piece, Marker)
+        string = next(values) if isinstance(piece, Marker) else piece.text
+        spans.append(span_of(string, style, look, known, marker))
+    return ParagraphSpec(
+        tuple(spans),
+        base.setting,
+        style.leading,
+        physical(style.alignment, side),
+        style.space_before,
+        style.space_after,
+        style.indent_left,
+        style.indent_right,
+        style.indent_first,
+        tuple(Tab(t.position, t.align) for t in style.tabs),
+        style.language if style.hyphenate else None,
+        style.name,
+        base.ink,
+    )
+
+
+def span_of(
+    text: str,
+    style: ParagraphStyle,
+    look: CharacterStyle | None,
+    known: Palette,
+    marker: bool,
+) -> Span:
+    """A span in its paragraph's style as changed by a character style."""
+
+    def pick(name: str) -> object:
+        value = getattr(look, name) if look is not None else None
+        return getattr(style, name) if value is None else value
+
+    face = font_book().face(pick("family"), pick("bold"), pick("italic"))  # type: ignore[arg-type]
+    setting = setting_of(face, float(pick("size")), float(pick("tracking")))  # type: ignore[arg-type]
+    colour = known.colours[str(pick("colour"))]
+    return Span(text, setting, ink(colour, float(pick("tint"))), marker)  # type: ignore[arg-type]

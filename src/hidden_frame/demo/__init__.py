@@ -1,0 +1,1 @@
+"""The sample publication: an invented observatory's almanac, built through edit/."""

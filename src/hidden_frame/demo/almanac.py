@@ -1,0 +1,300 @@
+"""*Kestrel Ridge Observatory: Night Sky Almanac*, 32 pages.
+
+>>> publication, blobs = almanac()
+"""
+
+from __future__ import annotations
+
+import math
+from itertools import pairwise
+
+from msgspec.structs import replace
+
+from hidden_frame.demo import words
+from hidden_frame.demo.masters import INNER, B, H, M, Masters, W, build_masters
+from hidden_frame.demo.pictures import LOGO, SEAL, night_sky
+from hidden_frame.demo.style import CHARACTERS, COLOURS, PARAGRAPHS, SETUP
+from hidden_frame.edit.items import add_item
+from hidden_frame.edit.masters import apply_masters, set_section_masters
+from hidden_frame.edit.new import new_publication
+from hidden_frame.edit.overrides import override
+from hidden_frame.edit.pages import set_blind, set_guides
+from hidden_frame.edit.sections import start_section
+from hidden_frame.edit.styles import (
+    put_character_style,
+    put_colour,
+    put_paragraph_style,
+    put_picture,
+    set_detail,
+)
+from hidden_frame.model.geometry import Guide
+from hidden_frame.model.items import Item, Line, Shape, TextFrame
+from hidden_frame.model.lookup import all_pages, positions
+from hidden_frame.model.paint import Fill, Stroke
+from hidden_frame.model.publication import Numbering, Publication
+from hidden_frame.model.text import Paragraph, Run
+from hidden_frame.model.units import mm
+from hidden_frame.storage.pictures import picture_from_bytes
+
+TITLE = "Night Sky Almanac"
+PAGES = 32
+_FIRST_SEASON = 6  # index of the first season's opener
+_SEASON_PAGES = 5
+
+
+def almanac() -> tuple[Publication, dict[str, bytes]]:
+    """The sample publication and the bytes of its pictures."""
+    publication = new_publication(TITLE, SETUP, PAGES)
+    publication, blobs, (logo, seal, sky) = _resources(publication)
+    publication = set_detail(publication, "Edition year", "2031")
+    publication = set_detail(publication, "Volume", "12")
+    publication, masters = build_masters(publication, logo, seal, sky)
+    pages = [page.id for page in all_pages(publication)]
+    publication = _sections(publication, masters, pages)
+    publication = _front(publication, masters, pages)
+    for n, season in enumerate(words.SEASONS):
+        first = _FIRST_SEASON + n * _SEASON_PAGES
+        publication = _season(publication, masters, season, pages[first : first + _SEASON_PAGES])
+    return _back(publication, masters, pages), blobs
+
+
+def _resources(
+    publication: Publication,
+) -> tuple[Publication, dict[str, bytes], tuple[str, str, str]]:
+    for colour in COLOURS:
+        publication = put_colour(publication, colour)
+    for style in PARAGRAPHS:
+        publication = put_paragraph_style(publication, style)
+    for look in CHARACTERS:
+        publication = put_character_style(publication, look)
+    blobs: dict[str, bytes] = {}
+    hashes = []
+    files = (("logo.svg", LOGO), ("seal.svg", SEAL), ("night-sky.jpg", night_sky()))
+    for name, data in files:
+        picture, data = picture_from_bytes(data, name)
+        publication = put_picture(publication, picture)
+        blobs[picture.hash] = data
+        hashes.append(picture.hash)
+    return publication, blobs, (hashes[0], hashes[1], hashes[2])
+
+
+def _sections(publication: Publication, masters: Masters, pages: list[str]) -> Publication:
+    none = Numbering(style="none")
+    publication, cover = start_section(publication, pages[0], "Cover", none)
+    roman = Numbering(style="lower roman", start=1)
+    publication, front = start_section(publication, pages[1], "Front matter", roman)
+    for n, season in enumerate(words.SEASONS):
+        numbering = Numbering(start=1) if n == 0 else Numbering()
+        first = pages[_FIRST_SEASON + n * _SEASON_PAGES]
+        publication, section = start_section(publication, first, season, numbering)
+        publication = set_section_masters(publication, section, (masters.month,))
+    letters = Numbering(style="upper letters", start=1, prefix="V-")
+    publication, visits = start_section(publication, pages[26], "Visitors", letters)
+    publication, back = start_section(publication, pages[31], "Back cover", none)
+    publication = set_section_masters(publication, cover, (masters.cover,))
+    publication = set_section_masters(publication, back, (masters.back,))
+    publication = set_section_masters(publication, front, (masters.text,))
+    return set_section_masters(publication, visits, (masters.notes,))
+
+
+def _add(publication: Publication, page: str, *items: Item) -> Publication:
+    for item in items:
+        publication, _ = add_item(publication, page, item)
+    return publication
+
+
+def _frame(name: str, paragraphs: list[Paragraph], **place: float) -> TextFrame:
+    return TextFrame(id="", name=name, text=tuple(paragraphs), **place)  # type: ignore[arg-type]
+
+
+def _line(style: str, text: str) -> Paragraph:
+    return Paragraph(style, (Run(text),))
+
+
+def _front(publication: Publication, masters: Masters, pages: list[str]) -> Publication:
+    """Title page (its folio blind), contents, foreword, how to read the tables."""
+    blank, title, contents, foreword, tables = pages[1:6]
+    publication = apply_masters(publication, [title], (masters.base,))
+    publication = set_blind(publication, [title], True)
+    left = M.outside
+    publication = _add(
+        publication,
+        title,
+        _frame("Title", [_line("heading", TITLE), _line("body", "Kestrel Ridge Observatory")],
+               x=M.inside, y=H * 0.3, width=INNER, height=80),
+        Line(id="", name="Title rule", x=M.inside, y=H * 0.3 + 84, width=mm(40), height=0,
+             stroke=Stroke(colour="gold", width=2)),
+    )  # fmt: skip
+    rows = [("Foreword", "iv"), ("How to read the tables", "v")]
+    rows += [(s, str(1 + n * _SEASON_PAGES)) for n, s in enumerate(words.SEASONS)]
+    rows += [("Visiting the ridge", "V-A"), ("Notes", "V-B")]
+    listed = [_line("heading", "Contents"), *(_line("contents", "\t".join(r)) for r in rows)]
+    publication = _add(
+        publication,
+        contents,
+        _frame("Contents", listed, x=left, y=M.top, width=INNER, height=mm(120)),
+    )
+    paragraphs = [_line("heading", "Foreword")]
+    paragraphs += [_line("lead", text) for text in words.FOREWORD]
+    publication = _add(
+        publication,
+        foreword,
+        _frame("Foreword", paragraphs, x=M.inside, y=M.top, width=INNER * 0.86, height=mm(150)),
+    )
+    terms = [_line("heading", "How to read the tables")]
+    terms += [
+        Paragraph("lead", (Run(f"{term}: ", "strong"), Run(text))) for term, text in words.HOW_TO
+    ]
+    frame = _frame("Terms", terms, x=left, y=M.top, width=INNER * 0.86, height=mm(110))
+    publication = _add(publication, tables, frame)
+    dedication = [_line("notes", "For everyone who carried the mirror up the hill.")]
+    frame = _frame("Dedication", dedication, x=left, y=H * 0.36, width=INNER * 0.6, height=70)
+    return _add(apply_masters(publication, [blank], ()), blank, frame)
+
+
+def _season(
+    publication: Publication, masters: Masters, season: str, pages: list[str]
+) -> Publication:
+    """An opener whose panel takes the season's colour, an article, three month tables."""
+    opener, article, *months = pages
+    publication = apply_masters(publication, [opener], (masters.opener,))
+    colour = season.lower()
+    publication = override(publication, opener, masters.opener_panel, fill=Fill(colour))
+    recto = positions(publication)[opener] % 2  # the almanac opens on a recto
+    left = M.inside if recto else M.outside
+    publication = _add(
+        publication,
+        opener,
+        _frame("Opener line", [_line("opener-line", words.OPENERS[season])],
+               x=left, y=H * 0.56 + 106, width=INNER * 0.72, height=70),
+    )  # fmt: skip
+    publication = apply_masters(publication, [article], (masters.text,))
+    publication = _article(publication, article, season, not recto)
+    for n, (page, month) in enumerate(zip(months, words.SEASONS[season], strict=True)):
+        publication = _month(publication, page, month, colour, (recto + n) % 2 == 1)
+    return publication
+
+
+def _article(publication: Publication, page: str, season: str, recto: bool) -> Publication:
+    title, *paragraphs = words.ARTICLES[season]
+    left = M.inside if recto else M.outside
+    column = (INNER - mm(6)) / 2
+    first, second = paragraphs[:-1], paragraphs[-1:]
+    texts = [_line("body", first[0]), *(_line("body-next", t) for t in first[1:])]
+    top = M.top + 44
+    height = mm(132)
+    return _add(
+        publication,
+        page,
+        _frame("Heading", [_line("heading", title)], x=left, y=M.top, width=INNER, height=40),
+        Line(id="", name="Season rule", x=left, y=M.top + 37, width=mm(24), height=0,
+             stroke=Stroke(colour=season.lower(), width=3)),
+        _frame("Article", texts, x=left, y=top, width=column, height=height + mm(16)),
+        _frame("Article, continued", [_line("body", second[0])],
+               x=left + column + mm(6), y=top, width=column, height=mm(56)),
+        *_chart(left + column + mm(6), top + mm(64), column, season),
+    )  # fmt: skip
+
+
+def _chart(x: float, y: float, size: float, season: str) -> list[Item]:
+    """An invented star chart: a night disc with a few stars and a line between them."""
+    colour = season.lower()
+    items: list[Item] = [
+        Shape(id="", name="Chart", x=x, y=y, width=size, height=size, form="ellipse",
+              fill=Fill("night"), stroke=Stroke(colour=colour, width=2))
+    ]  # fmt: skip
+    turn = {"spring": 0.2, "summer": 1.1, "autumn": 2.3, "winter": 3.6}[colour]
+    centre = [
+        (size / 2 + size * r * math.cos(turn + a), size / 2 + size * r * math.sin(turn + a))
+        for r, a in ((0.12, 0), (0.3, 0.8), (0.24, 2.2), (0.36, 3.1), (0.2, 4.4), (0.34, 5.3))
+    ]
+    for (x1, y1), (x2, y2) in pairwise(centre):
+        length, angle = math.hypot(x2 - x1, y2 - y1), math.degrees(math.atan2(y2 - y1, x2 - x1))
+        items.append(
+            Line(id="", name="Chart line", x=x + (x1 + x2 - length) / 2, y=y + (y1 + y2) / 2,
+                 width=length, height=0, rotation=angle,
+                 stroke=Stroke(colour="gold", width=0.6, opacity=0.7, dash=(3, 2)))
+        )  # fmt: skip
+    for n, (cx, cy) in enumerate(centre):
+        d = 4.0 + n % 3 * 1.6
+        items.append(
+            Shape(id="", name="Star", x=x + cx - d / 2, y=y + cy - d / 2, width=d, height=d,
+                  form="ellipse", fill=Fill("cream"))
+        )  # fmt: skip
+    return items
+
+
+def _month(
+    publication: Publication, page: str, month: str, colour: str, recto: bool
+) -> Publication:
+    left = M.inside if recto else M.outside
+    rows = [_line("table-row", "\t".join(row)) for row in words.month_rows(month)]
+    return _add(
+        publication,
+        page,
+        _frame("Month", [_line("month", month)], x=left, y=mm(22), width=INNER, height=44),
+        _frame("Table", rows, x=left + 8, y=mm(71), width=INNER - 16, height=mm(130)),
+        *_moons(month, left, mm(44), colour),
+    )
+
+
+def _moons(month: str, x: float, y: float, colour: str) -> list[Item]:
+    """Eight moons in a row, filled the more the fuller they are."""
+    items: list[Item] = []
+    step = INNER / 8
+    for n, age in enumerate(words.moon_ages(month)):
+        lit = 1 - abs(age - 0.5) * 2
+        size = 20.0
+        left = x + step * n + (step - size) / 2
+        items.append(
+            Shape(id="", name=f"Moon {n + 1}", x=left, y=y, width=size, height=size,
+                  form="ellipse", fill=Fill("gold", opacity=round(0.12 + 0.88 * lit, 2)),
+                  stroke=Stroke(colour=colour, width=1))
+        )  # fmt: skip
+    return items
+
+
+def _back(publication: Publication, masters: Masters, pages: list[str]) -> Publication:
+    """The visitors' map without a master, two notes pages, and the members' seal."""
+    visitors = pages[26]
+    publication = apply_masters(publication, [visitors], ())
+    publication = _add(publication, visitors, *_map())
+    publication = set_guides(publication, visitors, (Guide("horizontal", H * 0.62),))
+    publication = apply_masters(publication, [pages[5], pages[28]], (masters.seal,), "add")
+    wide = Stroke(colour="autumn", width=2.5)
+    return override(publication, pages[27], masters.foot_rule, stroke=wide)
+
+
+def _map() -> list[Item]:
+    paper = Fill("cream")
+    items: list[Item] = [
+        Shape(id="", name="Map ground", x=-B, y=-B, width=W + 2 * B, height=H + 2 * B,
+              layer="ground", fill=paper)
+    ]  # fmt: skip
+    for n in range(7):
+        grow = 1 - n * 0.13
+        width, height = W * 0.86 * grow, H * 0.46 * grow
+        items.append(
+            Shape(id="", name=f"Contour {n + 1}", form="ellipse", rotation=-14 + n * 2,
+                  x=W * 0.52 - width / 2, y=H * 0.33 - height / 2, width=width, height=height,
+                  fill=Fill("spring", tint=0.16 + n * 0.07),
+                  stroke=Stroke(colour="spring", width=0.6))
+        )  # fmt: skip
+    walk = [(W * 0.16, H * 0.56), (W * 0.3, H * 0.47), (W * 0.42, H * 0.42), (W * 0.5, H * 0.33)]
+    for n, ((x1, y1), (x2, y2)) in enumerate(pairwise(walk)):
+        length, angle = math.hypot(x2 - x1, y2 - y1), math.degrees(math.atan2(y2 - y1, x2 - x1))
+        items.append(
+            Line(id="", name=f"Path {n + 1}", x=(x1 + x2 - length) / 2, y=(y1 + y2) / 2,
+                 width=length, height=0, rotation=angle,
+                 stroke=Stroke(colour="autumn", width=2, dash=(6, 3)))
+        )  # fmt: skip
+    places = (("Lower car park", walk[0]), ("Gate", walk[1]), ("Dome", walk[-1]))
+    for name, (x, y) in places:
+        items.append(
+            Shape(id="", name=f"{name} mark", form="ellipse", x=x - 5, y=y - 5, width=10,
+                  height=10, fill=Fill("autumn"), stroke=Stroke(colour="cream", width=1.5))
+        )  # fmt: skip
+        items.append(_frame(name, [_line("label", name)], x=x + 9, y=y - 7, width=110, height=16))
+    text = [_line("heading", "Visiting the ridge"), *(_line("lead", t) for t in words.VISITS)]
+    frame = _frame("Visits", text, x=M.outside, y=H * 0.64, width=INNER, height=mm(60))
+    return [*items, replace(frame, layer="content")]

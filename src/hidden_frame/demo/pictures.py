@@ -1,0 +1,63 @@
+"""The almanac's pictures, drawn here: an SVG logo and a night sky."""
+
+from __future__ import annotations
+
+import io
+
+import numpy as np
+from PIL import Image
+
+LOGO = b"""<svg xmlns="http://www.w3.org/2000/svg" width="120" height="96" viewBox="0 0 120 96">
+<path fill="#e0b354" d="M60 2 L63.4 12.6 L74 16 L63.4 19.4 L60 30 L56.6 19.4 L46 16 L56.6 12.6 Z"/>
+<path fill="#f4efe4" d="M30 70 A30 30 0 0 1 90 70 Z"/>
+<path fill="#14213a" d="M55 41 L65 41 L65 70 L55 70 Z"/>
+<path fill="#f4efe4" d="M24 73 L96 73 L96 80 L24 80 Z"/>
+<path fill="none" stroke="#e0b354" stroke-width="2.5"
+ d="M4 92 L22 84 L40 90 L60 84 L80 91 L98 84 L116 92"/>
+</svg>
+"""
+
+SEAL = b"""<svg xmlns="http://www.w3.org/2000/svg" width="100" height="100" viewBox="0 0 100 100">
+<circle cx="50" cy="50" r="46" fill="none" stroke="#a8512f" stroke-width="3"/>
+<circle cx="50" cy="50" r="38" fill="none" stroke="#a8512f" stroke-width="1"/>
+<path fill="#a8512f" d="M50 18 L57 42 L82 50 L57 58 L50 82 L43 58 L18 50 L43 42 Z"/>
+</svg>
+"""
+
+
+def night_sky(seed: int = 12, width: int = 1200, height: int = 900) -> bytes:
+    """A JPEG of stars over a ridge with a dome, the same for the same seed."""
+    rng = np.random.default_rng(seed)
+    y = np.linspace(0, 1, height)[:, None, None]
+    top, bottom = np.array([13, 20, 40.0]), np.array([86, 92, 138.0])
+    sky = top + (bottom - top) * y**1.6 + np.zeros((height, width, 3))
+    rows, columns = np.mgrid[0:height, 0:width]
+    band = np.exp(-(((rows - height * 0.95 + columns * 0.62) / (height * 0.16)) ** 2))
+    sky += band[:, :, None] * np.array([34, 32, 44.0])
+    for _ in range(900):
+        cx, cy = rng.integers(2, width - 2), rng.integers(2, int(height * 0.82))
+        light = rng.pareto(2.2) * 60 + 40
+        sky[cy, cx] += light
+        if light > 130:
+            sky[cy - 1 : cy + 2, cx - 1 : cx + 2] += light * 0.45
+    ridge = _ridge(rng, width, height)
+    ground = rows > ridge[None, :]
+    dome_x, dome_y, radius = width * 0.68, float(ridge[int(width * 0.68)]) + 8, height * 0.07
+    dome = ((columns - dome_x) ** 2 + (rows - dome_y) ** 2 < radius**2) & (rows <= dome_y)
+    slit = dome & (np.abs(columns - dome_x) < radius * 0.12)
+    sky[ground] = (10, 15, 27)
+    sky[dome] = (36, 43, 66)
+    sky[slit] = (224, 179, 84)
+    image = Image.fromarray(np.clip(sky, 0, 255).astype(np.uint8))
+    buffer = io.BytesIO()
+    image.save(buffer, "JPEG", quality=86)
+    return buffer.getvalue()
+
+
+def _ridge(rng: np.random.Generator, width: int, height: int) -> np.ndarray:
+    """The height of a skyline at each column."""
+    x = np.linspace(0, 1, width)
+    line = np.full(width, 0.84)
+    for n in range(1, 7):
+        line += rng.normal(0, 0.03 / n) * np.sin(2 * np.pi * (n * x * 1.3 + rng.random()))
+    return np.asarray(line * height)

@@ -1,0 +1,83 @@
+"""The few ways in which a part of a publication is exchanged for another.
+
+All that did not change is shared between the old value and the new.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import TypeVar
+
+from msgspec.structs import replace
+
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.lookup import holder, masters_by_id, section_of
+from hidden_frame.model.publication import Master, Page, Publication, Section
+
+T = TypeVar("T", bound=Page | Master | Section)
+H = TypeVar("H", Page, Master)
+
+
+def new_ids(publication: Publication, word: str, count: int) -> tuple[Publication, list[str]]:
+    """The publication with `count` ids taken, and the ids: `["page-7", "page-8"]`."""
+    first = publication.next_id
+    taken = [f"{word}-{n}" for n in range(first, first + count)]
+    return replace(publication, next_id=first + count), taken
+
+
+def swap(values: tuple[T, ...], wanted: str, new: Callable[[T], T]) -> tuple[T, ...]:
+    """The tuple with the value of this id exchanged; itself if nothing changed."""
+    for n, value in enumerate(values):
+        if value.id == wanted:
+            other = new(value)
+            return values if other is value else (*values[:n], other, *values[n + 1 :])
+    raise Refusal(f"There is no “{wanted}” here any more.")
+
+
+def change_master(
+    publication: Publication, master_id: str, new: Callable[[Master], Master]
+) -> Publication:
+    masters = swap(publication.masters, master_id, new)
+    return publication if masters is publication.masters else replace(publication, masters=masters)
+
+
+def change_section(
+    publication: Publication, section_id: str, new: Callable[[Section], Section]
+) -> Publication:
+    sections = swap(publication.sections, section_id, new)
+    if sections is publication.sections:
+        return publication
+    return replace(publication, sections=sections)
+
+
+def change_page(publication: Publication, page_id: str, new: Callable[[Page], Page]) -> Publication:
+    def in_section(section: Section) -> Section:
+        pages = swap(section.pages, page_id, new)
+        return section if pages is section.pages else replace(section, pages=pages)
+
+    return change_section(publication, section_of(publication, page_id).id, in_section)
+
+
+def change_pages(
+    publication: Publication, page_ids: set[str], new: Callable[[Page], Page]
+) -> Publication:
+    """All of these pages changed in one walk over the publication."""
+    sections = []
+    for section in publication.sections:
+        if any(page.id in page_ids for page in section.pages):
+            pages = tuple(new(p) if p.id in page_ids else p for p in section.pages)
+            section = replace(section, pages=pages)
+        sections.append(section)
+    return replace(publication, sections=tuple(sections))
+
+
+def change_holder(
+    publication: Publication,
+    holder_id: str,
+    new: Callable[[Page | Master], Page | Master],
+) -> Publication:
+    """A page or a master changed, whichever has this id."""
+    if holder_id in masters_by_id(publication):
+        return change_master(publication, holder_id, new)  # type: ignore[arg-type]
+    holder(publication, holder_id)  # refuses what does not exist
+    return change_page(publication, holder_id, new)  # type: ignore[arg-type]

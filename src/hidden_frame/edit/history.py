@@ -1,0 +1,68 @@
+"""Undo and redo: a list of earlier values, each step with a name the user understands.
+
+>>> history = History.of(publication)
+>>> history = record(history, changed, "move 3 pages")
+>>> undo(history).now is publication
+True
+"""
+
+from __future__ import annotations
+
+from msgspec import Struct
+from msgspec.structs import replace
+
+from hidden_frame.model.publication import Publication
+
+MAX_STEPS = 1000
+
+
+class Step(Struct, frozen=True):
+    """A value to go back or forward to, and the name of the step that led away from it."""
+
+    publication: Publication
+    name: str
+
+
+class History(Struct, frozen=True):
+    """The present value, the steps behind it (latest last) and those undone (next last)."""
+
+    now: Publication
+    past: tuple[Step, ...] = ()
+    future: tuple[Step, ...] = ()
+    merging: str = ""
+
+    @staticmethod
+    def of(publication: Publication) -> History:
+        return History(publication)
+
+
+def record(history: History, new: Publication, name: str, merge: str = "") -> History:
+    """The history after one gesture; the same object if nothing changed.
+
+    Steps recorded one after the other with the same non-empty `merge` become one.
+    """
+    if new is history.now:
+        return history
+    if merge and merge == history.merging and history.past and not history.future:
+        return replace(history, now=new)
+    past = (*history.past, Step(history.now, name))[-MAX_STEPS:]
+    return History(new, past, (), merge)
+
+
+def sealed(history: History) -> History:
+    """The same history, whose last step takes in nothing more."""
+    return replace(history, merging="") if history.merging else history
+
+
+def undo(history: History) -> History:
+    if not history.past:
+        return history
+    *past, step = history.past
+    return History(step.publication, tuple(past), (*history.future, Step(history.now, step.name)))
+
+
+def redo(history: History) -> History:
+    if not history.future:
+        return history
+    *future, step = history.future
+    return History(step.publication, (*history.past, Step(history.now, step.name)), tuple(future))

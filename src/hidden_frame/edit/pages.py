@@ -1,0 +1,153 @@
+"""Pages added, duplicated, deleted and moved."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+
+from msgspec.structs import replace
+
+from hidden_frame.edit.change import change_page, change_pages, change_section, new_ids
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.lookup import all_pages, find_page, find_section, positions
+from hidden_frame.model.publication import MAX_PAGES, Page, Publication, Section
+
+
+def _room(publication: Publication, more: int) -> None:
+    count = len(all_pages(publication))
+    if count + more > MAX_PAGES:
+        raise Refusal(
+            f"A publication has at most {MAX_PAGES} pages; with {more} more it would have "
+            f"{count + more}."
+        )
+
+
+def _insert(section: Section, index: int, pages: Sequence[Page]) -> Section:
+    return replace(section, pages=(*section.pages[:index], *pages, *section.pages[index:]))
+
+
+def add_pages(
+    publication: Publication,
+    section_id: str,
+    index: int,
+    count: int = 1,
+    masters: tuple[str, ...] | None = None,
+) -> tuple[Publication, list[str]]:
+    """`count` empty pages before the page at `index` of a section, and their ids.
+
+    >>> publication, ids = add_pages(publication, "section-1", 4, count=2)
+    """
+    if count < 1:
+        raise Refusal(f"{count} pages can't be added; give a number from 1.")
+    _room(publication, count)
+    section = find_section(publication, section_id)
+    index = max(0, min(index, len(section.pages)))
+    publication, ids = new_ids(publication, "page", count)
+    made = [Page(id=i, masters=masters) for i in ids]
+    return change_section(publication, section_id, lambda s: _insert(s, index, made)), ids
+
+
+def add_pages_after(
+    publication: Publication,
+    page_id: str,
+    count: int = 1,
+    masters: tuple[str, ...] | None = None,
+) -> tuple[Publication, list[str]]:
+    """Empty pages behind a page, in its section."""
+    section, index = _place(publication, page_id)
+    return add_pages(publication, section.id, index + 1, count, masters)
+
+
+def _place(publication: Publication, page_id: str) -> tuple[Section, int]:
+    for section in publication.sections:
+        for index, page in enumerate(section.pages):
+            if page.id == page_id:
+                return section, index
+    raise Refusal(f"There is no page “{page_id}” in this publication.")
+
+
+def duplicate_pages(
+    publication: Publication, page_ids: Iterable[str]
+) -> tuple[Publication, list[str]]:
+    """Copies of pages, together behind the last of them, with new ids for all they hold."""
+    order = positions(publication)
+    wanted = sorted(set(page_ids), key=lambda i: order.get(i, 0))
+    if not wanted:
+        raise Refusal("No page is selected; select the pages to duplicate.")
+    _room(publication, len(wanted))
+    section, index = _place(publication, wanted[-1])
+    copies: list[Page] = []
+    for page_id in wanted:
+        page = find_page(publication, page_id)
+        publication, (new_id, *item_ids) = _ids_for(publication, page)
+        items = tuple(replace(item, id=i) for item, i in zip(page.items, item_ids, strict=True))
+        copies.append(replace(page, id=new_id, items=items))
+    new = change_section(publication, section.id, lambda s: _insert(s, index + 1, copies))
+    return new, [page.id for page in copies]
+
+
+def _ids_for(publication: Publication, page: Page) -> tuple[Publication, list[str]]:
+    publication, page_ids = new_ids(publication, "page", 1)
+    publication, item_ids = new_ids(publication, "item", len(page.items))
+    return publication, page_ids + item_ids
+
+
+def delete_pages(publication: Publication, page_ids: Iterable[str]) -> Publication:
+    """The publication without these pages; one page always stays.
+
+    A section left without pages goes with them, as long as another one remains.
+    """
+    gone = set(page_ids)
+    kept = sum(page.id not in gone for page in all_pages(publication))
+    if kept == 0:
+        raise Refusal("A publication keeps at least one page; leave one page unselected.")
+    sections = []
+    for section in publication.sections:
+        pages = tuple(p for p in section.pages if p.id not in gone)
+        if len(pages) == len(section.pages):
+            sections.append(section)
+        elif pages:
+            sections.append(replace(section, pages=pages))
+    return replace(publication, sections=tuple(sections))
+
+
+def move_pages(
+    publication: Publication, page_ids: Iterable[str], section_id: str, index: int
+) -> Publication:
+    """Pages moved, in their order, before the page now at `index` of a section (R20, R22).
+
+    Returns the same object if the pages already stand there.
+
+    >>> move_pages(publication, ["page-9", "page-4"], "section-1", 0)
+    """
+    moving = set(page_ids)
+    moved = [p for p in all_pages(publication) if p.id in moving]
+    if len(moved) != len(moving):
+        raise Refusal("A page to be moved is not in this publication any more.")
+    target = find_section(publication, section_id)
+    index = max(0, min(index, len(target.pages)))
+    sections = []
+    for section in publication.sections:
+        pages = tuple(p for p in section.pages if p.id not in moving)
+        if section.id == section_id:
+            at = sum(p.id not in moving for p in section.pages[:index])
+            pages = (*pages[:at], *moved, *pages[at:])
+        if pages == section.pages:
+            sections.append(section)
+        elif pages:
+            sections.append(replace(section, pages=pages))
+    same = len(sections) == len(publication.sections) and all(
+        a is b for a, b in zip(sections, publication.sections, strict=True)
+    )
+    return publication if same else replace(publication, sections=tuple(sections))
+
+
+def set_blind(publication: Publication, page_ids: Iterable[str], blind: bool) -> Publication:
+    """Pages that are counted but show no folio, or show it again (R18)."""
+    return change_pages(
+        publication, set(page_ids), lambda p: p if p.blind == blind else replace(p, blind=blind)
+    )
+
+
+def set_guides(publication: Publication, page_id: str, guides: tuple) -> Publication:
+    """The guides of one page."""
+    return change_page(publication, page_id, lambda p: replace(p, guides=guides))

@@ -1,0 +1,74 @@
+"""Styles, colours, details and pictures: what items refer to."""
+
+from __future__ import annotations
+
+from msgspec.structs import replace
+
+from hidden_frame.edit.masters import free_name
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.paint import Colour
+from hidden_frame.model.publication import Detail, Picture, Publication, Setup
+from hidden_frame.model.text import CharacterStyle, ParagraphStyle
+
+
+def _put(values: tuple, new: object) -> tuple:
+    """The tuple with the value of the same id exchanged, or the new one added."""
+    wanted = new.id  # type: ignore[attr-defined]
+    if any(v.id == wanted for v in values):
+        return tuple(new if v.id == wanted else v for v in values)
+    return (*values, new)
+
+
+def put_paragraph_style(publication: Publication, style: ParagraphStyle) -> Publication:
+    """A paragraph style added, or changed everywhere it is used."""
+    styles = _put(publication.paragraph_styles, style)
+    return replace(publication, paragraph_styles=styles)
+
+
+def put_character_style(publication: Publication, style: CharacterStyle) -> Publication:
+    styles = _put(publication.character_styles, style)
+    return replace(publication, character_styles=styles)
+
+
+def put_colour(publication: Publication, colour: Colour) -> Publication:
+    """A colour added, or changed everywhere it is used."""
+    return replace(publication, colours=_put(publication.colours, colour))
+
+
+def put_picture(publication: Publication, picture: Picture) -> Publication:
+    """A picture known to the publication; one with equal bytes is reused."""
+    if any(p.hash == picture.hash for p in publication.pictures):
+        return publication
+    return replace(publication, pictures=(*publication.pictures, picture))
+
+
+def set_detail(publication: Publication, name: str, value: str) -> Publication:
+    """A detail's value, shown by every marker that names it; a new name adds it."""
+    clean = " ".join(name.split())
+    if not clean:
+        raise Refusal("The detail has no name; give it one, for example Issue.")
+    if any(d.name == clean for d in publication.details):
+        details = tuple(Detail(clean, value) if d.name == clean else d for d in publication.details)
+        if details == publication.details:
+            return publication
+    else:
+        details = (*publication.details, Detail(clean, value))
+    return replace(publication, details=details)
+
+
+def remove_detail(publication: Publication, name: str) -> Publication:
+    """A detail taken away; markers that named it show its name in brackets."""
+    kept = tuple(d for d in publication.details if d.name != name)
+    return replace(publication, details=kept)
+
+
+def new_detail_name(publication: Publication, wanted: str = "Detail") -> str:
+    return free_name(wanted, (d.name for d in publication.details))
+
+
+def set_title(publication: Publication, title: str) -> Publication:
+    return replace(publication, title=title) if title != publication.title else publication
+
+
+def set_setup(publication: Publication, setup: Setup) -> Publication:
+    return replace(publication, setup=setup) if setup != publication.setup else publication

@@ -1,0 +1,1 @@
+"""The publication as a tree of immutable values; no behaviour beyond look-ups."""

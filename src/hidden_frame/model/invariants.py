@@ -1,0 +1,211 @@
+"""What is true of every publication; checked at the edge, when a file is opened.
+
+>>> problems(publication)
+[]
+"""
+
+from __future__ import annotations
+
+import math
+from collections import Counter
+from collections.abc import Iterator
+
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.items import (
+    OVERRIDABLE,
+    Item,
+    Override,
+    TextFrame,
+    changed_properties,
+)
+from hidden_frame.model.lookup import all_pages, holders, masters_by_id
+from hidden_frame.model.paint import Fill, Stroke
+from hidden_frame.model.publication import MAX_PAGES, Master, Page, Publication
+from hidden_frame.model.text import CharacterStyle, ParagraphStyle, Text
+
+MAX_TRIM = 14_400.0  # points; the largest page of a PDF, ISO 32000-1 Annex C
+
+
+def check(publication: Publication) -> Publication:
+    """The publication itself, or a `Refusal` that names the first broken invariant."""
+    for problem in _problems(publication):
+        raise Refusal(problem)
+    return publication
+
+
+def problems(publication: Publication) -> list[str]:
+    """One sentence for each broken invariant, each naming its place."""
+    return list(_problems(publication))
+
+
+class _Known:
+    """The ids that may be referred to."""
+
+    def __init__(self, publication: Publication) -> None:
+        self.colours = {c.id for c in publication.colours}
+        self.layers = {layer.id for layer in publication.layers}
+        self.pictures = {p.hash for p in publication.pictures}
+        self.paragraphs = {s.id for s in publication.paragraph_styles}
+        self.characters = {s.id for s in publication.character_styles}
+        self.masters = set(masters_by_id(publication))
+        self.items: dict[str, Item] = {i.id: i for m in publication.masters for i in m.items}
+
+
+def _problems(publication: Publication) -> Iterator[str]:
+    known = _Known(publication)
+    yield from _counts(publication)
+    yield from _ids(publication)
+    yield from _setup(publication)
+    yield from _styles(publication, known)
+    for master in publication.masters:
+        yield from _holder(master, f"master “{master.name}”", known)
+        yield from _bases(publication, master)
+    for section in publication.sections:
+        yield from _stack(section.masters or (), f"section “{section.name}”", known)
+    yield from _stack(publication.default_masters, "the publication's default masters", known)
+    for position, page in enumerate(all_pages(publication), 1):
+        yield from _holder(page, f"page #{position}", known)
+        yield from _stack(page.masters or (), f"page #{position}", known)
+
+
+def _counts(publication: Publication) -> Iterator[str]:
+    count = len(all_pages(publication))
+    if not publication.sections or not count:
+        yield "The publication has no page; it needs at least one."
+    if count > MAX_PAGES:
+        yield f"The publication has {count} pages; the limit is {MAX_PAGES}."
+    if not publication.layers:
+        yield "The publication has no layer; it needs at least one."
+
+
+def _ids(publication: Publication) -> Iterator[str]:
+    made = [m.id for m in publication.masters] + [s.id for s in publication.sections]
+    for held in holders(publication):
+        made += [item.id for item in held.items]
+    made += [p.id for p in all_pages(publication)]
+    named = (
+        ("id", made),
+        ("layer", [x.id for x in publication.layers]),
+        ("colour", [x.id for x in publication.colours]),
+        ("paragraph style", [x.id for x in publication.paragraph_styles]),
+        ("character style", [x.id for x in publication.character_styles]),
+        ("picture", [x.hash for x in publication.pictures]),
+        ("detail", [x.name for x in publication.details]),
+    )
+    for word, ids in named:
+        for name, times in Counter(ids).items():
+            if times > 1:
+                yield f"The {word} “{name}” is used for {times} things; each must be its own."
+    for name in made:
+        tail = name.rpartition("-")[2]
+        if tail.isdecimal() and int(tail) >= publication.next_id:
+            yield f"The id “{name}” is not below next_id ({publication.next_id})."
+
+
+def _setup(publication: Publication) -> Iterator[str]:
+    setup = publication.setup
+    for word, length in (("width", setup.trim.width), ("height", setup.trim.height)):
+        if not 10 <= length <= MAX_TRIM:
+            yield f"The trim {word} is {length:g} pt; it must be between 10 and {MAX_TRIM:g} pt."
+    if setup.bleed > 720:
+        yield f"The bleed is {setup.bleed:g} pt; it must be at most 720 pt."
+    sets = [("the publication", setup.margins)]
+    sets += [(f"master “{m.name}”", m.margins) for m in publication.masters if m.margins]
+    for place, margins in sets:
+        across = margins.inside + margins.outside < setup.trim.width
+        down = margins.top + margins.bottom < setup.trim.height
+        if not (across and down):
+            yield f"The margins of {place} leave no room on the page; make them smaller."
+
+
+def _styles(publication: Publication, known: _Known) -> Iterator[str]:
+    if not publication.paragraph_styles:
+        yield "The publication has no paragraph style; it needs at least one."
+    for colour in publication.colours:
+        wanted = 3 if colour.space == "rgb" else 4
+        if len(colour.values) != wanted:
+            yield f"The colour “{colour.name}” needs {wanted} values, not {len(colour.values)}."
+    styles: list[ParagraphStyle | CharacterStyle] = [*publication.paragraph_styles]
+    styles += publication.character_styles
+    for style in styles:
+        if style.colour is not None and style.colour not in known.colours:
+            yield f"The style “{style.name}” uses a colour “{style.colour}” that does not exist."
+
+
+def _bases(publication: Publication, master: Master) -> Iterator[str]:
+    known, seen, at = masters_by_id(publication), [master.id], master.base
+    while at is not None:
+        if at not in known:
+            yield f"The master “{master.name}” builds on “{at}”, which does not exist."
+            return
+        if at in seen:
+            names = " → ".join(known[i].name for i in [*seen, at])
+            yield f"The masters build on each other in a circle: {names}."
+            return
+        seen.append(at)
+        at = known[at].base
+
+
+def _stack(stack: tuple[str, ...], place: str, known: _Known) -> Iterator[str]:
+    for master_id in stack:
+        if master_id not in known.masters:
+            yield f"On {place}: the master “{master_id}” does not exist."
+    if len(set(stack)) != len(stack):
+        yield f"On {place}: a master stands twice in the stack."
+
+
+def _holder(holder: Page | Master, place: str, known: _Known) -> Iterator[str]:
+    for item in holder.items:
+        yield from _item(item, f"{place}, item “{item.name or item.id}”", known)
+    own = {item.id for item in holder.items}
+    for item_id, times in Counter(o.item for o in holder.overrides).items():
+        if times > 1:
+            yield f"On {place}: the item “{item_id}” is overridden twice."
+    for override in holder.overrides:
+        if override.item in own or override.item not in known.items:
+            yield f"On {place}: an override names the item “{override.item}”, not a master's."
+            continue
+        yield from _override(override, place, known)
+
+
+def _override(override: Override, place: str, known: _Known) -> Iterator[str]:
+    item = known.items[override.item]
+    changes = changed_properties(override)
+    where = f"{place}, override of “{item.name or item.id}”"
+    for name in changes:
+        if name not in OVERRIDABLE[type(item)]:
+            yield f"On {where}: this kind of item has no {name}."
+    yield from _values(changes, where, known)
+
+
+def _item(item: Item, place: str, known: _Known) -> Iterator[str]:
+    names = OVERRIDABLE[type(item)]
+    yield from _values({name: getattr(item, name) for name in names}, place, known)
+
+
+def _values(values: dict[str, object], place: str, known: _Known) -> Iterator[str]:
+    for name, value in values.items():
+        if isinstance(value, float) and not (math.isfinite(value) and abs(value) < 1e6):
+            yield f"On {place}: {name} is {value:g}, which is not on any page."
+        if name == "layer" and value not in known.layers:
+            yield f"On {place}: the layer “{value}” does not exist."
+        elif name == "picture" and value is not None and value not in known.pictures:
+            yield f"On {place}: the picture “{value}” is not among the publication's."
+        elif name == "text":
+            yield from _text(value, place, known)  # type: ignore[arg-type]
+        elif isinstance(value, Fill | Stroke) and value.colour not in known.colours:
+            yield f"On {place}: the colour “{value.colour}” does not exist."
+
+
+def _text(text: Text, place: str, known: _Known) -> Iterator[str]:
+    for paragraph in text:
+        if paragraph.style not in known.paragraphs:
+            yield f"On {place}: the paragraph style “{paragraph.style}” does not exist."
+        for piece in paragraph.content:
+            if piece.style is not None and piece.style not in known.characters:
+                yield f"On {place}: the character style “{piece.style}” does not exist."
+
+
+def has_text(item: Item) -> bool:
+    """Whether a frame holds anything that would be seen as text."""
+    return isinstance(item, TextFrame) and any(p.content for p in item.text)

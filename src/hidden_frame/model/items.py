@@ -1,0 +1,117 @@
+"""Items, and the overrides that change single properties of master items.
+
+Coordinates are those of a recto page, origin at the trim's top left corner:
+an item of a master is placed on a verso page by its `placing` (R3).  A local
+item stands on its page as given.
+"""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from msgspec import UNSET, Meta, Struct, UnsetType
+
+from hidden_frame.model.geometry import NotNegative, Share
+from hidden_frame.model.paint import Fill, Stroke
+from hidden_frame.model.text import Text
+
+Face = Literal["both", "verso", "recto"]
+Placing = Literal["mirrored", "repeated"]
+Vertical = Literal["top", "middle", "bottom"]
+Fit = Literal["fit", "fill", "stretch"]
+Form = Literal["rectangle", "ellipse", "rounded"]
+
+
+class _Item(Struct, frozen=True, kw_only=True, omit_defaults=True, tag_field="kind"):
+    """What all items have; rotation in degrees clockwise about the item's middle."""
+
+    id: str
+    x: float
+    y: float
+    width: NotNegative
+    height: NotNegative
+    name: str = ""
+    rotation: float = 0.0
+    opacity: Share = 1.0
+    visible: bool = True
+    layer: str = "content"
+    face: Face = "both"
+    placing: Placing = "mirrored"
+    fill: Fill | None = None
+    stroke: Stroke | None = None
+
+
+class TextFrame(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="text"):
+    """A frame of text; `inset` on all four sides."""
+
+    text: Text = ()
+    inset: NotNegative = 0.0
+    vertical: Vertical = "top"
+
+
+class PictureFrame(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="picture"):
+    """A frame that shows a picture by content hash, or nothing yet."""
+
+    picture: str | None = None
+    fit: Fit = "fit"
+
+
+class Shape(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="shape"):
+    """A rectangle, an ellipse, or a rectangle with corners rounded by `radius`."""
+
+    form: Form = "rectangle"
+    radius: NotNegative = 12.0
+
+
+class Line(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="line"):
+    """A line of length `width` from left to right, turned by `rotation` about its
+    middle; its height is 0, so mirroring it at the spine mirrors its slope too."""
+
+
+Item = TextFrame | PictureFrame | Shape | Line
+
+COMMON = (
+    "name", "x", "y", "width", "height", "rotation", "opacity", "visible", "layer", "fill", "stroke"
+)  # fmt: skip
+OVERRIDABLE: dict[type, tuple[str, ...]] = {
+    TextFrame: (*COMMON[1:], "text", "inset", "vertical"),
+    PictureFrame: (*COMMON[1:], "picture", "fit"),
+    Shape: (*COMMON[1:], "form", "radius"),
+    Line: COMMON[1:],
+}
+
+
+class Override(Struct, frozen=True, kw_only=True, omit_defaults=True):
+    """Single properties of a master item changed on one page or derived master (R10).
+
+    >>> Override(item="item-7", x=72.0)
+    Override(item='item-7', x=72.0, ...
+    """
+
+    item: str
+    x: float | UnsetType = UNSET
+    y: float | UnsetType = UNSET
+    width: NotNegative | UnsetType = UNSET
+    height: NotNegative | UnsetType = UNSET
+    rotation: float | UnsetType = UNSET
+    opacity: Share | UnsetType = UNSET
+    visible: bool | UnsetType = UNSET
+    layer: str | UnsetType = UNSET
+    fill: Fill | UnsetType | None = UNSET
+    stroke: Stroke | UnsetType | None = UNSET
+    text: Text | UnsetType = UNSET
+    inset: NotNegative | UnsetType = UNSET
+    vertical: Vertical | UnsetType = UNSET
+    picture: str | UnsetType | None = UNSET
+    fit: Fit | UnsetType = UNSET
+    form: Form | UnsetType = UNSET
+    radius: Annotated[float, Meta(ge=0)] | UnsetType = UNSET
+
+
+OVERRIDE_FIELDS: tuple[str, ...] = tuple(f for f in Override.__struct_fields__ if f != "item")
+
+
+def changed_properties(override: Override) -> dict[str, object]:
+    """The properties that an override holds, by name."""
+    values = ((name, getattr(override, name)) for name in OVERRIDE_FIELDS)
+    return {name: value for name, value in values if value is not UNSET}

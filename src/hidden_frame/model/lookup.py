@@ -1,0 +1,138 @@
+"""Finding things in a publication by id."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.items import Item
+from hidden_frame.model.publication import Master, Page, Publication, Section
+from hidden_frame.model.remember import remembered
+from hidden_frame.model.text import CharacterStyle, ParagraphStyle
+
+
+@remembered(8)
+def _pages(sections: tuple[Section, ...]) -> tuple[Page, ...]:
+    return tuple(page for section in sections for page in section.pages)
+
+
+@remembered(8)
+def _positions(sections: tuple[Section, ...]) -> dict[str, int]:
+    return {page.id: n for n, page in enumerate(_pages(sections), 1)}
+
+
+@remembered(8)
+def _masters(masters: tuple[Master, ...]) -> dict[str, Master]:
+    return {master.id: master for master in masters}
+
+
+@remembered(8)
+def _section_of(sections: tuple[Section, ...]) -> dict[str, Section]:
+    return {page.id: section for section in sections for page in section.pages}
+
+
+def all_pages(publication: Publication) -> tuple[Page, ...]:
+    """Every page in order: `all_pages(p)[0]` is position 1."""
+    return _pages(publication.sections)
+
+
+def positions(publication: Publication) -> dict[str, int]:
+    """Position, counted from 1, by page id."""
+    return _positions(publication.sections)
+
+
+def masters_by_id(publication: Publication) -> dict[str, Master]:
+    return _masters(publication.masters)
+
+
+def find_page(publication: Publication, page_id: str) -> Page:
+    position = positions(publication).get(page_id)
+    if position is None:
+        raise Refusal(f"There is no page “{page_id}” in this publication.")
+    return all_pages(publication)[position - 1]
+
+
+def find_master(publication: Publication, master_id: str) -> Master:
+    master = masters_by_id(publication).get(master_id)
+    if master is None:
+        raise Refusal(f"There is no master “{master_id}” in this publication.")
+    return master
+
+
+def section_of(publication: Publication, page_id: str) -> Section:
+    section = _section_of(publication.sections).get(page_id)
+    if section is None:
+        raise Refusal(f"There is no page “{page_id}” in this publication.")
+    return section
+
+
+def find_section(publication: Publication, section_id: str) -> Section:
+    for section in publication.sections:
+        if section.id == section_id:
+            return section
+    raise Refusal(f"There is no section “{section_id}” in this publication.")
+
+
+def holder(publication: Publication, holder_id: str) -> Page | Master:
+    """The page or master of this id; both hold items."""
+    master = masters_by_id(publication).get(holder_id)
+    return master if master is not None else find_page(publication, holder_id)
+
+
+def holders(publication: Publication) -> Iterator[Page | Master]:
+    yield from publication.masters
+    yield from all_pages(publication)
+
+
+def local_item(publication: Publication, holder_id: str, item_id: str) -> Item | None:
+    """The item if it stands on this page or master itself."""
+    for item in holder(publication, holder_id).items:
+        if item.id == item_id:
+            return item
+    return None
+
+
+@remembered(8)
+def _master_item_owners(masters: tuple[Master, ...]) -> dict[str, tuple[Master, Item]]:
+    return {item.id: (master, item) for master in masters for item in master.items}
+
+
+def master_item(publication: Publication, item_id: str) -> tuple[Master, Item] | None:
+    """The master that carries this item, and the item as drawn there."""
+    return _master_item_owners(publication.masters).get(item_id)
+
+
+def paragraph_style(publication: Publication, style_id: str) -> ParagraphStyle:
+    for style in publication.paragraph_styles:
+        if style.id == style_id:
+            return style
+    raise Refusal(f"There is no paragraph style “{style_id}” in this publication.")
+
+
+def character_style(publication: Publication, style_id: str) -> CharacterStyle:
+    for style in publication.character_styles:
+        if style.id == style_id:
+            return style
+    raise Refusal(f"There is no character style “{style_id}” in this publication.")
+
+
+def base_chain(publication: Publication, master_id: str) -> tuple[Master, ...]:
+    """A master's bases, the most distant first, then the master itself.
+
+    A loop, which no valid publication has, ends the chain.
+    """
+    known = masters_by_id(publication)
+    chain: list[Master] = []
+    at: str | None = master_id
+    while at is not None and at in known and all(m.id != at for m in chain):
+        chain.append(known[at])
+        at = known[at].base
+    return tuple(reversed(chain))
+
+
+def stack_of(publication: Publication, page: Page) -> tuple[str, ...]:
+    """The masters that a page follows, bottom to top (R8)."""
+    if page.masters is not None:
+        return page.masters
+    section = section_of(publication, page.id)
+    return publication.default_masters if section.masters is None else section.masters

@@ -1,0 +1,46 @@
+"""Colours, fills, strokes and layers."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from msgspec import Meta, Struct
+
+from hidden_frame.model.geometry import NotNegative, Positive, Share
+
+
+class Colour(Struct, frozen=True, kw_only=True, omit_defaults=True):
+    """A named colour of the publication: three RGB or four CMYK shares, 0 to 1."""
+
+    id: str
+    name: str
+    space: Literal["rgb", "cmyk"] = "rgb"
+    values: tuple[Share, ...] = (0.0, 0.0, 0.0)
+
+
+class Fill(Struct, frozen=True, omit_defaults=True):
+    """A colour by id, as a tint (1 = full) and with an opacity."""
+
+    colour: str
+    tint: Share = 1.0
+    opacity: Share = 1.0
+
+
+class Stroke(Struct, frozen=True, kw_only=True, omit_defaults=True):
+    """An outline centred on the edge; `dash` alternates drawn and left-out lengths."""
+
+    colour: str
+    width: Positive = 0.5
+    tint: Share = 1.0
+    opacity: Share = 1.0
+    dash: tuple[NotNegative, ...] = ()
+
+
+class Layer(Struct, frozen=True, kw_only=True, omit_defaults=True):
+    """A level of stacking that spans masters and pages."""
+
+    id: str
+    name: Annotated[str, Meta(min_length=1)]
+    visible: bool = True
+    locked: bool = False
+    printing: bool = True

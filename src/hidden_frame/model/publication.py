@@ -1,0 +1,118 @@
+"""The publication: a tree of immutable values, from the trim size to the last run of text."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from msgspec import Meta, Struct
+
+from hidden_frame.model.geometry import Columns, Grid, Guide, Margins, NotNegative, Side, Size
+from hidden_frame.model.items import Item, Override
+from hidden_frame.model.paint import Colour, Layer
+from hidden_frame.model.text import CharacterStyle, ParagraphStyle
+from hidden_frame.model.units import Unit
+
+MAX_PAGES = 5000
+NumberingStyle = Literal[
+    "decimal", "lower roman", "upper roman", "lower letters", "upper letters", "none"
+]
+
+
+class Setup(Struct, frozen=True, kw_only=True, omit_defaults=True):
+    """Trim, bleed, and how pages face each other."""
+
+    trim: Size
+    bleed: NotNegative = 0.0
+    facing: bool = True
+    opening: Side = "recto"
+    margins: Margins = Margins()
+    columns: Columns = Columns()
+    unit: Unit = "mm"
+
+
+class Master(Struct, frozen=True, kw_only=True, omit_defaults=True):
+    """A master page.  Margins, columns, guides and grid that are None come from
+    the base, or from the publication where there is none (R6)."""
+
+    id: str
+    name: Annotated[str, Meta(min_length=1)]
+    ribbon: Annotated[int, Meta(ge=0, le=11)] = 0
+    base: str | None = None
+    margins: Margins | None = None
+    columns: Columns | None = None
+    guides: tuple[Guide, ...] | None = None
+    grid: Grid | None = None
+    items: tuple[Item, ...] = ()
+    overrides: tuple[Override, ...] = ()
+
+
+class Page(Struct, frozen=True, kw_only=True, omit_defaults=True):
+    """A page.  `masters` bottom to top; None is automatic, () is no master (R8)."""
+
+    id: str
+    masters: tuple[str, ...] | None = None
+    items: tuple[Item, ...] = ()
+    overrides: tuple[Override, ...] = ()
+    guides: tuple[Guide, ...] = ()
+    blind: bool = False
+
+
+class Numbering(Struct, frozen=True, kw_only=True, omit_defaults=True):
+    """How a section's pages are numbered (R16, R17).
+
+    `start` None carries on from the section before; `counted` says whether pages
+    of a section numbered "none" are counted when the next one carries on.
+    """
+
+    style: NumberingStyle = "decimal"
+    start: Annotated[int, Meta(ge=1, le=1_000_000)] | None = None
+    prefix: Annotated[str, Meta(max_length=40)] = ""
+    counted: bool = False
+
+
+class Section(Struct, frozen=True, kw_only=True, omit_defaults=True):
+    """A run of pages with its name, numbering and default masters (None: the
+    publication's)."""
+
+    id: str
+    name: str = ""
+    numbering: Numbering = Numbering()
+    masters: tuple[str, ...] | None = None
+    pages: tuple[Page, ...] = ()
+
+
+class Detail(Struct, frozen=True):
+    """A named value of the publication that markers show: issue, season, edition."""
+
+    name: Annotated[str, Meta(min_length=1)]
+    value: str
+
+
+class Picture(Struct, frozen=True, kw_only=True, omit_defaults=True):
+    """What the publication knows of a picture; its bytes are kept by hash (SHA-256).
+
+    Natural width and height are points for SVG, pixels otherwise.
+    """
+
+    hash: Annotated[str, Meta(pattern="^[0-9a-f]{64}$")]
+    kind: Literal["png", "jpg", "svg"]
+    width: Annotated[float, Meta(gt=0)]
+    height: Annotated[float, Meta(gt=0)]
+    name: str = ""
+
+
+class Publication(Struct, frozen=True, kw_only=True, omit_defaults=True):
+    """The whole document.  `next_id` numbers what is made next, so ids never clash."""
+
+    title: str
+    setup: Setup
+    next_id: int = 1
+    details: tuple[Detail, ...] = ()
+    layers: tuple[Layer, ...] = ()
+    colours: tuple[Colour, ...] = ()
+    paragraph_styles: tuple[ParagraphStyle, ...] = ()
+    character_styles: tuple[CharacterStyle, ...] = ()
+    pictures: tuple[Picture, ...] = ()
+    masters: tuple[Master, ...] = ()
+    default_masters: tuple[str, ...] = ()
+    sections: tuple[Section, ...] = ()

@@ -1,0 +1,95 @@
+"""Text as paragraphs of runs and markers, and the styles it is set in.
+
+>>> Paragraph(style="body", content=(Run("Page "), Marker("folio")))
+Paragraph(style='body', content=(Run(text='Page ', style=None), Marker(shows='folio', ...
+"""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal, get_args
+
+from msgspec import Meta, Struct
+
+from hidden_frame.model.geometry import NotNegative, Positive, Share
+
+MarkerKind = Literal[
+    "folio", "page count", "section pages", "section last folio", "section name", "title", "detail"
+]
+MARKERS: tuple[MarkerKind, ...] = get_args(MarkerKind)
+Alignment = Literal["left", "right", "centre", "justified", "inside", "outside"]
+
+
+class Run(Struct, frozen=True, tag="run", tag_field="kind", omit_defaults=True):
+    """A stretch of text in one character style (None: the paragraph's own look).
+
+    A tab is U+0009, a line break within a paragraph U+2028.
+    """
+
+    text: str
+    style: str | None = None
+
+
+class Marker(Struct, frozen=True, tag="marker", tag_field="kind", omit_defaults=True):
+    """A piece of text filled in by the program; `detail` names the detail to show."""
+
+    shows: MarkerKind
+    detail: str | None = None
+    style: str | None = None
+
+
+Piece = Run | Marker
+
+
+class Paragraph(Struct, frozen=True, omit_defaults=True):
+    """Pieces set in one paragraph style."""
+
+    style: str
+    content: tuple[Piece, ...] = ()
+
+
+Text = tuple[Paragraph, ...]
+
+
+class TabStop(Struct, frozen=True, omit_defaults=True):
+    """A stop at a distance from the frame's left edge; None is the right edge."""
+
+    position: NotNegative | None = None
+    align: Literal["left", "right", "centre"] = "left"
+
+
+class ParagraphStyle(Struct, frozen=True, kw_only=True, omit_defaults=True):
+    """How a paragraph is set; lengths in points, tracking in 1/1000 em."""
+
+    id: str
+    name: Annotated[str, Meta(min_length=1)]
+    family: str = "Spectral"
+    bold: bool = False
+    italic: bool = False
+    size: Annotated[float, Meta(gt=0, le=2000)] = 10.0
+    leading: Positive = 13.0
+    tracking: Annotated[float, Meta(ge=-500, le=2000)] = 0.0
+    colour: str = "ink"
+    tint: Share = 1.0
+    alignment: Alignment = "left"
+    space_before: NotNegative = 0.0
+    space_after: NotNegative = 0.0
+    indent_left: NotNegative = 0.0
+    indent_right: NotNegative = 0.0
+    indent_first: float = 0.0
+    tabs: tuple[TabStop, ...] = ()
+    hyphenate: bool = False
+    language: str = "en_GB"
+
+
+class CharacterStyle(Struct, frozen=True, kw_only=True, omit_defaults=True):
+    """What a run changes of its paragraph's look; None follows the paragraph."""
+
+    id: str
+    name: Annotated[str, Meta(min_length=1)]
+    family: str | None = None
+    bold: bool | None = None
+    italic: bool | None = None
+    size: Annotated[float, Meta(gt=0, le=2000)] | None = None
+    tracking: Annotated[float, Meta(ge=-500, le=2000)] | None = None
+    colour: str | None = None
+    tint: Share | None = None

@@ -1,0 +1,88 @@
+"""Lengths as people type them, to points and back.
+
+>>> parse_length("12mm + 3pt", "mm")
+37.01574803149607
+>>> format_length(72, "in")
+'1 in'
+"""
+
+from __future__ import annotations
+
+import math
+import re
+from typing import Literal, get_args
+
+from hidden_frame.model.errors import Refusal
+
+Unit = Literal["mm", "cm", "in", "pt", "p", "px"]
+UNITS: tuple[Unit, ...] = get_args(Unit)
+
+# Points per unit. The point is 1/72 inch (PostScript), the inch 25.4 mm
+# (ISO 80000-3), the pica 12 points, the pixel 1/96 inch (CSS Values 4, 6.2).
+POINTS: dict[str, float] = {
+    "mm": 72 / 25.4,
+    "cm": 720 / 25.4,
+    "in": 72.0,
+    "pt": 1.0,
+    "p": 12.0,
+    "px": 0.75,
+}
+DECIMALS: dict[str, int] = {"mm": 3, "cm": 4, "in": 4, "pt": 2, "p": 3, "px": 2}
+
+_TERM = re.compile(
+    r"\s*(?P<sign>[+\-−]?)\s*(?P<number>\d+(?:[.,]\d*)?|[.,]\d+)\s*(?P<unit>[a-zA-Z\"″]*)"
+    r"(?P<factor>(?:\s*[*/×]\s*\d+(?:[.,]\d*)?)*)\s*"
+)
+_FACTOR = re.compile(r"([*/×])\s*(\d+(?:[.,]\d*)?)")
+_LIMIT = 14_400 * 10  # points; far beyond any sheet, and keeps arithmetic sane
+
+
+def _number(text: str) -> float:
+    return float(text.replace(",", "."))
+
+
+def parse_length(text: str, unit: Unit) -> float:
+    """Points from a length or a simple sum of lengths; bare numbers are in `unit`.
+
+    Raises `Refusal` with a sentence if any part can't be read.
+    """
+    source = text.strip()
+    if not source:
+        raise Refusal("A length is missing; write for example 12mm.")
+    total, at, first = 0.0, 0, True
+    while at < len(source):
+        found = _TERM.match(source, at)
+        if found is None or found.end() == at or not (first or found["sign"]):
+            raise Refusal(f"“{source}” is not a length; write for example 12mm or 12mm + 3pt.")
+        total += _term(found, source, unit)
+        at, first = found.end(), False
+    if not math.isfinite(total) or abs(total) > _LIMIT:
+        raise Refusal(f"“{source}” is too long for any sheet; write a smaller length.")
+    return total
+
+
+def _term(found: re.Match[str], source: str, unit: Unit) -> float:
+    name = found["unit"].lower() or unit
+    name = "in" if name in ('"', "″") else name
+    if name not in POINTS:
+        known = ", ".join(UNITS)
+        raise Refusal(f"“{found['unit']}” in “{source}” is not a unit; use one of {known}.")
+    value = _number(found["number"]) * POINTS[name]
+    for operator, digits in _FACTOR.findall(found["factor"]):
+        factor = _number(digits)
+        if operator == "/" and factor == 0:
+            raise Refusal(f"“{source}” divides by zero; divide by another number.")
+        value = value / factor if operator == "/" else value * factor
+    return -value if found["sign"] in ("-", "−") else value
+
+
+def format_length(points: float, unit: Unit, *, with_unit: bool = True) -> str:
+    """The shortest text that names a length to a hundredth of a point."""
+    number = f"{points / POINTS[unit]:.{DECIMALS[unit]}f}".rstrip("0").rstrip(".")
+    number = "0" if number in ("-0", "") else number
+    return f"{number} {unit}" if with_unit else number
+
+
+def mm(value: float) -> float:
+    """Points from millimetres: `mm(25.4) == 72`."""
+    return value * 72 / 25.4

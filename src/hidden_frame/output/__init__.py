@@ -1,0 +1,1 @@
+"""Scenes to PDF and PNG."""

@@ -1,0 +1,1 @@
+"""The file format, and pictures brought in from outside."""

@@ -1,0 +1,4 @@
+"""Paragraphs in, positioned glyph lines out; knows nothing of pages.
+
+fonts → shaping → tokens → breaking → layout, a file each.
+"""

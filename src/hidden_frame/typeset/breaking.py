@@ -1,0 +1,188 @@
+"""Lines from tokens: first fit, found by bisection, with hyphenation.
+
+The work is in proportion to the number of lines, not of words: the ends of all
+tokens are known as running sums, and each line's last token is searched in them.
+"""
+
+from __future__ import annotations
+
+from bisect import bisect_right
+from typing import NamedTuple
+
+from hidden_frame.typeset.hyphenation import SOFT_HYPHEN, divisions
+from hidden_frame.typeset.shaping import Word
+from hidden_frame.typeset.tokens import Tokens
+
+TOLERANCE = 0.005  # points
+# Common practice of the trade: a justified line's spaces may shrink to 85 % and
+# are felt as loose from half as wide again; no more than three hyphens in a row.
+SHRINK = 0.15
+LOOSE = 0.5
+RAGGED_ZONE = 0.08  # of the measure; shorter gaps at a ragged edge are left alone
+MAX_HYPHENS = 3
+
+
+class Cut(NamedTuple):
+    """A line: tokens first to last, `head` in place of the first, `tail` after the last.
+
+    `skip` is how many characters of the first token stand on the line before,
+    `used` how many of the token after the last stand on this one.
+    """
+
+    first: int
+    last: int
+    head: Word | None = None
+    tail: Word | None = None
+    skip: int = 0
+    used: int = 0
+
+
+class Breaker:
+    """Breaks one segment's tokens; the first line may have its own measure (points)."""
+
+    def __init__(
+        self, tokens: Tokens, first: float, measure: float, language: str | None, justified: bool
+    ) -> None:
+        self.tokens = split_long(tokens, max(min(first, measure), 0.0))
+        self.measure = first
+        self.rest = measure
+        self.language = language
+        self.justified = justified
+        self.hyphens = 0
+
+    def lines(self) -> list[Cut]:
+        ends, starts = self.tokens.ends, self.tokens.starts
+        count = len(ends)
+        cuts: list[Cut] = []
+        at, head, skip = 0, None, 0
+        while at < count:
+            base = starts[at] if head is None else ends[at] - head.width
+            last = bisect_right(ends, base + self.measure + TOLERANCE, at, count) - 1
+            tail = None
+            if last < count - 1:
+                last, tail, next_skip = self._end(at, max(last, at - 1), base, head is not None)
+            else:
+                next_skip = 0
+            cuts.append(Cut(at, last, head, tail, skip, next_skip))
+            self.hyphens = self.hyphens + 1 if tail is not None else 0
+            at, skip = last + 1, next_skip
+            head = None
+            if skip:
+                word = self.tokens.words[at]
+                head = word.setting.word(word.text[skip:].replace(SOFT_HYPHEN, ""))
+            self.measure = self.rest
+        return cuts
+
+    def _end(self, at: int, last: int, base: float, headed: bool) -> tuple[int, Word | None, int]:
+        """Where a full line ends: its last token, a hyphenated tail, its characters."""
+        tokens = self.tokens
+        limit = base + self.measure
+        if self.justified and last >= at:
+            gaps = last + 1 - at
+            space = tokens.words[last].setting.space
+            if tokens.ends[last + 1] <= limit + gaps * space * SHRINK:
+                return self._unglued(at, last + 1, headed), None, 0
+        if self.language is not None and self.hyphens < MAX_HYPHENS:
+            tail, used = self._hyphenate(at, last, limit)
+            if tail is not None:
+                return last, tail, used
+        return self._unglued(at, last, headed), None, 0
+
+    def _unglued(self, at: int, last: int, headed: bool) -> int:
+        """The last token after which a line may really break; at least one is taken."""
+        tokens = self.tokens
+        if tokens.all_spaced:
+            return max(last, at)
+        nxt = last + 1
+        while nxt < len(tokens.words) and not _may_break(tokens, nxt) and nxt > at + 1:
+            nxt -= 1
+        if nxt <= at or (nxt == at + 1 and not _may_break_at(tokens, nxt)):
+            return max(last, at)  # one long unbreakable stretch: break where it must
+        return nxt - 1
+
+    def _hyphenate(self, at: int, last: int, limit: float) -> tuple[Word | None, int]:
+        """The longest part of the next word that still fits, with its hyphen."""
+        tokens = self.tokens
+        word = tokens.words[last + 1]
+        if last + 1 in tokens.marked or not (
+            tokens.all_spaced or tokens.spaced[last + 1] or last < at
+        ):
+            return None, 0
+        if last >= at:
+            gap = limit - tokens.ends[last]
+            gaps = last - at
+            loose = gap > gaps * word.setting.space * LOOSE
+            if not (loose if self.justified else gap > self.measure * RAGGED_ZONE):
+                return None, 0
+        room = limit - tokens.starts[last + 1]
+        if room <= 0:
+            return None, 0
+        for position in reversed(divisions(word.text, self.language or "")):
+            part = word.text[:position].replace(SOFT_HYPHEN, "")
+            tail = word.setting.word(part + "-")
+            if tail.width <= room + TOLERANCE:
+                return tail, position
+        return None, 0
+
+
+def _may_break(tokens: Tokens, index: int) -> bool:
+    return tokens.spaced[index] or _may_break_at(tokens, index)
+
+
+def _may_break_at(tokens: Tokens, index: int) -> bool:
+    """Whether a line may break before a token that no space precedes."""
+    if index >= len(tokens.words) or tokens.spaced[index]:
+        return True
+    return tokens.words[index - 1].text[-1:] in ("-", "–", "—", "/")
+
+
+def split_long(tokens: Tokens, measure: float) -> Tokens:
+    """Tokens of which none is wider than the measure, if need be cut between letters."""
+    if tokens.widest <= measure + TOLERANCE:
+        return tokens
+    wide = [
+        n
+        for n, word in enumerate(tokens.words)
+        if word.width > measure + TOLERANCE and len(word.text) > 1
+    ]
+    if not wide:
+        return tokens
+    result = Tokens(tokens.origin)
+    result.all_spaced = False
+    result.ends_with = tokens.ends_with
+    result.widest = measure
+    spans: list[int] = []
+    sources: list[int] = []
+    x = 0.0
+    for n, word in enumerate(tokens.words):
+        parts = _letters(word, measure) if n in wide else [word]
+        gap = tokens.starts[n] - (tokens.ends[n - 1] if n else 0.0)
+        source = tokens.sources[n]
+        for k, part in enumerate(parts):
+            start = x + (gap if k == 0 else 0.0)
+            x = start + part.width
+            result.words.append(part)
+            result.starts.append(start)
+            result.ends.append(x)
+            result.spaced.append(k == 0 and n > 0 and (tokens.all_spaced or tokens.spaced[n]))
+            if n in tokens.marked:
+                result.marked[len(spans)] = tokens.marked[n] if k == 0 else 0
+            spans.append(tokens.span(n))
+            sources.append(source)
+            source += result.length(len(spans) - 1)
+    result.spans = spans
+    result.__dict__["sources"] = sources
+    return result
+
+
+def _letters(word: Word, measure: float) -> list[Word]:
+    """A word in the longest parts that fit, none of them empty."""
+    parts, rest = [], word.text
+    while rest:
+        length = len(rest)
+        if word.setting.word(rest).width > measure:
+            stops = word.setting.word(rest).stops()
+            length = max(1, bisect_right(stops, measure + TOLERANCE) - 1)
+        parts.append(word.setting.word(rest[:length]))
+        rest = rest[length:]
+    return parts

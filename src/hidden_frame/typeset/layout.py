@@ -1,0 +1,353 @@
+"""Paragraphs set to a width: lines of glyph runs with their places.
+
+>>> text = set_text([spec], width=200.0)
+>>> [line.baseline for line in text.lines]
+[9.9, 23.9, …]
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+
+from hidden_frame.typeset.breaking import Breaker, Cut
+from hidden_frame.typeset.paragraph import ParagraphSpec, Span, Tab
+from hidden_frame.typeset.shaping import Setting, Word
+from hidden_frame.typeset.tokens import Tokens, segments
+
+DEFAULT_TAB = 36.0  # points between stops where a style sets none
+
+
+class GlyphRun:
+    """Words in one look on one baseline; their places are worked out when asked for.
+
+    Most lines of a long publication are never looked at, so a run only remembers
+    which part of which line it is.
+    """
+
+    __slots__ = ("_begin", "_end", "_placed", "baseline", "span")
+
+    def __init__(self, span: Span, baseline: float, placed: Placed, begin: int, end: int) -> None:
+        self.span = span
+        self.baseline = baseline
+        self._placed = placed
+        self._begin = begin
+        self._end = end
+
+    @property
+    def setting(self) -> Setting:
+        return self.span.setting
+
+    @property
+    def words(self) -> list[Word]:
+        return self._placed.words()[self._begin : self._end]
+
+    @property
+    def xs(self) -> list[float]:
+        """Where each word starts, in points from the frame's left inner edge."""
+        return self._placed.xs()[self._begin : self._end]
+
+    @property
+    def spaced(self) -> list[bool]:
+        """Whether a space stands before each word; False for the first on the line."""
+        return self._placed.spaced()[self._begin : self._end]
+
+    @property
+    def text(self) -> str:
+        parts = zip(self.words, self.spaced, strict=True)
+        return "".join((" " if gap else "") + word.text for word, gap in parts)
+
+    def sources(self) -> list[tuple[int, int]]:
+        """Where each word starts in its paragraph, and how many characters it covers."""
+        tokens, cut = self._placed.tokens, self._placed.cut
+        found = []
+        for n, word in enumerate(self.words, self._begin):
+            index = cut.first + n
+            skip = cut.skip if n == 0 else 0
+            length = tokens.marked.get(index, len(word.text))
+            found.append((tokens.sources[index] + skip, length))
+        return found
+
+
+class Placed:
+    """The tokens of a cut, set out from `left` with `extra` points at each space."""
+
+    __slots__ = ("cut", "extra", "left", "tokens")
+
+    def __init__(self, tokens: Tokens, cut: Cut, left: float, extra: float) -> None:
+        self.tokens = tokens
+        self.cut = cut
+        self.left = left
+        self.extra = extra
+
+    def words(self) -> list[Word]:
+        cut = self.cut
+        words = self.tokens.words[cut.first : cut.last + 1]
+        if cut.head is not None:
+            words[0] = cut.head
+        if cut.tail is not None:
+            words.append(cut.tail)
+        return words
+
+    def xs(self) -> list[float]:
+        tokens, cut, extra = self.tokens, self.cut, self.extra
+        shift = self.left - _base(tokens, cut)
+        starts = tokens.starts[cut.first : cut.last + 1 + (cut.tail is not None)]
+        xs, gone = [], 0
+        for n, x in enumerate(starts):
+            gone += n > 0 and (tokens.all_spaced or tokens.spaced[cut.first + n])
+            xs.append(x + shift + gone * extra)
+        if cut.head is not None:
+            xs[0] = self.left
+        return xs
+
+    def spaced(self) -> list[bool]:
+        first, count = self.cut.first, self.count()
+        if self.tokens.all_spaced:
+            return [n > 0 for n in range(count)]
+        return [False, *self.tokens.spaced[first + 1 : first + count]]
+
+    def count(self) -> int:
+        return self.cut.last + 1 - self.cut.first + (self.cut.tail is not None)
+
+
+class Line:
+    """A line: its top and height (the leading), baseline, and glyph runs from left to right.
+
+    `start` and `end` are places in the text of paragraph number `paragraph`.
+    """
+
+    __slots__ = (
+        "_first", "_last", "baseline", "height", "left", "paragraph", "right", "runs", "top",
+    )  # fmt: skip
+
+    def __init__(self, paragraph: int, top: float, height: float, baseline: float) -> None:
+        self.paragraph = paragraph
+        self.top = top
+        self.height = height
+        self.baseline = baseline
+        self.runs: list[GlyphRun] = []
+        self.left = self.right = 0.0
+        self._first: tuple[Tokens, Cut] | None = None
+        self._last: tuple[Tokens, Cut] | None = None
+
+    def holds(self, tokens: Tokens, cut: Cut) -> None:
+        """What stands on the line from `start` on, or after what it already holds."""
+        self._first = self._first or (tokens, cut)
+        self._last = (tokens, cut)
+
+    @property
+    def start(self) -> int:
+        if self._first is None:
+            return 0
+        tokens, cut = self._first
+        return tokens.sources[cut.first] + cut.skip if cut.first or cut.skip else tokens.origin
+
+    @property
+    def end(self) -> int:
+        if self._last is None:
+            return 0
+        tokens, cut = self._last
+        if cut.used:
+            return tokens.sources[cut.last + 1] + cut.used
+        if cut.last >= len(tokens.words) - 1:
+            return tokens.end
+        return tokens.sources[cut.last] + tokens.length(cut.last)
+
+    @property
+    def bottom(self) -> float:
+        return self.top + self.height
+
+    @property
+    def text(self) -> str:
+        return "".join(run.text for run in self.runs)
+
+
+class SetText:
+    """Lines from the top down, and the height that the whole text takes."""
+
+    __slots__ = ("height", "lines", "specs", "width")
+
+    def __init__(self, lines: list[Line], height: float, width: float, specs: tuple) -> None:
+        self.lines = lines
+        self.height = height
+        self.width = width
+        self.specs = specs
+
+
+def set_text(specs: Sequence[ParagraphSpec], width: float) -> SetText:
+    """All lines of the paragraphs at a width (points), whether or not they fit a frame.
+
+    The space above the first paragraph counts, as does the space below the last.
+    """
+    setter = _Setter(width)
+    for number, spec in enumerate(specs):
+        setter.paragraph(number, spec)
+    return SetText(setter.lines, setter.y, width, tuple(specs))
+
+
+class _Setter:
+    def __init__(self, width: float) -> None:
+        self.width = width
+        self.y = 0.0
+        self.lines: list[Line] = []
+
+    def paragraph(self, number: int, spec: ParagraphSpec) -> None:
+        self.y += spec.before
+        row: list[Tokens] = []
+        first = True
+        for tokens in segments(spec):
+            row.append(tokens)
+            if tokens.ends_with != "\t":
+                self._row(number, spec, row, first)
+                row, first = [], False
+        self.y += spec.after
+
+    def _row(self, number: int, spec: ParagraphSpec, row: list[Tokens], first: bool) -> None:
+        """What stands between two line breaks: cells divided by tabs, the last may wrap."""
+        indent = spec.left + (spec.first if first else 0.0)
+        measure = self.width - spec.left - spec.right
+        if len(row) == 1:
+            self._wrap(number, spec, row[0], indent, measure - (indent - spec.left), measure)
+            return
+        line = self._line(number, spec)
+        x = self._cells(spec, line, row, indent)
+        last = row[-1]
+        stop, align = self._stop(spec, x)
+        if align == "left" and last.words and stop + last.ends[-1] > self.width - spec.right:
+            self.lines.pop()
+            self.y = line.top
+            room = self.width - spec.right - stop
+            self._wrap(number, spec, last, stop, room, measure, line)
+            return
+        left = self._cell_left(stop, align, last, x)
+        self._place(spec, line, last, Cut(0, len(last.words) - 1), left)
+
+    def _cells(self, spec: ParagraphSpec, line: Line, row: list[Tokens], x: float) -> float:
+        """Every cell but the last, each at its stop; where the next may start."""
+        for n, cell in enumerate(row[:-1]):
+            stop, align = (x, "left") if n == 0 else self._stop(spec, x)
+            left = self._cell_left(stop, align, cell, x)
+            self._place(spec, line, cell, Cut(0, len(cell.words) - 1), left)
+            x = left + (cell.ends[-1] if cell.words else 0.0)
+        return x
+
+    def _stop(self, spec: ParagraphSpec, x: float) -> tuple[float, str]:
+        right = self.width - spec.right
+        for tab in sorted(spec.tabs, key=lambda t: _position(t, right)):
+            if _position(tab, right) > x + 0.01:
+                return _position(tab, right), tab.align
+        return (x // DEFAULT_TAB + 1) * DEFAULT_TAB, "left"
+
+    @staticmethod
+    def _cell_left(stop: float, align: str, cell: Tokens, x: float) -> float:
+        width = cell.ends[-1] if cell.words else 0.0
+        if align == "right":
+            return max(stop - width, x)
+        return max(stop - width / 2, x) if align == "centre" else stop
+
+    def _wrap(
+        self,
+        number: int,
+        spec: ParagraphSpec,
+        tokens: Tokens,
+        indent: float,
+        first: float,
+        measure: float,
+        started: Line | None = None,
+    ) -> None:
+        """A segment broken into lines; `started` already holds what stands before it."""
+        justified = spec.align == "justified"
+        breaker = Breaker(tokens, first, measure, spec.language, justified)
+        tokens, cuts = breaker.tokens, breaker.lines()
+        if not cuts:
+            cuts = [Cut(0, -1)]
+        for n, cut in enumerate(cuts):
+            line = self._line(number, spec, started if n == 0 else None)
+            left, room = (indent, first) if n == 0 else (spec.left, measure)
+            width = _natural(tokens, cut) if tokens.words else 0.0
+            extra = 0.0
+            if justified and n < len(cuts) - 1:
+                extra = _extra(tokens, cut, room - width)
+            elif started is None or n:
+                left = self._aligned(spec, left, room, width)
+            self._place(spec, line, tokens, cut, left, extra)
+
+    @staticmethod
+    def _aligned(spec: ParagraphSpec, left: float, room: float, width: float) -> float:
+        if spec.align == "right":
+            return left + room - width
+        return left + (room - width) / 2 if spec.align == "centre" else left
+
+    def _line(self, number: int, spec: ParagraphSpec, started: Line | None = None) -> Line:
+        face, size = spec.base.face, spec.base.size
+        # Half of what the leading adds stands above the line (CSS Inline 3, 4.1).
+        above = (spec.leading - (face.ascent + face.descent) * size) / 2
+        baseline = self.y + above + face.ascent * size
+        line = started or Line(number, self.y, spec.leading, baseline)
+        self.lines.append(line)
+        self.y += spec.leading
+        return line
+
+    def _place(
+        self,
+        spec: ParagraphSpec,
+        line: Line,
+        tokens: Tokens,
+        cut: Cut,
+        left: float,
+        extra: float = 0.0,
+    ) -> None:
+        if not line.runs:
+            line.left = left
+        line.holds(tokens, cut)
+        if cut.last < cut.first and cut.tail is None:
+            line.right = max(line.right, left)
+            return
+        placed = Placed(tokens, cut, left, extra)
+        line.runs.extend(_runs(spec, placed, line.baseline))
+        line.right = left + _natural(tokens, cut) + extra * (_gaps(tokens, cut) if extra else 0)
+
+
+def _position(tab: Tab, right: float) -> float:
+    return right if tab.position is None else tab.position
+
+
+def _base(tokens: Tokens, cut: Cut) -> float:
+    if cut.head is not None:
+        return tokens.ends[cut.first] - cut.head.width
+    return tokens.starts[cut.first]
+
+
+def _natural(tokens: Tokens, cut: Cut) -> float:
+    """A line's width before its spaces are stretched."""
+    if cut.tail is not None:
+        return tokens.starts[cut.last + 1] + cut.tail.width - _base(tokens, cut)
+    return tokens.ends[cut.last] - _base(tokens, cut)
+
+
+def _gaps(tokens: Tokens, cut: Cut) -> int:
+    last = cut.last + (cut.tail is not None)
+    if tokens.all_spaced:
+        return last - cut.first
+    return sum(tokens.spaced[cut.first + 1 : last + 1])
+
+
+def _extra(tokens: Tokens, cut: Cut, missing: float) -> float:
+    """What each space of a justified line gains, or loses."""
+    gaps = _gaps(tokens, cut)
+    return missing / gaps if gaps else 0.0
+
+
+def _runs(spec: ParagraphSpec, placed: Placed, y: float) -> Iterator[GlyphRun]:
+    """The line's words, a run for each stretch of one look."""
+    tokens, first, count = placed.tokens, placed.cut.first, placed.count()
+    if isinstance(tokens.spans, int):
+        yield GlyphRun(spec.spans[tokens.spans], y, placed, 0, count)
+        return
+    kinds = tokens.spans[first : first + count]
+    begin = 0
+    for n in range(1, count + 1):
+        if n == count or kinds[n] != kinds[begin]:
+            span = spec.spans[kinds[begin]] if spec.spans else Span("", spec.base, spec.ink)
+            yield GlyphRun(span, y, placed, begin, n)
+            begin = n

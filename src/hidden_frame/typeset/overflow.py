@@ -1,0 +1,57 @@
+"""Why a text does not show in its frame, in one sentence.
+
+>>> explain(text, height=24.0).sentence
+'The first line needs 12 pt and its style “Opener” asks for 72 pt above it; …'
+"""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from hidden_frame.typeset.layout import SetText
+
+TOLERANCE = 0.01  # points
+
+
+class Overflow(NamedTuple):
+    """How much of a text fits: shown lines, hidden lines and words, and why."""
+
+    shown: int
+    hidden: int
+    words: int
+    needed: float
+    sentence: str
+
+
+def explain(text: SetText, height: float) -> Overflow | None:
+    """What does not fit in a height (points); None if all of it does."""
+    shown = sum(line.bottom <= height + TOLERANCE for line in text.lines)
+    hidden = len(text.lines) - shown
+    if not hidden or not any(line.runs for line in text.lines[shown:]):
+        return None
+    words = sum(len(run.words) for line in text.lines[shown:] for run in line.runs)
+    needed = text.lines[-1].bottom
+    if shown:
+        what = f"{_count(hidden, 'line')} ({_count(words, 'word')}) of the text"
+        verb = "does" if hidden == 1 else "do"
+        sentence = (
+            f"{what} {verb} not fit: all of it needs {needed:.4g} pt and the frame is "
+            f"{height:.4g} pt high."
+        )
+    else:
+        sentence = _first_line(text, height)
+    return Overflow(shown, hidden, words, needed, sentence)
+
+
+def _first_line(text: SetText, height: float) -> str:
+    line, spec = text.lines[0], text.specs[0]
+    if spec.before > 0 and line.height <= height:
+        return (
+            f"The first line needs {line.height:.4g} pt and its style “{spec.style_name}” asks "
+            f"for {spec.before:.4g} pt above it; the frame is {height:.4g} pt high."
+        )
+    return f"The first line needs {line.bottom:.4g} pt; the frame is {height:.4g} pt high."
+
+
+def _count(number: int, word: str) -> str:
+    return f"{number} {word}" if number == 1 else f"{number} {word}s"

@@ -1,0 +1,47 @@
+"""What typesetting is given: paragraphs of spans, every length in points."""
+
+from __future__ import annotations
+
+from typing import Literal, NamedTuple
+
+from hidden_frame.typeset.shaping import Setting
+
+Ink = tuple[float, ...]  # three RGB or four CMYK shares
+PhysicalAlign = Literal["left", "right", "centre", "justified"]
+
+
+class Span(NamedTuple):
+    """A stretch of text in one look.
+
+    A marker's span counts as a single character of its source, whatever it shows.
+    """
+
+    text: str
+    setting: Setting
+    ink: Ink
+    marker: bool = False
+
+
+class Tab(NamedTuple):
+    """A tab stop; position None is the right edge of the measure."""
+
+    position: float | None
+    align: Literal["left", "right", "centre"]
+
+
+class ParagraphSpec(NamedTuple):
+    """A paragraph ready to be set.  `language` None: no hyphenation."""
+
+    spans: tuple[Span, ...]
+    base: Setting
+    leading: float
+    align: PhysicalAlign = "left"
+    before: float = 0.0
+    after: float = 0.0
+    left: float = 0.0
+    right: float = 0.0
+    first: float = 0.0
+    tabs: tuple[Tab, ...] = ()
+    language: str | None = None
+    style_name: str = ""
+    ink: Ink = (0.0, 0.0, 0.0)

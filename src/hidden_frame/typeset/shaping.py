@@ -1,0 +1,135 @@
+"""Words shaped by HarfBuzz, once for each font, and measured, once for each setting.
+
+>>> setting = setting_of(font_book().face("Spectral"), size=10.0)
+>>> round(setting.word("office").width, 2)
+26.67
+"""
+
+from __future__ import annotations
+
+from functools import cached_property
+from itertools import pairwise
+from typing import NamedTuple
+
+import uharfbuzz as hb
+
+from hidden_frame.typeset.fonts import FontFace
+
+_MAX_WORDS = 60_000  # for each font; a long novel has fewer different words
+
+
+class Shaped(NamedTuple):
+    """Glyphs of a word in font units, with the index of the character each comes from."""
+
+    text: str
+    glyphs: tuple[int, ...]
+    advances: tuple[int, ...]
+    offsets: tuple[tuple[int, int], ...] | None
+    clusters: tuple[int, ...]
+    width: int
+
+
+class Word:
+    """A shaped word at a size and tracking; its width in points."""
+
+    __slots__ = ("setting", "shaped", "width")
+
+    def __init__(self, shaped: Shaped, setting: Setting) -> None:
+        self.shaped = shaped
+        self.setting = setting
+        self.width = shaped.width * setting.scale + setting.tracking * len(shaped.glyphs)
+
+    @property
+    def text(self) -> str:
+        return self.shaped.text
+
+    def stops(self) -> list[float]:
+        """x of every caret place in the word, in points; one more than characters.
+
+        The characters of a ligature share its width evenly.
+        """
+        shaped, setting = self.shaped, self.setting
+        count = len(shaped.text)
+        starts: dict[int, float] = {}
+        x = 0.0
+        for cluster, advance in zip(shaped.clusters, shaped.advances, strict=True):
+            starts.setdefault(cluster, x)
+            x += advance * setting.scale + setting.tracking
+        marks = [*sorted(starts.items()), (count, x)]
+        stops = [0.0] * (count + 1)
+        for (a, xa), (b, xb) in pairwise(marks):
+            for n in range(a, b):
+                stops[n] = xa + (xb - xa) * (n - a) / (b - a)
+        stops[count] = x
+        return stops
+
+
+class Setting:
+    """A font at a size, with tracking in points; it remembers its words."""
+
+    def __init__(self, face: FontFace, size: float, tracking: float) -> None:
+        self.face = face
+        self.size = size
+        self.tracking = tracking
+        self.scale = size / face.upem
+        self.words: dict[str, Word] = {}
+
+    def word(self, text: str) -> Word:
+        found = self.words.get(text)
+        if found is None:
+            if len(self.words) >= _MAX_WORDS:
+                self.words.clear()
+            # Ligatures are off where letters are spaced (CSS Text 3, 8.2).
+            found = self.words[text] = Word(shape(self.face, text, not self.tracking), self)
+        return found
+
+    @cached_property
+    def space(self) -> float:
+        return self.word(" ").width
+
+    @cached_property
+    def hyphen(self) -> Word:
+        return self.word("-")
+
+
+_shaped: dict[tuple[FontFace, bool], dict[str, Shaped]] = {}
+_settings: dict[tuple[FontFace, float, float], Setting] = {}
+
+
+def setting_of(face: FontFace, size: float, tracking: float = 0.0) -> Setting:
+    """The one setting of this font, size (pt) and tracking (1/1000 em)."""
+    key = (face, size, tracking)
+    found = _settings.get(key)
+    if found is None:
+        if len(_settings) > 500:
+            _settings.clear()
+        found = _settings[key] = Setting(face, size, tracking * size / 1000)
+    return found
+
+
+def shape(face: FontFace, text: str, ligatures: bool = True) -> Shaped:
+    """A word's glyphs with kerning and, unless switched off, standard ligatures."""
+    known = _shaped.setdefault((face, ligatures), {})
+    found = known.get(text)
+    if found is not None:
+        return found
+    if len(known) >= _MAX_WORDS:
+        known.clear()
+    buffer = hb.Buffer()
+    buffer.add_str(text)
+    buffer.guess_segment_properties()
+    buffer.direction = "ltr"
+    features = {"kern": True, "liga": ligatures, "clig": ligatures}
+    hb.shape(face.font, buffer, features)
+    positions = buffer.glyph_positions or []
+    infos = buffer.glyph_infos or []
+    offsets = tuple((p.x_offset, p.y_offset) for p in positions)
+    found = known[text] = Shaped(
+        text,
+        tuple(i.codepoint for i in infos),
+        tuple(p.x_advance for p in positions),
+        offsets if any(x or y for x, y in offsets) else None,
+        tuple(i.cluster for i in infos),
+        sum(p.x_advance for p in positions),
+    )
+    return found

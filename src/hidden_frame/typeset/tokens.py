@@ -1,0 +1,177 @@
+"""A paragraph cut into words that can be measured and put on lines.
+
+A token is a word, or a part of one where a line may break after a hyphen or a
+dash, or where the look changes.  Between two tokens stands one space, or none
+(they are glued).  A segment ends at a line break or a tab.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from functools import cached_property
+from itertools import accumulate
+
+from hidden_frame.typeset.paragraph import ParagraphSpec, Span
+from hidden_frame.typeset.shaping import Word
+
+LINE_BREAK = "\u2028"
+# Break after a hyphen or dash that stands between two letters or figures
+# (Unicode UAX #14, classes HY and BA, simplified).
+_PARTS = re.compile(r"[^\-–—/]*[\-–—/]+(?=\w)|.+", re.DOTALL)
+_SPECIAL = re.compile("[\t\u2028\u00ad–—/-]")
+
+
+class Tokens:
+    """The tokens of one segment.
+
+    `marked` tells, for tokens of a marker, whether the token stands for its one
+    character (1) or follows one that does (0).
+
+    `starts[i]` and `ends[i]` are x in points if the whole segment stood on one
+    line; `spaced[i]` tells whether a space stands before token i.
+    """
+
+    __slots__ = (
+        "__dict__", "all_spaced", "ends", "ends_with", "marked", "origin", "spaced", "spans",
+        "starts", "widest", "words",
+    )  # fmt: skip
+
+    def __init__(self, origin: int) -> None:
+        self.words: list[Word] = []
+        self.spans: list[int] | int = 0
+        self.starts: list[float] = []
+        self.ends: list[float] = []
+        self.spaced: list[bool] = []
+        self.all_spaced = True
+        self.widest = 0.0
+        self.origin = origin
+        self.marked: dict[int, int] = {}
+        self.ends_with = ""
+
+    def span(self, index: int) -> int:
+        return self.spans if isinstance(self.spans, int) else self.spans[index]
+
+    @cached_property
+    def sources(self) -> list[int]:
+        """Where each token starts in its paragraph's text."""
+        at, result = self.origin, []
+        for n, word in enumerate(self.words):
+            at += bool(n and (self.all_spaced or self.spaced[n]))
+            result.append(at)
+            at += len(word.text)
+        return result
+
+    def length(self, index: int) -> int:
+        """How many characters of the paragraph's text a token stands for."""
+        return self.marked.get(index, len(self.words[index].text))
+
+    @property
+    def end(self) -> int:
+        """Where the segment's last character ends in its paragraph's text."""
+        last = len(self.words) - 1
+        return self.sources[last] + self.length(last) if self.words else self.origin
+
+
+def segments(spec: ParagraphSpec) -> list[Tokens]:
+    """The paragraph's segments, each with how it ends: "", "\t" or a line break."""
+    if len(spec.spans) == 1 and not spec.spans[0].marker:
+        text = spec.spans[0].text
+        if not _SPECIAL.search(text):
+            return [_plain(spec.spans[0])]
+    return list(_Cutter(spec).segments())
+
+
+def _plain(span: Span) -> Tokens:
+    """The common case, a single look and no special character, without a loop."""
+    tokens = Tokens(0)
+    setting = span.setting
+    known, parts = setting.words, span.text.split(" ")
+    try:
+        words = [known[part] for part in parts]
+    except KeyError:
+        words = [setting.word(part) for part in parts]
+    space = setting.space
+    steps = [word.width + space for word in words]
+    tokens.widest = max(steps) - space
+    tokens.words = words
+    cumulated = list(accumulate(steps))
+    tokens.ends = [end - space for end in cumulated]
+    tokens.starts = [0.0, *cumulated[:-1]]
+    return tokens
+
+
+class _Cutter:
+    """The general case: several looks, markers, tabs, breaks, hyphens and dashes."""
+
+    def __init__(self, spec: ParagraphSpec) -> None:
+        self.spec = spec
+        self.source = 0
+
+    def segments(self) -> Iterator[Tokens]:
+        self._open()
+        for index, span in enumerate(self.spec.spans):
+            if span.marker:
+                self._marker(span, index)
+                continue
+            for stretch in re.split("([\t\u2028])", span.text):
+                if stretch in ("\t", LINE_BREAK):
+                    yield self._close(stretch)
+                    self.source += 1
+                    self._open()
+                elif stretch:
+                    self._stretch(stretch, span, index)
+        yield self._close("")
+
+    def _open(self) -> None:
+        self.tokens = Tokens(self.source)
+        self.tokens.spans = []
+        self.tokens.all_spaced = False
+        self.sources: list[int] = []
+        self.gap = 0.0
+        self.spaced = False
+        self.x = 0.0
+
+    def _close(self, ending: str) -> Tokens:
+        self.tokens.ends_with = ending
+        self.tokens.__dict__["sources"] = self.sources
+        if self.spaced:  # a space at the very end keeps its place for the caret
+            base = self.spec.base
+            self._add(base.word(""), max(len(self.spec.spans) - 1, 0), self.source)
+        return self.tokens
+
+    def _marker(self, span: Span, index: int) -> None:
+        for n, part in enumerate(span.text.split(" ")):
+            if n:
+                self._space(span)
+            self.tokens.marked[len(self.tokens.words)] = int(n == 0)
+            self._add(span.setting.word(part), index, self.source + bool(n))
+        self.source += 1
+
+    def _stretch(self, text: str, span: Span, index: int) -> None:
+        for n, part in enumerate(text.split(" ")):
+            if n:
+                self._space(span)
+                self.source += 1
+            for piece in _PARTS.findall(part):
+                self._add(span.setting.word(piece), index, self.source)
+                self.source += len(piece)
+
+    def _space(self, span: Span) -> None:
+        if self.spaced:  # two spaces in a row: an empty word between them
+            self._add(span.setting.word(""), 0, self.source)
+        self.spaced = True
+        self.gap = span.setting.space
+
+    def _add(self, word: Word, span: int, source: int) -> None:
+        tokens = self.tokens
+        start = self.x + (self.gap if self.spaced else 0.0)
+        tokens.words.append(word)
+        tokens.widest = max(tokens.widest, word.width)
+        tokens.spans.append(span)  # type: ignore[union-attr]
+        tokens.starts.append(start)
+        self.x = start + word.width
+        tokens.ends.append(self.x)
+        tokens.spaced.append(self.spaced)
+        self.sources.append(source)
+        self.spaced = False
