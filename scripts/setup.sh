@@ -39,10 +39,12 @@ find_python() {
 
 # make_venv REQUIREMENTS STAMP: the packages of a requirements file, once for each change of it.
 make_venv() {
-    wanted=$(cat requirements*.txt pyproject.toml | sha256sum | cut -d' ' -f1)
-    if [ -x .venv/bin/python ] && [ "$(cat ".venv/$2" 2>/dev/null)" = "$wanted" ]; then
-        return 0
-    fi
+    wanted=$({ pwd; cat requirements*.txt pyproject.toml; } | sha256sum | cut -d' ' -f1)
+    for stamp in "$2" .stamp-dev; do  # what the checks need includes what the program needs
+        if [ -x .venv/bin/python ] && [ "$(cat ".venv/$stamp" 2>/dev/null)" = "$wanted" ]; then
+            return 0
+        fi
+    done
     if [ ! -x .venv/bin/python ] || ! .venv/bin/python -m pip --version >/dev/null 2>&1; then
         python=$(find_python) || return 1
         if ! "$python" -c 'import ensurepip' 2>/dev/null; then

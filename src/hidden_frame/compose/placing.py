@@ -31,6 +31,25 @@ def on_side(item: Item, side: Side, trim_width: float) -> Item:
     return replace(item, x=trim_width - item.x - item.width, rotation=-item.rotation or 0.0)
 
 
+def to_recto(
+    item: Item, side: Side, trim_width: float, changes: dict[str, object]
+) -> dict[str, object]:
+    """Changes made to a master item as it stands on a side, in the master's coordinates.
+
+    Only what really differs is returned, so that an override stays as small as it can.
+    """
+    shown = on_side(item, side, trim_width)
+    back = on_side(replace(shown, **changes), side, trim_width)
+    names = [*changes, *(n for n in ("x", "rotation") if n not in changes)]
+    return {n: getattr(back, n) for n in names if not _same(getattr(back, n), getattr(item, n))}
+
+
+def _same(a: object, b: object) -> bool:
+    if isinstance(a, float) and isinstance(b, float | int):
+        return abs(a - b) < 1e-9
+    return a == b
+
+
 def physical(alignment: Alignment, side: Side) -> PhysicalAlign:
     """Left or right for inside and outside (R4): the spine is a recto's left edge."""
     if alignment == "inside":

@@ -47,12 +47,14 @@ def page_images(
     composition: Composition, blobs: Mapping[str, bytes], pages: Sequence[str], dpi: float
 ) -> Iterator[bytes]:
     """PNG bytes of each page's trim, without bleed."""
-    bleed = composition.publication.setup.bleed
+    setup = composition.publication.setup
+    left, bottom = setup.bleed, setup.bleed
     document = pdfium.PdfDocument(pdf_bytes(composition, blobs, pages))
     try:
         for number in range(len(document)):
-            crop = (bleed, bleed, bleed, bleed)
-            image = document[number].render(scale=dpi / 72, crop=crop).to_pil()
+            page = document[number]
+            page.set_cropbox(left, bottom, left + setup.trim.width, bottom + setup.trim.height)
+            image = page.render(scale=dpi / 72).to_pil()
             buffer = io.BytesIO()
             image.save(buffer, "PNG", dpi=(dpi, dpi))
             yield buffer.getvalue()

@@ -1,0 +1,1 @@
+"""The desk: a spread or a master, and what a hand does to it."""

@@ -1,0 +1,253 @@
+"""Text edited in place: caret and selection, keys to edits."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PySide6.QtCore import QObject, Qt, Signal
+from PySide6.QtGui import QGuiApplication, QKeyEvent, QKeySequence
+
+from hidden_frame.compose.scene import Placed, TextPrimitive
+from hidden_frame.compose.shown import change_shown, shown_item
+from hidden_frame.desktop.session import Editing, Session
+from hidden_frame.edit import text as edit_text
+from hidden_frame.edit.text import Place
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.text import Marker, Text
+from hidden_frame.typeset.caret import caret_at, place_at
+
+_MOVES = {
+    Qt.Key.Key_Left, Qt.Key.Key_Right, Qt.Key.Key_Up, Qt.Key.Key_Down, Qt.Key.Key_Home,
+    Qt.Key.Key_End,
+}  # fmt: skip
+
+
+class TextEdit(QObject):
+    """The caret of the frame named by `session.editing`."""
+
+    moved = Signal()
+
+    def __init__(self, session: Session, placed: Callable[[], Placed | None]) -> None:
+        super().__init__()
+        self.session = session
+        self._placed = placed
+        self.caret: Place = (0, 0)
+        self.anchor: Place = (0, 0)
+
+    # -- the text ----------------------------------------------------------------
+
+    @property
+    def text(self) -> Text:
+        """The text being edited, with at least one paragraph."""
+        editing = self.session.editing
+        if editing is None:
+            return ()
+        item = shown_item(
+            self.session.publication, editing.holder_id, editing.item_id, editing.side
+        )
+        first = self.session.publication.paragraph_styles[0].id
+        return edit_text.start_of(item.text, first) if isinstance(item, TextFrame) else ()
+
+    def block(self) -> TextPrimitive | None:
+        placed = self._placed()
+        return None if placed is None else placed.drawing.text
+
+    def begin(self, editing: Editing) -> None:
+        """Puts the caret at the text's end."""
+        self.session.edit_text(editing)
+        text = self.text
+        self.caret = self.anchor = edit_text.end_of(text)
+        self.moved.emit()
+
+    def clamp(self) -> None:
+        """Keeps the caret within the text after an undo."""
+        text = self.text
+        if not text:
+            return
+        self.caret = _clamped(text, self.caret)
+        self.anchor = _clamped(text, self.anchor)
+
+    @property
+    def selection(self) -> tuple[Place, Place]:
+        return min(self.anchor, self.caret), max(self.anchor, self.caret)
+
+    # -- changes -----------------------------------------------------------------
+
+    def _change(self, name: str, text: Text, place: Place, merge: str = "") -> None:
+        editing = self.session.editing
+        if editing is None:
+            return
+        if edit_text.total(text) > edit_text.MAX_CHARACTERS:
+            limit = f"{edit_text.MAX_CHARACTERS:,}"
+            self.session.noticed.emit(
+                f"A frame holds at most {limit} characters; put the rest into another one."
+            )
+            return
+        self.session.edit(
+            name,
+            lambda p: change_shown(
+                p, editing.holder_id, editing.side, {editing.item_id: {"text": text}}
+            ),
+            merge and f"{merge} {editing.item_id}",
+        )
+        self.caret = self.anchor = place
+        self.moved.emit()
+
+    def _without_selection(self) -> tuple[Text, Place]:
+        start, end = self.selection
+        text = self.text
+        return edit_text.delete(text, start, end) if start != end else (text, start)
+
+    def insert(self, string: str, merge: str = "typing") -> None:
+        text, place = self._without_selection()
+        text, place = edit_text.insert(text, place, string)
+        self._change("typing" if merge else "paste text", text, place, merge)
+
+    def insert_marker(self, marker: Marker) -> None:
+        text, place = self._without_selection()
+        text, place = edit_text.insert_marker(text, place, marker)
+        self._change("insert marker", text, place)
+        self.session.seal()
+
+    def set_paragraph_style(self, style: str) -> None:
+        start, end = self.selection
+        text = edit_text.set_paragraph_style(self.text, start[0], end[0], style)
+        self._keep("paragraph style", text)
+
+    def set_character_style(self, style: str | None) -> None:
+        start, end = self.selection
+        text = edit_text.set_character_style(self.text, start, end, style)
+        self._keep("character style", text)
+
+    def _keep(self, name: str, text: Text) -> None:
+        """A change that moves neither caret nor selection."""
+        caret, anchor = self.caret, self.anchor
+        self._change(name, text, caret)
+        self.caret, self.anchor = caret, anchor
+        self.session.seal()
+        self.moved.emit()
+
+    def paragraph_style(self) -> str | None:
+        """The style of the caret's paragraph."""
+        text = self.text
+        return text[self.caret[0]].style if text else None
+
+    # -- keys and mouse ----------------------------------------------------------
+
+    def press(self, x: float, y: float, extend: bool) -> None:
+        """The caret at a point of the page."""
+        place = self._place_at(x, y)
+        if place is not None:
+            self.caret = place
+            if not extend:
+                self.anchor = place
+            self.session.seal()
+            self.moved.emit()
+
+    def select_word(self, x: float, y: float) -> None:
+        place = self._place_at(x, y)
+        if place is not None:
+            self.anchor, self.caret = edit_text.word_around(self.text, place)
+            self.moved.emit()
+
+    def _place_at(self, x: float, y: float) -> Place | None:
+        placed, block = self._placed(), self.block()
+        if placed is None or block is None or not block.text.lines:
+            return (0, 0) if self.text else None
+        px, py = placed.matrix.inverse().apply(x, y)
+        return _clamped(self.text, place_at(block.text, px - block.x, py - block.y))
+
+    def key(self, event: QKeyEvent) -> bool:
+        """Handles a key; False leaves it to the desk."""
+        key = event.key()
+        if event.matches(QKeySequence.StandardKey.SelectAll):
+            self.anchor, self.caret = (0, 0), edit_text.end_of(self.text)
+        elif event.matches(QKeySequence.StandardKey.Copy):
+            self._copy()
+        elif event.matches(QKeySequence.StandardKey.Cut):
+            self._copy()
+            self._delete(0)
+        elif event.matches(QKeySequence.StandardKey.Paste):
+            self.insert(QGuiApplication.clipboard().text(), merge="")
+        elif key in _MOVES:
+            self._move(key, event.modifiers())
+        elif key in (Qt.Key.Key_Backspace, Qt.Key.Key_Delete):
+            self._delete(-1 if key == Qt.Key.Key_Backspace else 1)
+        elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            soft = event.modifiers() & Qt.KeyboardModifier.ShiftModifier
+            self.insert("\u2028" if soft else "\n")
+        elif key == Qt.Key.Key_Tab:
+            self.insert("\t")
+        elif event.text() and event.text().isprintable() and not _command(event):
+            self.insert(event.text())
+        else:
+            return False
+        self.moved.emit()
+        return True
+
+    def _copy(self) -> None:
+        start, end = self.selection
+        if start != end:
+            QGuiApplication.clipboard().setText(edit_text.plain(self.text, start, end))
+
+    def _delete(self, direction: int) -> None:
+        start, end = self.selection
+        text = self.text
+        if start == end:
+            if direction < 0:
+                start = edit_text.before(text, end)
+            elif direction > 0:
+                end = edit_text.after(text, end)
+        if start != end:
+            text, place = edit_text.delete(text, start, end)
+            self._change("typing", text, place, "typing")
+
+    def _move(self, key: int, modifiers: Qt.KeyboardModifier) -> None:
+        text = self.text
+        place = self.caret
+        whole = bool(modifiers & Qt.KeyboardModifier.ControlModifier)
+        if key == Qt.Key.Key_Left:
+            place = edit_text.before(text, place)
+            if whole:
+                place = edit_text.word_around(text, place)[0]
+        elif key == Qt.Key.Key_Right:
+            place = edit_text.after(text, place)
+            if whole:
+                place = edit_text.word_around(text, place)[1]
+        elif whole and key in (Qt.Key.Key_Home, Qt.Key.Key_End):
+            place = (0, 0) if key == Qt.Key.Key_Home else edit_text.end_of(text)
+        else:
+            place = self._by_line(key)
+        self.caret = place
+        if not modifiers & Qt.KeyboardModifier.ShiftModifier:
+            self.anchor = place
+        self.session.seal()
+
+    def _by_line(self, key: int) -> Place:
+        block = self.block()
+        if block is None or not block.text.lines:
+            return self.caret
+        caret = caret_at(block.text, *self.caret)
+        line = block.text.lines[caret.line]
+        if key == Qt.Key.Key_Home:
+            return line.paragraph, line.start
+        if key == Qt.Key.Key_End:
+            return line.paragraph, line.end
+        step = -1 if key == Qt.Key.Key_Up else 1
+        index = caret.line + step
+        if not 0 <= index < len(block.text.lines):
+            return (0, 0) if step < 0 else edit_text.end_of(self.text)
+        other = block.text.lines[index]
+        return place_at(block.text, caret.x, (other.top + other.bottom) / 2)
+
+
+def _clamped(text: Text, place: Place) -> Place:
+    index = min(place[0], len(text) - 1)
+    return index, min(place[1], edit_text.length(text[index]))
+
+
+def _command(event: QKeyEvent) -> bool:
+    held = event.modifiers()
+    return bool(
+        held & (Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.MetaModifier)
+    ) and not bool(held & Qt.KeyboardModifier.AltModifier)

@@ -1,0 +1,1 @@
+"""Scenes onto a QPainter."""

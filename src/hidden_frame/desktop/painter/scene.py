@@ -1,0 +1,214 @@
+"""A scene painted on a QPainter whose unit is the point and whose origin the trim's corner."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import (
+    QBrush,
+    QColor,
+    QGlyphRun,
+    QPainter,
+    QPainterPath,
+    QPen,
+    QTransform,
+)
+
+from hidden_frame.compose.scene import (
+    PathPrimitive,
+    PicturePrimitive,
+    Placed,
+    Placeholder,
+    Scene,
+    TextPrimitive,
+)
+from hidden_frame.desktop.painter.fonts import raw_font
+from hidden_frame.desktop.painter.pictures import PictureShelf
+from hidden_frame.model.remember import remembered
+from hidden_frame.typeset.layout import GlyphRun, SetText
+from hidden_frame.typeset.paragraph import Ink
+
+
+def colour(ink: Ink, alpha: float = 1.0) -> QColor:
+    """A screen colour; CMYK by the plain formula, without a colour profile."""
+    if len(ink) == 3:
+        return QColor.fromRgbF(*ink, alpha)
+    c, m, y, k = ink
+    return QColor.fromRgbF((1 - c) * (1 - k), (1 - m) * (1 - k), (1 - y) * (1 - k), alpha)
+
+
+class Look(NamedTuple):
+    """How a scene is painted besides what is printed.
+
+    `proof` leaves out what is not printed; `chip` is the tint behind markers on
+    masters, `note` the colour of placeholders.
+    """
+
+    proof: bool = False
+    chip: QColor = QColor(183, 121, 31, 46)
+    note: QColor = QColor(120, 112, 100)
+
+
+class _Run(NamedTuple):
+    glyphs: QGlyphRun
+    colour: QColor
+    chip: QRectF | None
+
+
+@remembered(4_000)
+def _runs(text: SetText, shown: int) -> list[_Run]:
+    """A set text's glyph runs as Qt takes them, kept as long as the text is the same."""
+    return [
+        _glyph_run(run, line.top, line.height)
+        for line in text.lines[:shown]
+        for run in line.runs
+        if run.words
+    ]
+
+
+def _glyph_run(run: GlyphRun, top: float, height: float) -> _Run:
+    setting = run.setting
+    scale, tracking, y = setting.scale, setting.tracking, run.baseline
+    indexes: list[int] = []
+    points: list[QPointF] = []
+    right = 0.0
+    for word, x in zip(run.words, run.xs, strict=True):
+        shaped = word.shaped
+        offsets = shaped.offsets
+        right = x + word.width
+        for n, (glyph, advance) in enumerate(zip(shaped.glyphs, shaped.advances, strict=True)):
+            dx, dy = offsets[n] if offsets else (0, 0)
+            indexes.append(glyph)
+            points.append(QPointF(x + dx * scale, y - dy * scale))
+            x += advance * scale + tracking
+    glyphs = QGlyphRun()
+    glyphs.setRawFont(raw_font(setting.face, setting.size))
+    glyphs.setGlyphIndexes(indexes)
+    glyphs.setPositions(points)
+    chip = None
+    if run.span.marker:
+        chip = QRectF(run.xs[0] - 1, top + height * 0.1, right - run.xs[0] + 2, height * 0.8)
+    return _Run(glyphs, colour(run.span.ink), chip)
+
+
+@remembered(20_000)
+def _path(commands: tuple) -> QPainterPath:
+    path = QPainterPath()
+    for name, *at in commands:
+        if name == "M":
+            path.moveTo(*at)
+        elif name == "L":
+            path.lineTo(*at)
+        elif name == "C":
+            path.cubicTo(*at)
+        else:
+            path.closeSubpath()
+    return path
+
+
+def paint_scene(
+    painter: QPainter, scene: Scene, pictures: PictureShelf, look: Look = Look()
+) -> None:
+    """Paints everything on a page; the caller has set scale and clip."""
+    painter.setRenderHints(
+        QPainter.RenderHint.Antialiasing | QPainter.RenderHint.SmoothPixmapTransform
+    )
+    for placed in scene.placed:
+        if placed.printing or not look.proof:
+            paint_placed(painter, placed, pictures, look, scene.is_master)
+
+
+def paint_placed(
+    painter: QPainter, placed: Placed, pictures: PictureShelf, look: Look, chips: bool = False
+) -> None:
+    """Paints one item at its place."""
+    painter.save()
+    painter.setTransform(QTransform(*placed.matrix), True)
+    for primitive in placed.drawing.primitives:
+        if isinstance(primitive, TextPrimitive):
+            _paint_text(painter, primitive, look, chips)
+        elif isinstance(primitive, PathPrimitive):
+            _paint_path(painter, primitive)
+        elif isinstance(primitive, PicturePrimitive):
+            _paint_picture(painter, primitive, pictures, look)
+        elif not look.proof:
+            _paint_placeholder(painter, primitive, look)
+    painter.restore()
+
+
+def _paint_text(painter: QPainter, block: TextPrimitive, look: Look, chips: bool) -> None:
+    painter.translate(block.x, block.y)
+    # Lines far outside of what is painted would cost as much as those within.
+    for run in _runs(block.text, block.shown):
+        if chips and run.chip is not None and not look.proof:
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(look.chip)
+            painter.drawRoundedRect(run.chip, 2, 2)
+        ink = run.colour
+        if block.alpha < 1:
+            ink = QColor(ink)
+            ink.setAlphaF(block.alpha)
+        painter.setPen(ink)
+        painter.drawGlyphRun(QPointF(0, 0), run.glyphs)
+    painter.translate(-block.x, -block.y)
+
+
+def _paint_path(painter: QPainter, primitive: PathPrimitive) -> None:
+    path = _path(primitive.commands)
+    if primitive.ink is not None:
+        painter.fillPath(path, QBrush(colour(primitive.ink, primitive.alpha)))
+    if primitive.pen is not None:
+        pen = QPen(colour(primitive.pen.ink, primitive.pen.alpha), primitive.pen.width)
+        pen.setCapStyle(Qt.PenCapStyle.FlatCap)
+        pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
+        pen.setMiterLimit(10)  # as in PDF: ISO 32000-1, 8.4.1
+        if any(primitive.pen.dash):
+            dash = list(primitive.pen.dash)
+            dash = dash * 2 if len(dash) % 2 else dash
+            pen.setDashPattern([d / primitive.pen.width for d in dash])
+        painter.strokePath(path, pen)
+
+
+def _paint_picture(
+    painter: QPainter, primitive: PicturePrimitive, pictures: PictureShelf, look: Look
+) -> None:
+    x, y, w, h = primitive.rect
+    at = painter.deviceTransform()
+    across = (at.m11() ** 2 + at.m12() ** 2) ** 0.5
+    down = (at.m21() ** 2 + at.m22() ** 2) ** 0.5
+    image = pictures.image(primitive.hash, primitive.kind, round(w * across), round(h * down))
+    if image is None:
+        if not look.proof:
+            _paint_placeholder(painter, Placeholder(primitive.clip, "Missing picture"), look)
+        return
+    painter.save()
+    painter.setClipRect(QRectF(*primitive.clip), Qt.ClipOperation.IntersectClip)
+    painter.setOpacity(painter.opacity() * primitive.alpha)
+    painter.drawImage(QRectF(x, y, w, h), image)
+    painter.restore()
+
+
+def _paint_placeholder(painter: QPainter, primitive: Placeholder, look: Look) -> None:
+    """An empty picture frame: a pale field with a small ridge and a sun, and a word."""
+    rect = QRectF(*primitive.rect)
+    tint = QColor(look.note)
+    tint.setAlphaF(0.12)
+    painter.fillRect(rect, tint)
+    side = min(rect.width(), rect.height(), 60) * 0.5
+    cx, cy = rect.center().x(), rect.center().y()
+    ink = QColor(look.note)
+    ink.setAlphaF(0.6)
+    painter.setPen(QPen(ink, max(side / 24, 0.3)))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    ridge = QPainterPath(QPointF(cx - side / 2, cy + side * 0.3))
+    for px, py in ((-0.18, -0.15), (0.02, 0.12), (0.2, -0.06), (0.5, 0.3)):
+        ridge.lineTo(cx + side * px, cy + side * py)
+    painter.drawPath(ridge)
+    painter.drawEllipse(QPointF(cx + side * 0.26, cy - side * 0.3), side * 0.09, side * 0.09)
+    if "Missing" in primitive.note and rect.width() > 60 and rect.height() > 40:
+        font = painter.font()
+        font.setPixelSize(8)
+        painter.setFont(font)
+        below = QRectF(rect.left(), cy + side * 0.4, rect.width(), 14)
+        painter.drawText(below, Qt.AlignmentFlag.AlignHCenter, primitive.note)

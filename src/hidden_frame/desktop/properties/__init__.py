@@ -1,0 +1,1 @@
+"""Properties of what is selected."""

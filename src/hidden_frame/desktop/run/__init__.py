@@ -1,0 +1,1 @@
+"""The Run: live thumbnails of all spreads in a row."""

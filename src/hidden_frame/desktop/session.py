@@ -1,0 +1,273 @@
+"""One open publication: its history, and what the user looks at and has selected.
+
+Every change goes through `edit`; widgets listen to two signals and read the rest.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+from typing import Literal, NamedTuple
+
+from PySide6.QtCore import QObject, Signal
+
+from hidden_frame.compose.composer import Composer, Composition
+from hidden_frame.compose.facts import page_facts
+from hidden_frame.compose.shown import items_on
+from hidden_frame.compose.sides import spread_of
+from hidden_frame.edit.history import History, record, redo, sealed, undo
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.geometry import Side
+from hidden_frame.model.lookup import all_pages, masters_by_id, positions
+from hidden_frame.model.publication import Publication
+
+Mode = Literal["pages", "masters"]
+Tool = Literal["select", "text", "picture", "rectangle", "rounded", "ellipse", "line"]
+
+
+class Face(NamedTuple):
+    """A page, or a face of a master, as it lies on the desk; x of its trim in points."""
+
+    holder_id: str
+    side: Side
+    x: float
+
+
+class Editing(NamedTuple):
+    """The text frame whose text is being edited."""
+
+    holder_id: str
+    item_id: str
+    side: Side
+
+
+class Session(QObject):
+    """`changed`: the publication (or its draft) is another; `looked`: anything else is."""
+
+    changed = Signal()
+    looked = Signal()
+    noticed = Signal(str)
+
+    def __init__(
+        self,
+        publication: Publication,
+        blobs: dict[str, bytes] | None = None,
+        path: Path | None = None,
+        parent: QObject | None = None,
+    ) -> None:
+        super().__init__(parent)
+        self.composer = Composer()
+        self.blobs: dict[str, bytes] = dict(blobs or {})
+        self._open(publication, path)
+
+    def _open(self, publication: Publication, path: Path | None) -> None:
+        self.history = History.of(publication)
+        self.saved: Publication | None = publication if path else None
+        self.path = path
+        self.draft: Publication | None = None
+        self.mode: Mode = "pages"
+        self.page_id = all_pages(publication)[0].id
+        self.master_id = publication.masters[0].id if publication.masters else ""
+        self.holder_id = self.page_id
+        self.side: Side = page_facts(publication)[self.page_id].side
+        self.items: tuple[str, ...] = ()
+        self.pages: tuple[str, ...] = ()
+        self.unlocked: set[tuple[str, str]] = set()
+        self.editing: Editing | None = None
+        self.tool: Tool = "select"
+        self.proof = False
+
+    def replace_all(
+        self, publication: Publication, blobs: dict[str, bytes], path: Path | None
+    ) -> None:
+        """Another publication in this window, with a history of its own."""
+        self.composer = Composer()
+        self.blobs.clear()
+        self.blobs.update(blobs)
+        self._open(publication, path)
+        self.changed.emit()
+        self.looked.emit()
+
+    # -- the publication ---------------------------------------------------------
+
+    @property
+    def publication(self) -> Publication:
+        """What is to be shown: the draft of a gesture under way, or the present value."""
+        return self.history.now if self.draft is None else self.draft
+
+    @property
+    def composition(self) -> Composition:
+        return self.composer.compose(self.publication)
+
+    @property
+    def modified(self) -> bool:
+        return self.saved is not self.history.now
+
+    def edit(
+        self, name: str, change: Callable[[Publication], Publication], merge: str = ""
+    ) -> bool:
+        """One undo step; a refusal becomes a notice and changes nothing."""
+        try:
+            new = change(self.history.now)
+        except Refusal as refusal:
+            self.noticed.emit(str(refusal))
+            return False
+        self.draft = None
+        self._move(record(self.history, new, name, merge))
+        return True
+
+    def set_draft(self, publication: Publication | None) -> None:
+        """What a gesture under way would result in; None goes back to the present value."""
+        if publication is not self.draft:
+            self.draft = publication
+            self.changed.emit()
+
+    def commit_draft(self, name: str) -> None:
+        """The gesture's result becomes one undo step."""
+        draft, self.draft = self.draft, None
+        if draft is not None:
+            self._move(record(self.history, draft, name))
+
+    def undo(self) -> None:
+        self._move(undo(self.history))
+
+    def redo(self) -> None:
+        self._move(redo(self.history))
+
+    def seal(self) -> None:
+        """What is typed next is an undo step of its own."""
+        self.history = sealed(self.history)
+
+    def _move(self, history: History) -> None:
+        if history is self.history:
+            return
+        before = self.history.now
+        self.history = history
+        if history.now is not before:
+            self.composer.forget_missing(history.now)
+            self._keep_what_exists()
+        self.changed.emit()
+        self.looked.emit()
+
+    def _keep_what_exists(self) -> None:
+        """Drops from the selection what an edit or an undo took away."""
+        publication = self.history.now
+        order = positions(publication)
+        self.pages = tuple(p for p in self.pages if p in order)
+        if self.page_id not in order:
+            pages = all_pages(publication)
+            at = min(getattr(self, "_position", 1), len(pages))
+            self.page_id = pages[at - 1].id
+        self._position = order[self.page_id]
+        masters = masters_by_id(publication)
+        if self.master_id not in masters:
+            self.master_id = publication.masters[0].id if publication.masters else ""
+        if self.mode == "masters" and not self.master_id:
+            self.mode = "pages"
+        current = self.master_id if self.mode == "masters" else self.page_id
+        on_desk = {face.holder_id for face in self.faces()}
+        if self.holder_id not in on_desk:
+            self.holder_id, self.items, self.editing = current, (), None
+        self.side = self.side_of(self.holder_id)
+        there = {r.item.id for r in items_on(publication, self.holder_id, self.side)}
+        self.items = tuple(i for i in self.items if i in there)
+        if self.editing is not None and self.editing.item_id not in there:
+            self.editing = None
+
+    # -- the desk ----------------------------------------------------------------
+
+    def faces(self) -> tuple[Face, ...]:
+        """What lies on the desk, from left to right; a facing recto stands at trim width."""
+        publication = self.publication
+        setup = publication.setup
+        width = setup.trim.width
+        if self.mode == "masters" and self.master_id:
+            if not setup.facing:
+                return (Face(self.master_id, "recto", 0.0),)
+            return (Face(self.master_id, "verso", 0.0), Face(self.master_id, "recto", width))
+        facts = page_facts(publication)
+        here = facts.get(self.page_id)
+        if here is None:
+            return ()
+        at = here.position
+        near = all_pages(publication)[max(at - 2, 0) : at + 1]
+        return tuple(
+            Face(p.id, facts[p.id].side, _spread_x(facts[p.id].side, setup.facing, width))
+            for p in near
+            if spread_of(facts[p.id].position, setup.facing, setup.opening) == here.spread
+        )
+
+    def side_of(self, holder_id: str) -> Side:
+        """The side of a page; of a master, the face that is worked on."""
+        if holder_id in masters_by_id(self.publication):
+            return self.side if self.publication.setup.facing else "recto"
+        return page_facts(self.publication)[holder_id].side
+
+    def show_page(self, page_id: str) -> None:
+        """Lays the page's spread on the desk."""
+        self.editing = None
+        self.mode, self.page_id, self.items = "pages", page_id, ()
+        self._position = positions(self.publication)[page_id]
+        self.holder_id, self.side = page_id, self.side_of(page_id)
+        self.looked.emit()
+
+    def show_master(self, master_id: str) -> None:
+        """Lays a master on the desk."""
+        if not master_id:
+            return
+        self.editing = None
+        self.mode, self.master_id, self.items = "masters", master_id, ()
+        self.holder_id, self.side = master_id, "recto"
+        self.looked.emit()
+
+    def select_items(self, face: Face | None, items: tuple[str, ...]) -> None:
+        """Selects items of a page or face; None keeps the present one."""
+        if face is not None:
+            self.holder_id, self.side = face.holder_id, face.side
+            if self.mode == "pages":
+                self.page_id = face.holder_id
+                self._position = positions(self.publication)[face.holder_id]
+        self.items = items
+        self.looked.emit()
+
+    def select_pages(self, pages: tuple[str, ...]) -> None:
+        self.pages = pages
+        self.looked.emit()
+
+    def set_tool(self, tool: Tool) -> None:
+        self.editing = None
+        self.tool = tool
+        self.looked.emit()
+
+    def set_proof(self, proof: bool) -> None:
+        self.proof = proof
+        self.editing = None
+        if proof:
+            self.items = ()
+        self.looked.emit()
+
+    def edit_text(self, editing: Editing | None) -> None:
+        """Starts or ends editing a frame's text."""
+        self.seal()
+        self.editing = editing
+        if editing is not None:
+            self.items = (editing.item_id,)
+        self.looked.emit()
+
+    def may_change(self, holder_id: str, item_id: str) -> bool:
+        """Whether an item is its holder's own, or was unlocked there by an override."""
+        publication = self.publication
+        for resolved in items_on(publication, holder_id, self.side_of(holder_id)):
+            if resolved.item.id == item_id:
+                own = resolved.carrier in (None, holder_id)
+                return own or bool(resolved.overridden) or (holder_id, item_id) in self.unlocked
+        return False
+
+    def unlock(self, holder_id: str, item_id: str) -> None:
+        """Lets a master item be overridden on this page."""
+        self.unlocked.add((holder_id, item_id))
+        self.looked.emit()
+
+
+def _spread_x(side: Side, facing: bool, width: float) -> float:
+    return width if facing and side == "recto" else 0.0

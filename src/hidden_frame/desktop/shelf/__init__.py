@@ -1,0 +1,1 @@
+"""The Shelf: masters, details and styles."""

@@ -1,0 +1,85 @@
+"""Where the caret stands in a set text, and which place a point is nearest to.
+
+>>> caret_at(text, paragraph=0, offset=4)
+Caret(x=18.2, top=0.0, bottom=14.0, line=0)
+"""
+
+from __future__ import annotations
+
+from bisect import bisect_right
+from typing import NamedTuple
+
+from hidden_frame.typeset.layout import Line, SetText
+
+
+class Caret(NamedTuple):
+    """A caret's x and its line's top and bottom, in points from the text's corner."""
+
+    x: float
+    top: float
+    bottom: float
+    line: int
+
+
+def stops(line: Line) -> list[tuple[int, float]]:
+    """Every place on a line where the caret can stand: (offset in paragraph, x), rising."""
+    found: dict[int, float] = {}
+    for run in line.runs:
+        for word, x, (start, length) in zip(run.words, run.xs, run.sources(), strict=True):
+            if length == len(word.text):
+                for n, stop in enumerate(word.stops()):
+                    found.setdefault(start + n, x + stop)
+            else:  # a marker is one character, however much it shows
+                found.setdefault(start, x)
+                found[start + length] = x + word.width
+    found.setdefault(line.start, line.left)
+    if line.end not in found:
+        found[line.end] = line.right
+    return sorted((n, x) for n, x in found.items() if line.start <= n <= line.end)
+
+
+def line_of(text: SetText, paragraph: int, offset: int) -> int:
+    """The index of the line on which a place stands."""
+    best = 0
+    for index, line in enumerate(text.lines):
+        if line.paragraph == paragraph and line.start <= offset:
+            best = index
+        elif line.paragraph > paragraph:
+            break
+    return best
+
+
+def caret_at(text: SetText, paragraph: int, offset: int) -> Caret:
+    """The caret at a place; a place between two stops takes the one before."""
+    index = line_of(text, paragraph, offset)
+    line = text.lines[index]
+    places = stops(line)
+    at = max(bisect_right([n for n, _ in places], offset) - 1, 0)
+    return Caret(places[at][1], line.top, line.bottom, index)
+
+
+def place_at(text: SetText, x: float, y: float) -> tuple[int, int]:
+    """The paragraph and offset nearest to a point."""
+    lines = text.lines
+    index = min(max(bisect_right([line.top for line in lines], y) - 1, 0), max(len(lines) - 1, 0))
+    line = lines[index]
+    offset = min(stops(line), key=lambda stop: abs(stop[1] - x))[0]
+    return line.paragraph, offset
+
+
+def spans_of(
+    text: SetText, start: tuple[int, int], end: tuple[int, int]
+) -> list[tuple[float, float, float, float]]:
+    """Rectangles (x, y, width, height) that a selection from start to end covers."""
+    found = []
+    for line in text.lines:
+        first = (line.paragraph, line.start)
+        last = (line.paragraph, line.end)
+        if last < start or first > end:
+            continue
+        places = dict(stops(line))
+        left = places.get(start[1], line.left) if first < start else line.left
+        right = places.get(end[1], line.right) if last > end else line.right
+        goes_on = last < end and line.right == line.left
+        found.append((left, line.top, max(right - left, 3.0 if goes_on else 0.0), line.height))
+    return found
