@@ -5,14 +5,17 @@ All that did not change is shared between the old value and the new.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from typing import TypeVar
 
+from msgspec import UnsetType
 from msgspec.structs import replace
 
 from hidden_frame.model.errors import Refusal
+from hidden_frame.model.items import Item, Override, TextFrame
 from hidden_frame.model.lookup import holder, masters_by_id, section_of
 from hidden_frame.model.publication import Master, Page, Publication, Section
+from hidden_frame.model.text import Text
 
 T = TypeVar("T", bound=Page | Master | Section)
 H = TypeVar("H", Page, Master)
@@ -81,3 +84,37 @@ def change_holder(
         return change_master(publication, holder_id, new)  # type: ignore[arg-type]
     holder(publication, holder_id)  # refuses what does not exist
     return change_page(publication, holder_id, new)  # type: ignore[arg-type]
+
+
+def change_texts(publication: Publication, new: Callable[[Text], Text]) -> Publication:
+    """Every text of the publication changed: of items, and of overrides of them."""
+
+    def item(old: Item) -> Item:
+        if not isinstance(old, TextFrame):
+            return old
+        text = new(old.text)
+        return old if text == old.text else replace(old, text=text)
+
+    def override(old: Override) -> Override:
+        if isinstance(old.text, UnsetType):
+            return old
+        text = new(old.text)
+        return old if text == old.text else replace(old, text=text)
+
+    def held(old: H) -> H:
+        items = tuple(item(i) for i in old.items)
+        overrides = tuple(override(o) for o in old.overrides)
+        if _same(items, old.items) and _same(overrides, old.overrides):
+            return old
+        return replace(old, items=items, overrides=overrides)
+
+    sections = []
+    for section in publication.sections:
+        pages = tuple(held(p) for p in section.pages)
+        sections.append(section if _same(pages, section.pages) else replace(section, pages=pages))
+    masters = tuple(held(m) for m in publication.masters)
+    return replace(publication, masters=masters, sections=tuple(sections))
+
+
+def _same(new: Sequence[object], old: Sequence[object]) -> bool:
+    return all(a is b for a, b in zip(new, old, strict=True))

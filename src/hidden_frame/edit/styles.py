@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from msgspec.structs import replace
 
+from hidden_frame.edit.change import change_texts
 from hidden_frame.edit.masters import free_name
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.paint import Colour
 from hidden_frame.model.publication import Detail, Picture, Publication, Setup
-from hidden_frame.model.text import CharacterStyle, ParagraphStyle
+from hidden_frame.model.text import CharacterStyle, Marker, ParagraphStyle, Piece, Text
 
 
 def _put(values: tuple, new: object) -> tuple:
@@ -72,3 +73,22 @@ def set_title(publication: Publication, title: str) -> Publication:
 
 def set_setup(publication: Publication, setup: Setup) -> Publication:
     return replace(publication, setup=setup) if setup != publication.setup else publication
+
+
+def rename_detail(publication: Publication, name: str, new: str) -> Publication:
+    """A detail under another name; the markers that show it go along."""
+    clean = " ".join(new.split())
+    if clean == name:
+        return publication
+    if not clean or any(d.name == clean for d in publication.details):
+        raise Refusal(f"A detail can't be named “{clean}”; choose a name that is not in use.")
+
+    def marker(piece: Piece) -> Piece:
+        named = isinstance(piece, Marker) and piece.shows == "detail" and piece.detail == name
+        return replace(piece, detail=clean) if named else piece
+
+    def text(old: Text) -> Text:
+        return tuple(replace(p, content=tuple(marker(c) for c in p.content)) for p in old)
+
+    details = tuple(Detail(clean, d.value) if d.name == name else d for d in publication.details)
+    return replace(change_texts(publication, text), details=details)

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, Qt, QTimer, Signal
+from PySide6.QtCore import QEvent, QPoint, QPointF, Qt, QTimer, Signal
 from PySide6.QtGui import (
     QColor,
+    QHelpEvent,
     QKeyEvent,
     QMouseEvent,
     QPainter,
@@ -393,7 +394,7 @@ class Desk(QWidget):
             at = self.placed(item_id)
             where = self.rect().center()
             if at is not None:
-                left, top, right, bottom = bounds(at[0])
+                left, _, right, bottom = bounds(at[0])
                 x, y = self.view.to_widget((left + right) / 2 + at[1].x, bottom)
                 where = QPoint(round(x), round(y))
             self.master_item_pulled.emit(self.mapToGlobal(where))
@@ -424,13 +425,13 @@ class Desk(QWidget):
             if isinstance(key, QKeyEvent) and (key.text().isprintable() and key.text()):
                 event.accept()
                 return True
-        if event.type() == QEvent.Type.ToolTip:
+        if isinstance(event, QHelpEvent) and event.type() == QEvent.Type.ToolTip:
             return self._tell(event)
         return super().event(event)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         session = self.session
-        key = event.key()
+        key = Qt.Key(event.key())
         if key == Qt.Key.Key_Escape:
             self._escape()
         elif session.editing is not None:
@@ -504,17 +505,12 @@ class Desk(QWidget):
                     shape = _CURSORS[handle]
         self.setCursor(shape)
 
-    def _tell(self, event: QEvent) -> bool:
+    def _tell(self, event: QHelpEvent) -> bool:
         """Says why a text does not fit, when the pointer rests on its frame."""
-        spot = self.spot(QPointF(event.pos()))  # type: ignore[attr-defined]
+        spot = self.spot(QPointF(event.pos()))
         found = hit(self.scene_of(spot.face), spot.x, spot.y, _SLACK / self.view.zoom)
         if found is not None and found.drawing.overflow is not None:
-            QToolTip.showText(
-                event.globalPos(),
-                found.drawing.overflow.sentence,
-                self,
-                QRectF(self.rect()).toRect(),  # type: ignore[attr-defined]
-            )
+            QToolTip.showText(event.globalPos(), found.drawing.overflow.sentence, self)
         else:
             QToolTip.hideText()
         return True

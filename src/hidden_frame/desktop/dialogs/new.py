@@ -1,0 +1,174 @@
+"""New publication: trim, bleed, margins, facing, opening side, number of pages."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QRectF, Qt
+from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QHBoxLayout, QWidget
+
+from hidden_frame.desktop import theme
+from hidden_frame.desktop.dialogs.base import Question
+from hidden_frame.desktop.properties.fields import Choice, TextField
+from hidden_frame.edit.new import new_publication
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.geometry import SIDES, Margins, Side, Size
+from hidden_frame.model.publication import MAX_PAGES, Publication, Setup
+from hidden_frame.model.trims import TRIMS
+from hidden_frame.model.units import UNITS, Unit, format_length, mm, parse_length
+
+_TYPED = "typed below"
+
+
+class NewDialog(Question):
+    """`publication` holds the answer once accepted."""
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent, "New publication", "Create")
+        self.publication: Publication | None = None
+        self.unit: Unit = "mm"
+        form = self.form
+        self.name = TextField("Title")
+        self.name.setText("Untitled publication")
+        form.row("Title", self.name)
+        self.trim = Choice("Trim size")
+        self.trim.show_choice([*((n, n) for n in TRIMS), (_TYPED, _TYPED)], "A5")
+        self.trim.committed.connect(self._take_trim)
+        form.row("Trim size", self.trim)
+        self.units = Choice("Unit")
+        self.units.show_choice([(u, u) for u in UNITS], "mm")
+        self.units.committed.connect(self._take_unit)
+        form.row("Unit", self.units)
+        self.width_field = self._length("Width")
+        self.height_field = self._length("Height")
+        self.bleed = self._length("Bleed", mm(3))
+        form.heading("MARGINS")
+        self.margins = {s: self._length(s, mm(18)) for s in ("Top", "Bottom", "Inside", "Outside")}
+        form.heading("PAGES")
+        self.pages = TextField("Number of pages")
+        self.pages.setText("8")
+        form.row("Number of pages", self.pages)
+        self.facing = Choice("Pages")
+        self.facing.show_choice([("facing", True), ("single", False)], True)
+        form.row("Pages", self.facing)
+        self.opening = Choice("Opens on")
+        options = [("a right page (recto)", "recto"), ("a left page (verso)", "verso")]
+        self.opening.show_choice(options, "recto")
+        form.row("Opens on", self.opening)
+        self.preview = SpreadPreview(self)
+        self.facing.committed.connect(self._changed)
+        self.opening.committed.connect(self._changed)
+        self.form.end()
+        self.column.removeWidget(self.form)
+        row = QHBoxLayout()
+        row.addWidget(self.form, 1)
+        row.addWidget(self.preview, 1)
+        self.column.addLayout(row)
+        self.column.addWidget(self.box)
+        self._take_trim("A5")
+
+    def _length(self, label: str, points: float = 0.0) -> TextField:
+        field = TextField(label)
+        field.setText(format_length(points, "mm"))
+        field.textChanged.connect(self._changed)
+        self.form.row(label, field)
+        return field
+
+    def _take_trim(self, name: object) -> None:
+        size = TRIMS.get(str(name))
+        if size is not None:
+            self.width_field.setText(format_length(size.width, self.unit))
+            self.height_field.setText(format_length(size.height, self.unit))
+
+    def _take_unit(self, unit: object) -> None:
+        """The same lengths written in another unit."""
+        old, self.unit = self.unit, str(unit)  # type: ignore[assignment]
+        fields = [self.width_field, self.height_field, self.bleed, *self.margins.values()]
+        for field in fields:
+            try:
+                points = parse_length(field.text(), old)
+            except Refusal:
+                continue
+            field.setText(format_length(points, self.unit))
+
+    def _changed(self) -> None:
+        self.form.say("")
+        self.preview.update()
+
+    def _read(self, field: TextField, least: float) -> float:
+        value = parse_length(field.text(), self.unit)
+        if value < least:
+            raise Refusal(
+                f"{field.accessibleName()} “{field.text()}” is too small; give at least "
+                f"{format_length(least, self.unit)}."
+            )
+        return value
+
+    def setup(self) -> Setup:
+        """The setup as typed; raises `Refusal` for what can't be."""
+        m = {name: self._read(field, 0.0) for name, field in self.margins.items()}
+        side: Side = SIDES[self.opening.currentIndex() == 0]
+        return Setup(
+            trim=Size(self._read(self.width_field, 10.0), self._read(self.height_field, 10.0)),
+            bleed=self._read(self.bleed, 0.0),
+            facing=self.facing.currentIndex() == 0,
+            opening=side,
+            margins=Margins(
+                top=m["Top"], bottom=m["Bottom"], inside=m["Inside"], outside=m["Outside"]
+            ),
+            unit=self.unit,
+        )
+
+    def answer(self) -> None:
+        text = self.pages.text().strip()
+        if not text.isdecimal():
+            raise Refusal(
+                f"“{text}” is not a number of pages; give a whole number from 1 to {MAX_PAGES}."
+            )
+        title = self.name.text().strip() or "Untitled publication"
+        self.publication = new_publication(title, self.setup(), int(text))
+
+
+class SpreadPreview(QWidget):
+    """The first spread as typed: paper, margins, fold."""
+
+    def __init__(self, dialog: NewDialog) -> None:
+        super().__init__(dialog)
+        self.dialog = dialog
+        self.setMinimumSize(300, 320)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        colours = theme.current()
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(QColor(colours.desk))
+        painter.drawRoundedRect(self.rect(), 8, 8)
+        try:
+            setup = self.dialog.setup()
+        except Refusal:
+            painter.setPen(QColor(colours.quiet))
+            painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, "…")
+            return
+        trim = setup.trim
+        count = 2 if setup.facing else 1
+        scale = min((self.width() - 40) / (trim.width * count), (self.height() - 60) / trim.height)
+        w, h = trim.width * scale, trim.height * scale
+        x, y = (self.width() - w * count) / 2, (self.height() - h) / 2
+        for n in range(count):
+            side: Side = "recto" if count == 1 or n == 1 else "verso"
+            page = QRectF(x + n * w, y, w, h)
+            painter.setPen(QPen(QColor(colours.line), 1))
+            painter.setBrush(QColor("#FFFFFF"))
+            painter.drawRect(page)
+            m = setup.margins
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.setPen(QPen(QColor(colours.margin), 1))
+            painter.drawRect(
+                page.adjusted(m.left(side) * scale, m.top * scale, -m.right(side) * scale,
+                              -m.bottom * scale)
+            )  # fmt: skip
+        across = format_length(trim.width, self.dialog.unit)
+        down = format_length(trim.height, self.dialog.unit)
+        painter.setPen(QColor(colours.text))
+        foot = QRectF(0, y + h + 4, self.width(), 22)
+        painter.drawText(foot, Qt.AlignmentFlag.AlignHCenter, f"{across} × {down}")

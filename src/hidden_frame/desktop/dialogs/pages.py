@@ -1,0 +1,177 @@
+"""Questions about pages: apply masters, start a section, add pages, export, delete a master."""
+
+from __future__ import annotations
+
+from PySide6.QtWidgets import QCheckBox, QWidget
+
+from hidden_frame.compose.facts import page_facts, page_name
+from hidden_frame.compose.ranges import echo, pages_in_range
+from hidden_frame.desktop.dialogs.base import Question
+from hidden_frame.desktop.properties.fields import Choice, TextField
+from hidden_frame.desktop.properties.page import STYLES, StartField
+from hidden_frame.desktop.session import Session
+from hidden_frame.edit.masters import Mode, apply_masters, delete_master
+from hidden_frame.edit.pages import add_pages_after
+from hidden_frame.edit.sections import start_section
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.publication import MAX_PAGES, Numbering
+
+_MODES: tuple[tuple[str, Mode], ...] = (
+    ("replace what is there", "replace"),
+    ("add on top", "add"),
+    ("take away", "take away"),
+)
+
+
+class _Editing(Question):
+    """A question whose answer is one edit."""
+
+    def __init__(self, session: Session, parent: QWidget | None, title: str, action: str) -> None:
+        super().__init__(parent, title, action)
+        self.session = session
+
+    def edit(self, name: str, change) -> None:  # type: ignore[no-untyped-def]
+        change(self.session.publication)  # raises the refusal that belongs in the dialog
+        self.session.edit(name, change)
+
+
+class ApplyDialog(_Editing):
+    """A master applied to a range as people type it, or to the selected pages."""
+
+    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
+        super().__init__(session, parent, "Apply masters", "Apply")
+        publication = session.publication
+        facts = page_facts(publication)
+        self.master = Choice("Master")
+        options: list[tuple[str, object]] = [(m.name, (m.id,)) for m in publication.masters]
+        options += [("no master", ()), ("automatic", None)]
+        chosen = (session.master_id,) if session.master_id else ()
+        self.master.show_choice(options, chosen)
+        self._options = options
+        self.form.row("Master", self.master)
+        self.mode = Choice("How")
+        self.mode.show_choice(_MODES, "replace")
+        self.form.row("How", self.mode)
+        self.range = TextField("Pages")
+        pages = session.pages or ((session.page_id,) if session.mode == "pages" else ())
+        self.range.setText(", ".join(f"#{facts[p].position}" for p in pages))
+        self.range.setPlaceholderText("3, 7, 12-18, iv-ix, odd, all")
+        self.form.row("Pages", self.range)
+        self.echo = self.form.note()
+        self.range.textChanged.connect(self._echo)
+        self._echo()
+        self.finish()
+
+    def _echo(self) -> None:
+        """What the typed range means, as it is typed."""
+        try:
+            pages = pages_in_range(self.session.publication, self.range.text())
+            self.echo.setText(echo(self.session.publication, pages))
+            self.form.say("")
+        except Refusal as refusal:
+            self.echo.setText(str(refusal))
+
+    def answer(self) -> None:
+        pages = pages_in_range(self.session.publication, self.range.text())
+        masters = self._options[self.master.currentIndex()][1]
+        mode = _MODES[self.mode.currentIndex()][1]
+        self.edit("apply masters", lambda p: apply_masters(p, pages, masters, mode))  # type: ignore[arg-type]
+
+
+class SectionDialog(_Editing):
+    """A section that starts at the page on the desk."""
+
+    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
+        facts = page_facts(session.publication)[session.page_id]
+        title = f"Start a section at {page_name(facts)}"
+        super().__init__(session, parent, title, "Start section")
+        self.name = TextField("Name")
+        self.form.row("Name", self.name)
+        self.style_field = Choice("Numbering")
+        self.style_field.show_choice(STYLES, "decimal")
+        self.form.row("Numbering", self.style_field)
+        self.start = StartField("Starts at")
+        self.start.setPlaceholderText("carries on")
+        self.form.row("Starts at", self.start)
+        self.prefix = TextField("Prefix")
+        self.form.row("Prefix", self.prefix)
+        self.counted = QCheckBox("Counted, though not printed (for numbering “none”)")
+        self.form.column.addWidget(self.counted)
+        self.finish()
+
+    def answer(self) -> None:
+        numbering = Numbering(
+            style=STYLES[self.style_field.currentIndex()][1],  # type: ignore[arg-type]
+            start=self.start.parse(self.start.text()),
+            prefix=self.prefix.text()[:40],
+            counted=self.counted.isChecked(),
+        )
+        name, page = self.name.text().strip(), self.session.page_id
+        self.edit("start section", lambda p: start_section(p, page, name, numbering)[0])
+
+
+class AddDialog(_Editing):
+    """Pages added behind the page on the desk."""
+
+    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
+        facts = page_facts(session.publication)[session.page_id]
+        super().__init__(session, parent, f"Add pages after {page_name(facts)}", "Add")
+        self.count = TextField("Number of pages")
+        self.count.setText("2")
+        self.form.row("Number of pages", self.count)
+        self.master = Choice("Follow")
+        self._options: list[tuple[str, object]] = [("automatic", None), ("no master", ())]
+        self._options += [(m.name, (m.id,)) for m in session.publication.masters]
+        self.master.show_choice(self._options, None)
+        self.form.row("Follow", self.master)
+        self.finish()
+
+    def answer(self) -> None:
+        text = self.count.text().strip()
+        if not text.isdecimal() or int(text) < 1:
+            raise Refusal(
+                f"“{text}” is not a number of pages; give a whole number from 1 to {MAX_PAGES}."
+            )
+        count, page = int(text), self.session.page_id
+        masters = self._options[self.master.currentIndex()][1]
+        name = "add page" if count == 1 else f"add {count} pages"
+        self.edit(name, lambda p: add_pages_after(p, page, count, masters)[0])  # type: ignore[arg-type]
+
+
+class RangeDialog(Question):
+    """Which pages to export; `pages` holds the answer."""
+
+    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
+        super().__init__(parent, "Export PDF", "Export…")
+        self.session = session
+        self.pages: list[str] = []
+        self.range = TextField("Pages")
+        self.range.setText("all")
+        self.form.row("Pages", self.range)
+        self.form.note("Folios or positions: 3, 7, 12-18, iv-ix, #5, odd, all")
+        self.finish()
+
+    def answer(self) -> None:
+        self.pages = pages_in_range(self.session.publication, self.range.text())
+
+
+class DeleteMasterDialog(_Editing):
+    """What the pages shall follow instead of a master that is deleted (R14)."""
+
+    def __init__(self, session: Session, master_id: str, parent: QWidget | None = None) -> None:
+        publication = session.publication
+        name = next(m.name for m in publication.masters if m.id == master_id)
+        super().__init__(session, parent, f"Delete the master “{name}”", "Delete")
+        count = len(session.composition.followers(master_id))
+        self.form.note(f"{count} pages follow it. What shall they follow instead?")
+        self.master_id = master_id
+        self.instead = Choice("Instead")
+        self._options: list[tuple[str, object]] = [("nothing in its place", None)]
+        self._options += [(m.name, m.id) for m in publication.masters if m.id != master_id]
+        self.instead.show_choice(self._options, None)
+        self.form.row("Instead", self.instead)
+        self.finish()
+
+    def answer(self) -> None:
+        instead = self._options[self.instead.currentIndex()][1]
+        self.edit("delete master", lambda p: delete_master(p, self.master_id, instead))  # type: ignore[arg-type]

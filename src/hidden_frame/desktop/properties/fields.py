@@ -1,0 +1,138 @@
+"""Fields that show one property and hand back what was typed, or a sentence why not."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QComboBox, QLineEdit
+
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.units import Unit, format_length, parse_length
+
+
+class _Typed(QLineEdit):
+    """Commits on Enter or when left, and only if the text was changed; Escape restores."""
+
+    committed = Signal(object)
+    refused = Signal(str)
+
+    def __init__(self, label: str) -> None:
+        super().__init__()
+        self.setAccessibleName(label)
+        self._shown = ""
+        self.editingFinished.connect(self._commit)
+
+    def show_text(self, text: str) -> None:
+        if self.hasFocus() and self.isModified() and text == self._shown:
+            return
+        self._shown = text
+        self._mark(False)
+        if self.text() != text:
+            self.setText(text)
+        self.setModified(False)
+        self.setCursorPosition(0)
+
+    def parse(self, text: str) -> object:
+        return text
+
+    def _commit(self) -> None:
+        if self.text() == self._shown:
+            self._mark(False)
+            return
+        try:
+            value = self.parse(self.text())
+        except Refusal as refusal:
+            self._mark(True)
+            self.refused.emit(str(refusal))
+            return
+        self._mark(False)
+        self.refused.emit("")
+        self._shown = self.text()
+        self.committed.emit(value)
+
+    def _mark(self, wrong: bool) -> None:
+        if bool(self.property("wrong")) != wrong:
+            self.setProperty("wrong", wrong)
+            self.style().unpolish(self)
+            self.style().polish(self)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_Escape and self.text() != self._shown:
+            self.setText(self._shown)
+            self._mark(False)
+            self.refused.emit("")
+            return
+        super().keyPressEvent(event)
+
+
+class TextField(_Typed):
+    """Plain text."""
+
+
+class LengthField(_Typed):
+    """A length in any unit, or a sum of lengths; points inside."""
+
+    def __init__(self, label: str, unit: Unit, minimum: float | None = None) -> None:
+        super().__init__(label)
+        self.unit: Unit = unit
+        self.minimum = minimum
+        self.setToolTip(f"{label}: mm, cm, in, pt, p, px, or a sum such as 12mm + 3pt")
+
+    def show_value(self, points: float) -> None:
+        self.show_text(format_length(points, self.unit))
+
+    def parse(self, text: str) -> float:
+        value = parse_length(text, self.unit)
+        if self.minimum is not None and value < self.minimum:
+            least = format_length(self.minimum, self.unit)
+            raise Refusal(f"{self.accessibleName()} must be at least {least}.")
+        return value
+
+
+class NumberField(_Typed):
+    """A number with a sign behind it (°, %), `scale` being one unit of the model."""
+
+    def __init__(self, label: str, sign: str, low: float, high: float, scale: float = 1.0) -> None:
+        super().__init__(label)
+        self.sign, self.low, self.high, self.scale = sign, low, high, scale
+
+    def show_value(self, value: float) -> None:
+        number = f"{value * self.scale:.3f}".rstrip("0").rstrip(".")
+        self.show_text(f"{number} {self.sign}".strip())
+
+    def parse(self, text: str) -> float:
+        digits = text.replace(self.sign, "").replace(",", ".").strip() if self.sign else text
+        try:
+            value = float(digits)
+        except ValueError as error:
+            raise Refusal(f"“{text}” is not a number; {self._range()}.") from error
+        if not self.low <= value <= self.high:
+            raise Refusal(f"{self.accessibleName()} {value:g} is out of range; {self._range()}.")
+        return value / self.scale
+
+    def _range(self) -> str:
+        return f"give one from {self.low:g} to {self.high:g}"
+
+
+class Choice(QComboBox):
+    """One of several values, shown by name."""
+
+    committed = Signal(object)
+
+    def __init__(self, label: str) -> None:
+        super().__init__()
+        self.setAccessibleName(label)
+        self.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
+        self.setMinimumContentsLength(6)
+        self._values: list[object] = []
+        self.activated.connect(lambda n: self.committed.emit(self._values[n]))
+
+    def show_choice(self, options: Sequence[tuple[str, object]], value: object) -> None:
+        self._values = [v for _, v in options]
+        labels = [label for label, _ in options]
+        if labels != [self.itemText(n) for n in range(self.count())]:
+            self.clear()
+            self.addItems(labels)
+        self.setCurrentIndex(self._values.index(value) if value in self._values else -1)

@@ -1,0 +1,349 @@
+"""Properties of the selected item."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QFileDialog, QPushButton, QToolButton
+
+from hidden_frame.compose.cascade import Resolved
+from hidden_frame.compose.shown import change_shown, items_on, shown_item
+from hidden_frame.desktop.properties.fields import (
+    Choice,
+    LengthField,
+    NumberField,
+    TextField,
+)
+from hidden_frame.desktop.properties.form import Form
+from hidden_frame.desktop.session import Session
+from hidden_frame.edit.items import change_items, set_face
+from hidden_frame.edit.overrides import follow, hide_here, make_local
+from hidden_frame.edit.styles import put_picture
+from hidden_frame.edit.text import set_paragraph_style
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.items import Face, Item, Line, PictureFrame, Placing, Shape, TextFrame
+from hidden_frame.model.lookup import masters_by_id
+from hidden_frame.model.paint import Fill, Stroke
+from hidden_frame.model.publication import Publication
+from hidden_frame.storage.pictures import EXTENSIONS, read_picture
+
+KINDS = {TextFrame: "Text frame", PictureFrame: "Picture frame", Shape: "Shape", Line: "Line"}
+PLACINGS = (
+    ("both faces, mirrored", ("both", "mirrored")),
+    ("both faces, same place", ("both", "repeated")),
+    ("verso only", ("verso", "mirrored")),
+    ("recto only", ("recto", "mirrored")),
+)
+_LENGTHS = (("X", "x"), ("Y", "y"), ("Width", "width"), ("Height", "height"))
+
+
+class ItemForm(Form):
+    """Rebuilt for each kind of item; `load` shows the values of the one selected."""
+
+    go_to_master = Signal(str)
+
+    def __init__(self, session: Session, item: Item, resolved: Resolved) -> None:
+        super().__init__()
+        self.session = session
+        self.holder, self.side, self.item_id = session.holder_id, session.side, item.id
+        self.follows: dict[str, QToolButton] = {}
+        self.fields: dict[str, object] = {}
+        self._loaders: list[Callable[[Item], None]] = []
+        unit = session.publication.setup.unit
+        self.title(KINDS[type(item)])
+        own = resolved.carrier in (None, self.holder)
+        if own:
+            self._text("Name", "name")
+            if resolved.carrier is not None:
+                self._faces()
+        else:
+            self._origin(resolved)
+        self.heading("PLACE")
+        for label, name in _LENGTHS:
+            if isinstance(item, Line) and name == "height":
+                continue
+            text = "Length" if isinstance(item, Line) and name == "width" else label
+            least = 0.0 if name in ("width", "height") else None
+            field = LengthField(text, unit, least)
+            self._typed(text, name, field, field.show_value)
+        self._number("Rotation", "rotation", "°", -360, 360)
+        self._kind_rows(item, unit)
+        self.heading("LOOK")
+        if not isinstance(item, Line):
+            self._colour("Fill", "fill")
+        self._colour("Stroke", "stroke")
+        self._stroke_width(unit)
+        self._number("Opacity", "opacity", "%", 0, 100, 100.0)
+        self._choice("Layer", "layer", lambda p: [(x.name, x.id) for x in p.layers])
+        self.overflow = self.note()
+        self.end()
+
+    # -- rows ----------------------------------------------------------------------
+
+    def _origin(self, resolved: Resolved) -> None:
+        """Where a master item comes from, and the four choices."""
+        master = masters_by_id(self.session.publication)[str(resolved.carrier)]
+        self.note(f"From the master “{master.name}”")
+        here, hide, local, go = self.buttons(
+            "Override here", "Hide here", "Make local", "Go to master"
+        )
+        session = self.session
+        here.clicked.connect(lambda: session.unlock(self.holder, self.item_id))
+        here.setDisabled(session.may_change(self.holder, self.item_id))
+        hide.clicked.connect(lambda: hide_item(session, self.item_id))
+        local.clicked.connect(lambda: make_item_local(session, self.item_id))
+        local.setVisible(session.mode == "pages")
+        go.clicked.connect(lambda: go_to_item(session, self.item_id))
+        self.all_follow: QPushButton = self.buttons("Follow the master in everything")[0]
+        self.all_follow.clicked.connect(lambda: self._follow())
+
+    def _add(self, label: str, name: str, field: object, load: Callable[[Item], None]) -> None:
+        button = self.row(label, field)  # type: ignore[arg-type]
+        button.clicked.connect(lambda: self._follow(name))
+        self.follows[name] = button
+        self.fields[name] = field
+        self._loaders.append(load)
+
+    def _typed(self, label: str, name: str, field: object, show: Callable) -> None:
+        field.committed.connect(lambda value: self.change(label, **{name: value}))  # type: ignore[attr-defined]
+        self._add(label, name, field, lambda item: show(getattr(item, name)))
+
+    def _text(self, label: str, name: str) -> None:
+        field = TextField(label)
+        self._typed(label, name, field, field.show_text)
+
+    def _number(
+        self, label: str, name: str, sign: str, low: float, high: float, scale: float = 1.0
+    ) -> None:
+        field = NumberField(label, sign, low, high, scale)
+        self._typed(label, name, field, field.show_value)
+
+    def _choice(
+        self, label: str, name: str, options: Callable[[Publication], list[tuple[str, object]]]
+    ) -> None:
+        field = Choice(label)
+        field.committed.connect(lambda value: self.change(label, **{name: value}))
+        self._add(
+            label,
+            name,
+            field,
+            lambda item: field.show_choice(options(self.session.publication), getattr(item, name)),
+        )
+
+    def _colour(self, label: str, name: str) -> None:
+        field = Choice(label)
+
+        def load(item: Item) -> None:
+            paint = getattr(item, name)
+            options: list[tuple[str, object]] = [("none", None)]
+            options += [(c.name, c.id) for c in self.session.publication.colours]
+            field.show_choice(options, None if paint is None else paint.colour)
+
+        def commit(colour: object) -> None:
+            item = self._item()
+            before = getattr(item, name) if item is not None else None
+            self.change(label, **{name: _painted(name, before, colour)})
+
+        field.committed.connect(commit)
+        self._add(label, name, field, load)
+
+    def _stroke_width(self, unit: str) -> None:
+        field = LengthField("Stroke width", "pt", 0.01)
+
+        def load(item: Item) -> None:
+            field.setEnabled(item.stroke is not None and self._open())
+            field.show_value(item.stroke.width if item.stroke is not None else 0.0)
+
+        def commit(width: object) -> None:
+            item = self._item()
+            if item is not None and item.stroke is not None:
+                old = item.stroke
+                new = Stroke(
+                    colour=old.colour, width=float(width), tint=old.tint,  # type: ignore[arg-type]
+                    opacity=old.opacity, dash=old.dash,
+                )  # fmt: skip
+                self.change("Stroke width", stroke=new)
+
+        field.committed.connect(commit)
+        self.row("Stroke width", field)
+        self.fields["stroke width"] = field
+        self._loaders.append(load)
+
+    def _faces(self) -> None:
+        field = Choice("Stands on")
+
+        def load(item: Item) -> None:
+            placing = "mirrored" if item.face != "both" else item.placing
+            field.show_choice(PLACINGS, (item.face, placing))
+
+        def commit(value: object) -> None:
+            chosen: tuple[Face, Placing] = value  # type: ignore[assignment]
+            self.session.edit("faces", lambda p: set_face(p, self.holder, self.item_id, *chosen))
+
+        field.committed.connect(commit)
+        self.row("Stands on", field)
+        self.fields["faces"] = field
+        self._loaders.append(load)
+
+    def _kind_rows(self, item: Item, unit: str) -> None:
+        """What only this kind of item has."""
+        if isinstance(item, TextFrame):
+            self.heading("TEXT")
+            self._paragraph_style()
+            inset = LengthField("Inset", unit, 0.0)  # type: ignore[arg-type]
+            self._typed("Inset", "inset", inset, inset.show_value)
+            self._choice("Vertical", "vertical", lambda _: _same("top", "middle", "bottom"))
+        elif isinstance(item, PictureFrame):
+            self.heading("PICTURE")
+            self._picture()
+            self._choice("Fit", "fit", lambda _: _same("fit", "fill", "stretch"))
+        elif isinstance(item, Shape):
+            self.heading("SHAPE")
+            self._choice("Form", "form", lambda _: _same("rectangle", "rounded", "ellipse"))
+            radius = LengthField("Radius", unit, 0.0)  # type: ignore[arg-type]
+            self._typed("Radius", "radius", radius, radius.show_value)
+
+    def _paragraph_style(self) -> None:
+        field = Choice("Style")
+
+        def load(item: Item) -> None:
+            assert isinstance(item, TextFrame)
+            styles = {p.style for p in item.text}
+            options = [(s.name, s.id) for s in self.session.publication.paragraph_styles]
+            field.show_choice(options, styles.pop() if len(styles) == 1 else None)
+
+        def commit(style: object) -> None:
+            item = self._item()
+            if isinstance(item, TextFrame):
+                text = set_paragraph_style(item.text, 0, len(item.text), str(style))
+                self.change("paragraph style", text=text)
+
+        field.committed.connect(commit)
+        self._add("Style", "text", field, load)
+
+    def _picture(self) -> None:
+        button = QPushButton("Choose…")
+        button.setAccessibleName("Choose a picture")
+
+        def load(item: Item) -> None:
+            assert isinstance(item, PictureFrame)
+            known = {p.hash: p.name for p in self.session.publication.pictures}
+            button.setText(known.get(item.picture or "", "") or "Choose…")
+
+        button.clicked.connect(self._choose_picture)
+        self._add("Picture", "picture", button, load)
+
+    def _choose_picture(self) -> None:
+        kinds = " ".join(f"*.{e}" for e in EXTENSIONS)
+        name, _ = QFileDialog.getOpenFileName(self, "Choose a picture", "", f"Pictures ({kinds})")
+        if name:
+            place_picture(self.session, Path(name))
+
+    # -- values ----------------------------------------------------------------------
+
+    def _item(self) -> Item | None:
+        return shown_item(self.session.publication, self.holder, self.item_id, self.side)
+
+    def _open(self) -> bool:
+        return self.session.may_change(self.holder, self.item_id)
+
+    def load(self, item: Item, resolved: Resolved, overflow: str) -> None:
+        """Shows an item's values and which of them are overridden."""
+        allowed = self._open()
+        for field in self.fields.values():
+            field.setEnabled(allowed)  # type: ignore[attr-defined]
+        for loader in self._loaders:
+            loader(item)
+        for name, button in self.follows.items():
+            button.setVisible(name in resolved.overridden)
+        if hasattr(self, "all_follow"):
+            self.all_follow.setVisible(bool(resolved.overridden))
+        self.overflow.setText(overflow)
+        self.overflow.setVisible(bool(overflow))
+
+    def change(self, label: str, **properties: object) -> None:
+        """One typed or chosen value becomes one edit."""
+        name = f"change {label.lower()}"
+        if set(properties) == {"name"}:
+            self.session.edit(
+                name, lambda p: change_items(p, self.holder, {self.item_id: properties})
+            )
+            return
+        self.session.edit(
+            name, lambda p: change_shown(p, self.holder, self.side, {self.item_id: properties})
+        )
+
+    def _follow(self, *names: str) -> None:
+        if not names:
+            self.session.unlocked.discard((self.holder, self.item_id))
+        self.session.edit(
+            "follow the master", lambda p: follow(p, self.holder, self.item_id, *names)
+        )
+
+
+def _painted(name: str, before: object, colour: object) -> object:
+    if colour is None:
+        return None
+    if name == "fill":
+        old = before if isinstance(before, Fill) else Fill("")
+        return Fill(str(colour), old.tint, old.opacity)
+    line = before if isinstance(before, Stroke) else Stroke(colour="", width=1.0)
+    return Stroke(
+        colour=str(colour), width=line.width, tint=line.tint, opacity=line.opacity, dash=line.dash
+    )
+
+
+def _same(*words: str) -> list[tuple[str, object]]:
+    return [(word, word) for word in words]
+
+
+def place_picture(session: Session, path: Path) -> None:
+    """A picture file read into the selected picture frame."""
+    try:
+        picture, data = read_picture(path)
+    except Refusal as refusal:
+        session.noticed.emit(str(refusal))
+        return
+    session.blobs[picture.hash] = data
+    holder, side, items = session.holder_id, session.side, session.items
+    changes: dict[str, dict[str, object]] = {i: {"picture": picture.hash} for i in items}
+    session.edit(
+        "place picture",
+        lambda p: change_shown(put_picture(p, picture), holder, side, changes),
+    )
+
+
+def hide_item(session: Session, item_id: str) -> None:
+    """A master item hidden on the page it is selected on."""
+    holder = session.holder_id
+    session.edit("hide here", lambda p: hide_here(p, holder, item_id))
+
+
+def make_item_local(session: Session, item_id: str) -> None:
+    """A master item made an item of the page's own (R13), and selected."""
+    holder, side = session.holder_id, session.side
+    made: list[str] = []
+
+    def change(publication: Publication) -> Publication:
+        shown = shown_item(publication, holder, item_id, side)
+        if shown is None:
+            raise Refusal("This item is not shown here any more.")
+        publication, new_id = make_local(publication, holder, item_id, shown)
+        made.append(new_id)
+        return publication
+
+    if session.edit("make local", change):
+        session.select_items(None, tuple(made))
+
+
+def go_to_item(session: Session, item_id: str) -> None:
+    """Lays the master that carries an item on the desk and selects the item there."""
+    side = session.side
+    for resolved in items_on(session.publication, session.holder_id, side):
+        if resolved.item.id == item_id and resolved.carrier is not None:
+            session.show_master(resolved.carrier)
+            face = next((f for f in session.faces() if f.side == side), session.faces()[-1])
+            session.select_items(face, (item_id,))
+            return

@@ -1,0 +1,124 @@
+"""Properties of the master on the desk."""
+
+from __future__ import annotations
+
+from msgspec.structs import replace
+
+from hidden_frame.compose.cascade import master_layout
+from hidden_frame.desktop.properties.fields import Choice, LengthField, NumberField, TextField
+from hidden_frame.desktop.properties.form import Form
+from hidden_frame.desktop.session import Session
+from hidden_frame.edit.items import checked
+from hidden_frame.edit.masters import possible_bases, rename_master, set_base, set_page_layout
+from hidden_frame.model.geometry import Columns, Guide
+from hidden_frame.model.lookup import find_master
+from hidden_frame.model.publication import Master, Publication
+
+
+class MasterForm(Form):
+    """Name, base, and the margins, columns and guides that the master sets or inherits."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        unit = session.publication.setup.unit
+        self.name_label = self.title("")
+        self.what = self.note()
+        self.name = TextField("Name")
+        self.name.committed.connect(self._rename)
+        self.row("Name", self.name)
+        self.base = Choice("Base")
+        self.base.committed.connect(self._set_base)
+        self.row("Base", self.base)
+        self.heading("MARGINS")
+        self.margins: dict[str, LengthField] = {}
+        for side in ("top", "bottom", "inside", "outside"):
+            field = LengthField(side.capitalize(), unit, 0.0)
+            field.committed.connect(lambda v, s=side: self._set_margin(s, v))
+            self.row(side.capitalize(), field)
+            self.margins[side] = field
+        self.own_margins = self.buttons("Margins from the base")[0]
+        self.own_margins.clicked.connect(lambda: self._layout(margins=None))
+        self.heading("COLUMNS")
+        self.count = NumberField("Columns", "", 1, 40)
+        self.count.committed.connect(lambda v: self._set_columns(count=int(float(v))))
+        self.row("Columns", self.count)
+        self.gutter = LengthField("Gutter", unit, 0.0)
+        self.gutter.committed.connect(lambda v: self._set_columns(gutter=float(v)))
+        self.row("Gutter", self.gutter)
+        self.own_columns = self.buttons("Columns from the base")[0]
+        self.own_columns.clicked.connect(lambda: self._layout(columns=None))
+        self.heading("GUIDES")
+        self.guides = self.note()
+        self.across = LengthField("Add across", unit)
+        self.across.committed.connect(lambda v: self._add_guide("horizontal", float(v)))
+        self.row("Add across, from top", self.across)
+        self.down = LengthField("Add down", unit)
+        self.down.committed.connect(lambda v: self._add_guide("vertical", float(v)))
+        self.row("Add down, from spine", self.down)
+        self.no_guides = self.buttons("Remove all guides")[0]
+        self.no_guides.clicked.connect(lambda: self._layout(guides=()))
+        self.end()
+
+    def _master(self) -> Master:
+        return find_master(self.session.publication, self.session.master_id)
+
+    def load(self) -> None:
+        publication = self.session.publication
+        master = self._master()
+        layout = master_layout(publication, master.id)
+        count = len(self.session.composition.followers(master.id))
+        self.name_label.setText(master.name)
+        self.what.setText(f"Master · {count} page{'s' * (count != 1)} follow{'s' * (count == 1)}")
+        self.name.show_text(master.name)
+        options: list[tuple[str, object]] = [("none", None)]
+        options += [(m.name, m.id) for m in possible_bases(publication, master.id)]
+        self.base.show_choice(options, master.base)
+        for side, field in self.margins.items():
+            field.show_value(getattr(layout.margins, side))
+        self.count.show_value(layout.columns.count)
+        self.gutter.show_value(layout.columns.gutter)
+        self.own_margins.setVisible(master.margins is not None)
+        self.own_columns.setVisible(master.columns is not None)
+        number = len(layout.guides)
+        own = "of its own" if master.guides is not None else "from its base"
+        self.guides.setText(f"{number} guide{'s' * (number != 1)}, {own}" if number else "None")
+        self.no_guides.setVisible(bool(number))
+        self.across.show_text("")
+        self.down.show_text("")
+
+    def _rename(self, name: object) -> None:
+        master = self.session.master_id
+        self.session.edit("rename master", lambda p: rename_master(p, master, str(name)))
+
+    def _set_base(self, base: object) -> None:
+        master = self.session.master_id
+        self.session.edit(
+            "change base", lambda p: set_base(p, master, None if base is None else str(base))
+        )
+
+    def _layout(self, **changes: object) -> None:
+        """The master's own layout with some of it changed; None goes back to the base's."""
+        master = self._master()
+        values: dict[str, object] = {
+            "margins": master.margins, "columns": master.columns, "guides": master.guides
+        }  # fmt: skip
+        values |= changes
+
+        def change(publication: Publication) -> Publication:
+            return checked(set_page_layout(publication, master.id, **values))  # type: ignore[arg-type]
+
+        self.session.edit("page layout", change)
+
+    def _set_margin(self, side: str, value: object) -> None:
+        margins = master_layout(self.session.publication, self.session.master_id).margins
+        self._layout(margins=replace(margins, **{side: value}))
+
+    def _set_columns(self, **changes: object) -> None:
+        columns = master_layout(self.session.publication, self.session.master_id).columns
+        values = {"count": columns.count, "gutter": columns.gutter} | changes
+        self._layout(columns=Columns(**values))  # type: ignore[arg-type]
+
+    def _add_guide(self, axis: str, position: float) -> None:
+        guides = master_layout(self.session.publication, self.session.master_id).guides
+        self._layout(guides=(*guides, Guide(axis, position)))  # type: ignore[arg-type]

@@ -1,0 +1,106 @@
+"""The Properties panel: the form for what is selected."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtWidgets import QFrame, QScrollArea
+
+from hidden_frame.compose.shown import items_on, shown_item
+from hidden_frame.desktop.properties.form import Form
+from hidden_frame.desktop.properties.item import ItemForm
+from hidden_frame.desktop.properties.master import MasterForm
+from hidden_frame.desktop.properties.page import PageForm
+from hidden_frame.desktop.session import Session
+
+
+class Properties(QScrollArea):
+    """Shows the selected item, or else the page or master on the desk."""
+
+    apply_wanted = Signal()
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.form: Form | None = None
+        self._key: tuple[object, ...] = ()
+        self.setObjectName("Panel")
+        self.setFrameShape(QFrame.Shape.NoFrame)
+        self.setWidgetResizable(True)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.setMinimumWidth(236)
+        self.setAccessibleName("Properties")
+        session.changed.connect(self.refresh)
+        session.looked.connect(self.refresh)
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Loads the values again, in a new form only if the kind of selection changed."""
+        session = self.session
+        if len(session.items) == 1:
+            self._item(session.items[0])
+        elif session.items:
+            self._several(len(session.items))
+        elif session.mode == "masters":
+            form = self._form(("master", session.publication.setup.unit))
+            if form is None:
+                form = self._set(MasterForm(session))
+            assert isinstance(form, MasterForm)
+            form.load()
+        else:
+            form = self._form(("page",))
+            if form is None:
+                page = PageForm(session)
+                page.apply_wanted.connect(self.apply_wanted)
+                form = self._set(page)
+            assert isinstance(form, PageForm)
+            form.load()
+
+    def _form(self, key: tuple[object, ...]) -> Form | None:
+        """The present form if it is of this kind."""
+        if key == self._key and self.form is not None:
+            return self.form
+        self._key = key
+        return None
+
+    def _set(self, form: Form) -> Form:
+        self.form = form
+        form.setObjectName("Panel")
+        self.setWidget(form)
+        return form
+
+    def _item(self, item_id: str) -> None:
+        session = self.session
+        holder, side = session.holder_id, session.side
+        resolved = next(
+            (r for r in items_on(session.publication, holder, side) if r.item.id == item_id), None
+        )
+        item = shown_item(session.publication, holder, item_id, side)
+        if resolved is None or item is None:
+            return
+        key = (type(item), holder, side, item_id, session.may_change(holder, item_id))
+        form = self._form(key)
+        if form is None:
+            form = self._set(ItemForm(session, item, resolved))
+        assert isinstance(form, ItemForm)
+        form.load(item, resolved, self._overflow(item_id))
+
+    def _overflow(self, item_id: str) -> str:
+        """Why the item's text does not fit, if it does not."""
+        session = self.session
+        composition = session.composition
+        if session.mode == "masters":
+            scene = composition.master_scene(session.holder_id, session.side)
+        else:
+            scene = composition.scene(session.holder_id)
+        for placed in scene.placed:
+            if placed.item_id == item_id and placed.drawing.overflow is not None:
+                return placed.drawing.overflow.sentence
+        return ""
+
+    def _several(self, count: int) -> None:
+        form = self._form(("several", count))
+        if form is None:
+            form = self._set(Form())
+            form.title(f"{count} items")
+            form.note("Drag them or use the arrow keys to move them together.")
+            form.end()

@@ -1,0 +1,77 @@
+"""Where each page lies in the Run, as plain numbers."""
+
+from __future__ import annotations
+
+from bisect import bisect_right
+from typing import NamedTuple
+
+from hidden_frame.compose.facts import PageFacts, page_facts
+from hidden_frame.compose.sides import spreads
+from hidden_frame.model.publication import Publication
+from hidden_frame.model.remember import remembered
+
+GAP = 16  # pixels between spreads
+TOP = 26  # for the section brackets
+FOOT = 40  # for ribbons, folio and position
+PAD = 14
+
+
+class Cell(NamedTuple):
+    """A page's thumbnail: its left edge and width in pixels from the Run's start."""
+
+    facts: PageFacts
+    x: float
+    width: float
+
+    @property
+    def right(self) -> float:
+        return self.x + self.width
+
+
+class RunLayout(NamedTuple):
+    """All cells in order, the thumbnails' height, and the width of the whole."""
+
+    cells: tuple[Cell, ...]
+    height: float
+    width: float
+
+    def at(self, x: float) -> Cell | None:
+        """The page under an x."""
+        index = bisect_right([c.x for c in self.cells], x) - 1
+        if index >= 0 and x <= self.cells[index].right:
+            return self.cells[index]
+        return None
+
+    def gap_at(self, x: float) -> tuple[int, bool]:
+        """The index before which a drop at x goes, and whether x is left of that gap.
+
+        At the boundary of two sections the side tells which of them is meant (R20).
+        """
+        index = bisect_right([c.x + c.width / 2 for c in self.cells], x)
+        if index == 0 or index == len(self.cells):
+            return index, index > 0
+        middle = (self.cells[index - 1].right + self.cells[index].x) / 2
+        return index, x < middle
+
+    def within(self, left: float, right: float) -> tuple[Cell, ...]:
+        """The cells that show between two x."""
+        first = max(bisect_right([c.x for c in self.cells], left) - 1, 0)
+        last = bisect_right([c.x for c in self.cells], right)
+        return self.cells[first:last]
+
+
+@remembered(4)
+def run_layout(publication: Publication, height: int) -> RunLayout:
+    """The Run of a publication in a widget of this height (pixels)."""
+    setup = publication.setup
+    tall = max(height - TOP - FOOT, 24)
+    wide = tall * setup.trim.width / setup.trim.height
+    facts = list(page_facts(publication).values())
+    cells: list[Cell] = []
+    x = float(PAD)
+    for spread in spreads(len(facts), setup):
+        for position in spread:
+            cells.append(Cell(facts[position - 1], x, wide))
+            x += wide + 1
+        x += GAP
+    return RunLayout(tuple(cells), float(tall), x - GAP + PAD)

@@ -1,0 +1,452 @@
+"""The Run's widget: thumbnails to look at, select, drag about and drop masters on."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, Qt, Signal
+from PySide6.QtGui import (
+    QColor,
+    QDragEnterEvent,
+    QDragLeaveEvent,
+    QDragMoveEvent,
+    QDropEvent,
+    QFont,
+    QHelpEvent,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+    QResizeEvent,
+    QWheelEvent,
+)
+from PySide6.QtWidgets import QAbstractScrollArea, QApplication, QToolTip
+
+from hidden_frame.compose.composer import followers
+from hidden_frame.compose.facts import describe
+from hidden_frame.desktop import theme
+from hidden_frame.desktop.run.layout import TOP, Cell, RunLayout, run_layout
+from hidden_frame.desktop.run.thumbnails import Thumbnails
+from hidden_frame.desktop.session import Session
+from hidden_frame.edit.masters import apply_masters
+from hidden_frame.edit.pages import move_pages
+from hidden_frame.model.lookup import (
+    all_pages,
+    find_page,
+    masters_by_id,
+    section_of,
+    stack_of,
+)
+
+MASTER_MIME = "application/x-hidden-frame-master"
+
+
+class Run(QAbstractScrollArea):
+    """`menu_wanted`: a page's menu at a global point."""
+
+    menu_wanted = Signal(QPoint)
+
+    def __init__(self, session: Session, thumbnails: Thumbnails) -> None:
+        super().__init__()
+        self.session = session
+        self.thumbnails = thumbnails
+        self._pressed: QPointF | None = None
+        self._press_cell: Cell | None = None
+        self._dragging = False
+        self._drop: tuple[int, bool] | None = None
+        self._ringed: str | None = None
+        self._master_drop: str | None = None
+        self._anchor = ""
+        self.setFrameShape(QAbstractScrollArea.Shape.NoFrame)
+        self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.setMinimumHeight(120)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAcceptDrops(True)
+        self.viewport().setMouseTracking(True)
+        self.setAccessibleName("Run")
+        thumbnails.arrived.connect(self.viewport().update)
+        session.changed.connect(self._refresh)
+        session.looked.connect(self._follow)
+
+    # -- layout ------------------------------------------------------------------
+
+    def layout_now(self) -> RunLayout:
+        return run_layout(self.session.publication, self.viewport().height())
+
+    def _refresh(self) -> None:
+        layout = self.layout_now()
+        bar = self.horizontalScrollBar()
+        bar.setRange(0, max(round(layout.width) - self.viewport().width(), 0))
+        bar.setPageStep(self.viewport().width())
+        bar.setSingleStep(60)
+        self.viewport().update()
+
+    def _follow(self) -> None:
+        """Brings the page on the desk into view."""
+        if self.session.mode == "pages":
+            cell = self.cell_of(self.session.page_id)
+            if cell is not None:
+                bar = self.horizontalScrollBar()
+                left, right = bar.value(), bar.value() + self.viewport().width()
+                if cell.x < left + 20:
+                    bar.setValue(round(cell.x - 60))
+                elif cell.right > right - 20:
+                    bar.setValue(round(cell.right + 60 - self.viewport().width()))
+        self.viewport().update()
+
+    def cell_of(self, page_id: str) -> Cell | None:
+        cells = self.layout_now().cells
+        return next((c for c in cells if c.facts.page_id == page_id), None)
+
+    def rect_of(self, page_id: str) -> QRectF:
+        """A page's thumbnail in viewport coordinates."""
+        cell = self.cell_of(page_id)
+        if cell is None:
+            return QRectF()
+        return self._rect(cell, self.layout_now())
+
+    def _rect(self, cell: Cell, layout: RunLayout) -> QRectF:
+        return QRectF(cell.x - self.horizontalScrollBar().value(), TOP, cell.width, layout.height)
+
+    # -- painting ----------------------------------------------------------------
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        colours = theme.current()
+        painter = QPainter(self.viewport())
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.fillRect(self.viewport().rect(), QColor(colours.window))
+        layout = self.layout_now()
+        left = self.horizontalScrollBar().value()
+        seen = layout.within(left, left + self.viewport().width())
+        ringed = self._ringed_pages()
+        self._paint_sections(painter, layout, seen, colours)
+        for cell in seen:
+            self._paint_cell(painter, cell, layout, colours, ringed)
+        if self._drop is not None:
+            self._paint_drop(painter, layout, colours)
+
+    def _ringed_pages(self) -> set[str]:
+        """Pages that follow the master on the desk, or the one that is pointed at."""
+        session = self.session
+        wanted = self._ringed or (session.master_id if session.mode == "masters" else None)
+        return set(followers(session.publication).get(wanted, [])) if wanted else set()
+
+    def ring(self, master_id: str | None) -> None:
+        """Rings the pages that follow a master."""
+        if master_id != self._ringed:
+            self._ringed = master_id
+            self.viewport().update()
+
+    def _paint_sections(
+        self, painter: QPainter, layout: RunLayout, seen: tuple[Cell, ...], colours: theme.Theme
+    ) -> None:
+        font = QFont(self.font())
+        font.setPixelSize(13)
+        painter.setFont(font)
+        offset = self.horizontalScrollBar().value()
+        done: set[str] = set()
+        for cell in seen:
+            section = cell.facts.section_id
+            if section in done:
+                continue
+            done.add(section)
+            cells = [c for c in layout.cells if c.facts.section_id == section]
+            x1, x2 = cells[0].x - offset, cells[-1].right - offset
+            painter.setPen(QPen(QColor(colours.edge), 1.2))
+            painter.drawPolyline(
+                [QPointF(x1, 21), QPointF(x1, 17), QPointF(x2, 17), QPointF(x2, 21)]
+            )
+            name = cell.facts.section_name or "Section"
+            shown = max(x1, 4.0)
+            box = QRectF(shown, 0, max(x2 - shown, 30), 16)
+            text = painter.fontMetrics().elidedText(
+                name, Qt.TextElideMode.ElideRight, round(box.width())
+            )
+            painter.setPen(QColor(colours.quiet))
+            painter.drawText(box, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, text)
+
+    def _paint_cell(
+        self,
+        painter: QPainter,
+        cell: Cell,
+        layout: RunLayout,
+        colours: theme.Theme,
+        ringed: set[str],
+    ) -> None:
+        session, facts = self.session, cell.facts
+        rect = self._rect(cell, layout)
+        scene = session.composition.scene(facts.page_id)
+        ratio = self.devicePixelRatioF()
+        pixmap = self.thumbnails.pixmap(facts.page_id, scene, round(cell.width), ratio)
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+        painter.fillRect(rect, QColor("#FFFFFF"))
+        if pixmap is not None:
+            painter.drawPixmap(rect, pixmap, QRectF(pixmap.rect()))
+        on_desk = session.mode == "pages" and facts.page_id == session.page_id
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.setPen(QPen(QColor(colours.line), 1))
+        painter.drawRect(rect)
+        if facts.page_id in ringed:
+            painter.setPen(QPen(QColor(colours.master), 2))
+            painter.drawRect(rect.adjusted(-2, -2, 2, 2))
+        if facts.page_id in session.pages or facts.page_id == self._master_drop:
+            painter.fillRect(rect, QColor(31, 111, 92, 38))
+            painter.setPen(QPen(QColor(colours.action), 3))
+            painter.drawRect(rect.adjusted(-1, -1, 1, 1))
+        self._paint_marks(painter, cell, rect, colours)
+        self._paint_foot(painter, cell, rect, colours, on_desk)
+
+    def _paint_marks(
+        self, painter: QPainter, cell: Cell, rect: QRectF, colours: theme.Theme
+    ) -> None:
+        """Overrides: a small ochre diamond; a blind folio: a ring crossed out."""
+        page = find_page(self.session.publication, cell.facts.page_id)
+        x = rect.right() - 8
+        if page.overrides:
+            painter.setPen(QPen(QColor("#FFFFFF"), 1))
+            painter.setBrush(QColor(colours.master))
+            y = rect.top() + 9
+            painter.drawPolygon(
+                [QPointF(x - 5, y), QPointF(x, y - 5), QPointF(x + 5, y), QPointF(x, y + 5)]
+            )
+        if page.blind:
+            y = rect.bottom() - 9
+            painter.setBrush(QColor("#FFFFFF"))
+            painter.setPen(QPen(QColor(colours.warning), 1.6))
+            painter.drawEllipse(QPointF(x, y), 5, 5)
+            painter.drawLine(QPointF(x - 4, y + 4), QPointF(x + 4, y - 4))
+
+    def _paint_foot(
+        self, painter: QPainter, cell: Cell, rect: QRectF, colours: theme.Theme, on_desk: bool
+    ) -> None:
+        """The ribbons of the page's masters, its folio large, its position small."""
+        publication = self.session.publication
+        masters = masters_by_id(publication)
+        stack = stack_of(publication, find_page(publication, cell.facts.page_id))
+        painter.setPen(Qt.PenStyle.NoPen)
+        width = rect.width() / max(len(stack), 1)
+        for n, master_id in enumerate(stack):
+            painter.setBrush(QColor(theme.RIBBONS[masters[master_id].ribbon]))
+            ribbon = QRectF(rect.left() + n * width, rect.bottom() + 3, width - 1, 4)
+            painter.drawRoundedRect(ribbon, 2, 2)
+        foot = QRectF(rect.left() - 6, rect.bottom() + 9, rect.width() + 12, 20)
+        if on_desk:
+            painter.setBrush(QColor(colours.action_soft))
+            painter.drawRoundedRect(foot, 5, 5)
+        font = QFont(self.font())
+        font.setPixelSize(16)
+        font.setBold(True)
+        painter.setFont(font)
+        painter.setPen(QColor(colours.action if on_desk else colours.text))
+        folio = cell.facts.folio or "–"
+        painter.drawText(
+            foot.adjusted(7, 0, 0, 0),
+            Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter,
+            folio,
+        )
+        font.setPixelSize(12)
+        font.setBold(False)
+        painter.setFont(font)
+        painter.setPen(QColor(colours.quiet))
+        painter.drawText(
+            foot.adjusted(0, 2, -7, 0),
+            Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
+            f"#{cell.facts.position}",
+        )
+
+    def _paint_drop(self, painter: QPainter, layout: RunLayout, colours: theme.Theme) -> None:
+        index, left_side = self._drop or (0, False)
+        cells = layout.cells
+        offset = self.horizontalScrollBar().value()
+        if index == 0:
+            x = cells[0].x - 7
+        elif index == len(cells):
+            x = cells[-1].right + 7
+        else:
+            x = (cells[index - 1].right + cells[index].x) / 2
+            if cells[index - 1].facts.section_id != cells[index].facts.section_id:
+                x = cells[index - 1].right + 4 if left_side else cells[index].x - 4
+        x -= offset
+        painter.setPen(QPen(QColor(colours.action), 3))
+        painter.drawLine(QPointF(x, TOP - 4), QPointF(x, TOP + layout.height + 4))
+        words = self.drop_words()
+        font = QFont(self.font())
+        font.setPixelSize(13)
+        painter.setFont(font)
+        wide = painter.fontMetrics().horizontalAdvance(words) + 18
+        at = min(max(x - wide / 2, 4), self.viewport().width() - wide - 4)
+        box = QRectF(at, TOP + layout.height / 2 - 13, wide, 26)
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(QColor(colours.action))
+        painter.drawRoundedRect(box, 6, 6)
+        painter.setPen(QColor(colours.action_text))
+        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, words)
+
+    def drop_words(self) -> str:
+        """What the drop under the pointer would do: “Move 2 pages before 14, in Spring”."""
+        if self._drop is None:
+            return ""
+        index, left_side = self._drop
+        cells = self.layout_now().cells
+        count = len(self.session.pages)
+        what = "Move page" if count == 1 else f"Move {count} pages"
+        if index < len(cells):
+            facts = cells[index].facts
+            where = f"before {facts.folio or f'#{facts.position}'}"
+        else:
+            where = "to the end"
+        section = cells[index - 1 if left_side and index else min(index, len(cells) - 1)].facts
+        return f"{what} {where}" + (f", in {section.section_name}" if section.section_name else "")
+
+    # -- mouse and keys ----------------------------------------------------------
+
+    def _cell_at(self, point: QPointF) -> Cell | None:
+        return self.layout_now().at(point.x() + self.horizontalScrollBar().value())
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        cell = self._cell_at(event.position())
+        held = event.modifiers()
+        if event.button() == Qt.MouseButton.RightButton:
+            if cell is not None and cell.facts.page_id not in self.session.pages:
+                self._choose(cell.facts.page_id, held)
+            self.menu_wanted.emit(event.globalPosition().toPoint())
+            return
+        if event.button() != Qt.MouseButton.LeftButton:
+            return
+        self._pressed, self._press_cell, self._dragging = event.position(), cell, False
+        if cell is None:
+            self.session.select_pages(())
+        elif cell.facts.page_id not in self.session.pages or held:
+            self._choose(cell.facts.page_id, held)
+
+    def _choose(self, page_id: str, held: Qt.KeyboardModifier) -> None:
+        """Selects a page: alone, added or taken away with Ctrl, up to it with Shift."""
+        session = self.session
+        order = [p.id for p in all_pages(session.publication)]
+        if held & Qt.KeyboardModifier.ShiftModifier and self._anchor in order:
+            a, b = sorted((order.index(self._anchor), order.index(page_id)))
+            session.select_pages(tuple(order[a : b + 1]))
+            return
+        self._anchor = page_id
+        if held & Qt.KeyboardModifier.ControlModifier:
+            chosen = set(session.pages) ^ {page_id}
+            session.select_pages(tuple(p for p in order if p in chosen))
+            return
+        session.pages = (page_id,)
+        if session.mode == "pages":
+            session.show_page(page_id)
+        else:
+            session.looked.emit()
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        if self._pressed is None or self._press_cell is None:
+            return
+        if not self._dragging:
+            far = (event.position() - self._pressed).manhattanLength()
+            if far < QApplication.startDragDistance() or not self.session.pages:
+                return
+            self._dragging = True
+            self.setCursor(Qt.CursorShape.ClosedHandCursor)
+        x = event.position().x()
+        bar = self.horizontalScrollBar()
+        if x < 30 or x > self.viewport().width() - 30:
+            bar.setValue(bar.value() + (-24 if x < 30 else 24))
+        self._drop = self.layout_now().gap_at(x + bar.value())
+        self.viewport().update()
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        cell, self._press_cell, self._pressed = self._press_cell, None, None
+        drop, self._drop = self._drop, None
+        self.unsetCursor()
+        if self._dragging and drop is not None:
+            self._dragging = False
+            self._move_to(*drop)
+        elif cell is not None and not event.modifiers() and len(self.session.pages) > 1:
+            self._choose(cell.facts.page_id, event.modifiers())
+        self.viewport().update()
+
+    def _move_to(self, index: int, left_side: bool) -> None:
+        session = self.session
+        pages = all_pages(session.publication)
+        joins_before = index > 0 and (left_side or index == len(pages))
+        neighbour = pages[index - 1 if joins_before else index]
+        section = section_of(session.publication, neighbour.id)
+        at = next(n for n, p in enumerate(section.pages) if p.id == neighbour.id) + joins_before
+        count = len(session.pages)
+        name = "move page" if count == 1 else f"move {count} pages"
+        moving = session.pages
+        session.edit(name, lambda p: move_pages(p, moving, section.id, at))
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
+        cell = self._cell_at(event.position())
+        if cell is not None:
+            self.session.show_page(cell.facts.page_id)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        session = self.session
+        key = event.key()
+        if key == Qt.Key.Key_Escape:
+            self._drop, self._pressed, self._press_cell = None, None, None
+            self._dragging = False
+            session.select_pages(())
+        elif key in (Qt.Key.Key_Left, Qt.Key.Key_Right):
+            order = [p.id for p in all_pages(session.publication)]
+            at = order.index(session.page_id) + (1 if key == Qt.Key.Key_Right else -1)
+            if 0 <= at < len(order):
+                held = event.modifiers() & Qt.KeyboardModifier.ShiftModifier
+                session.page_id = order[at]
+                self._choose(order[at], held)
+        else:
+            super().keyPressEvent(event)
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        delta = event.angleDelta()
+        bar = self.horizontalScrollBar()
+        bar.setValue(bar.value() - (delta.y() or delta.x()))
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._refresh()
+
+    def viewportEvent(self, event: QEvent) -> bool:
+        if isinstance(event, QHelpEvent):
+            cell = self._cell_at(QPointF(event.pos()))
+            if cell is not None:
+                publication = self.session.publication
+                page = find_page(publication, cell.facts.page_id)
+                names = [masters_by_id(publication)[m].name for m in stack_of(publication, page)]
+                how = "follows" if page.masters is None else "by hand:"
+                follows = " + ".join(names) or "no master"
+                text = f"{describe(cell.facts, page)}\n{how} {follows}"
+                QToolTip.showText(event.globalPos(), text, self)
+            return True
+        return super().viewportEvent(event)
+
+    # -- masters dropped on pages ------------------------------------------------
+
+    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
+        if event.mimeData().hasFormat(MASTER_MIME):
+            event.acceptProposedAction()
+
+    def dragMoveEvent(self, event: QDragMoveEvent) -> None:
+        cell = self._cell_at(event.position())
+        self._master_drop = cell.facts.page_id if cell is not None else None
+        event.setAccepted(cell is not None)
+        self.viewport().update()
+
+    def dragLeaveEvent(self, event: QDragLeaveEvent) -> None:
+        self._master_drop = None
+        self.viewport().update()
+
+    def dropEvent(self, event: QDropEvent) -> None:
+        target, self._master_drop = self._master_drop, None
+        master_id = bytes(event.mimeData().data(MASTER_MIME).data()).decode()
+        if target is None:
+            return
+        session = self.session
+        pages = session.pages if target in session.pages else (target,)
+        adding = event.modifiers() & Qt.KeyboardModifier.ControlModifier
+        session.edit(
+            "apply master",
+            lambda p: apply_masters(p, pages, (master_id,), "add" if adding else "replace"),
+        )
+        event.acceptProposedAction()

@@ -1,0 +1,231 @@
+"""The Shelf: masters as a family tree, details, and paragraph styles."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QByteArray, QEvent, QMimeData, QModelIndex, QObject, QPoint, Qt, Signal
+from PySide6.QtGui import QColor, QIcon, QPainter, QPixmap
+from PySide6.QtWidgets import (
+    QAbstractItemView,
+    QHBoxLayout,
+    QHeaderView,
+    QLabel,
+    QPushButton,
+    QTreeWidget,
+    QTreeWidgetItem,
+    QVBoxLayout,
+    QWidget,
+)
+
+from hidden_frame.compose.composer import followers
+from hidden_frame.desktop import theme
+from hidden_frame.desktop.run.view import MASTER_MIME
+from hidden_frame.desktop.session import Session
+from hidden_frame.edit.masters import add_master
+from hidden_frame.edit.styles import new_detail_name, rename_detail, set_detail
+from hidden_frame.model.publication import Publication
+
+_ID = Qt.ItemDataRole.UserRole
+
+
+def ribbon_icon(number: int) -> QIcon:
+    """A master's ribbon as a small upright strip."""
+    pixmap = QPixmap(16, 16)
+    pixmap.fill(Qt.GlobalColor.transparent)
+    painter = QPainter(pixmap)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(QColor(theme.RIBBONS[number]))
+    painter.drawRoundedRect(5, 1, 6, 14, 3, 3)
+    painter.end()
+    return QIcon(pixmap)
+
+
+class MasterTree(QTreeWidget):
+    """Masters under their bases; dragging one carries its id."""
+
+    pointed = Signal(object)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setColumnCount(2)
+        self.setHeaderHidden(True)
+        self.setIndentation(14)
+        self.setDragEnabled(True)
+        self.setDragDropMode(QAbstractItemView.DragDropMode.DragOnly)
+        self.setMouseTracking(True)
+        self.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
+        header = self.header()
+        header.setStretchLastSection(False)
+        header.setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
+        header.setSectionResizeMode(1, QHeaderView.ResizeMode.ResizeToContents)
+        self.entered.connect(self._entered)
+        self.viewport().installEventFilter(self)
+        self.setAccessibleName("Masters")
+
+    def mimeData(self, items: list[QTreeWidgetItem]) -> QMimeData:
+        data = QMimeData()
+        if items:
+            data.setData(MASTER_MIME, QByteArray(str(items[0].data(0, _ID)).encode()))
+        return data
+
+    def _entered(self, index: QModelIndex) -> None:
+        self.pointed.emit(index.siblingAtColumn(0).data(_ID))
+
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        if event.type() == QEvent.Type.Leave:
+            self.pointed.emit(None)
+        return super().eventFilter(watched, event)
+
+
+class Shelf(QWidget):
+    """`master_menu`: the menu of a master (id, global point) is wanted."""
+
+    master_menu = Signal(str, QPoint)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self._shown: tuple[object, ...] = ()
+        self.setObjectName("Panel")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.setMinimumWidth(200)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(10, 12, 8, 10)
+        column.setSpacing(6)
+        self.masters = MasterTree()
+        self.add_master = QPushButton("New master")
+        column.addWidget(_heading("MASTERS"))
+        column.addWidget(self.masters, 3)
+        column.addWidget(self.add_master)
+        self.details = QTreeWidget()
+        self.details.setHeaderHidden(True)
+        self.details.setColumnCount(2)
+        self.details.setRootIsDecorated(False)
+        self.details.setAccessibleName("Details")
+        self.details.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
+        self.details.header().setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
+        self.details.header().setSectionResizeMode(1, QHeaderView.ResizeMode.Stretch)
+        column.addSpacing(8)
+        column.addWidget(_heading("DETAILS"))
+        column.addWidget(self.details, 2)
+        self.add_detail = QPushButton("New detail")
+        row = QHBoxLayout()
+        row.addWidget(self.add_detail)
+        column.addLayout(row)
+        self.add_master.clicked.connect(self.new_master)
+        self.add_detail.clicked.connect(self._new_detail)
+        self.masters.itemClicked.connect(lambda item, _: session.show_master(item.data(0, _ID)))
+        self.masters.customContextMenuRequested.connect(self._menu)
+        self.details.itemDoubleClicked.connect(self._edit_detail)
+        self.details.itemActivated.connect(self._edit_detail)
+        self.details.itemChanged.connect(self._detail_changed)
+        session.changed.connect(self.refresh)
+        session.looked.connect(self._mark)
+        self.refresh()
+
+    # -- masters -------------------------------------------------------------------
+
+    def refresh(self) -> None:
+        publication = self.session.publication
+        counts = {m: len(pages) for m, pages in followers(publication).items()}
+        shown = (
+            [(m.id, m.name, m.base, m.ribbon) for m in publication.masters],
+            counts,
+            publication.details,
+        )
+        if shown != self._shown:
+            self._shown = shown
+            self._fill(publication, counts)
+        self._mark()
+
+    def _fill(self, publication: Publication, counts: dict[str, int]) -> None:
+        self.masters.clear()
+        rows: dict[str, QTreeWidgetItem] = {}
+        waiting = list(publication.masters)
+        while waiting:
+            ready = [m for m in waiting if m.base is None or m.base in rows]
+            for master in ready:
+                count = counts[master.id]
+                row = QTreeWidgetItem([master.name, str(count)])
+                row.setData(0, _ID, master.id)
+                row.setIcon(0, ribbon_icon(master.ribbon))
+                row.setTextAlignment(1, Qt.AlignmentFlag.AlignRight)
+                row.setForeground(1, QColor(theme.current().quiet))
+                row.setToolTip(0, f"{master.name}: {count} pages follow; drag it onto pages")
+                rows[master.id] = row
+                if master.base is None:
+                    self.masters.addTopLevelItem(row)
+                else:
+                    rows[master.base].addChild(row)
+            waiting = [m for m in waiting if m.id not in rows]
+        self.masters.expandAll()
+        self.details.blockSignals(True)
+        self.details.clear()
+        for detail in publication.details:
+            row = QTreeWidgetItem([detail.name, detail.value])
+            row.setFlags(row.flags() | Qt.ItemFlag.ItemIsEditable)
+            row.setForeground(0, QColor(theme.current().quiet))
+            row.setToolTip(1, "Double-click to change it everywhere")
+            self.details.addTopLevelItem(row)
+        self.details.blockSignals(False)
+
+    def row_of(self, master_id: str) -> QTreeWidgetItem | None:
+        """The tree's row of a master."""
+        stack = [self.masters.topLevelItem(n) for n in range(self.masters.topLevelItemCount())]
+        while stack:
+            row = stack.pop()
+            if row.data(0, _ID) == master_id:
+                return row
+            stack += [row.child(n) for n in range(row.childCount())]
+        return None
+
+    def _mark(self) -> None:
+        row = self.row_of(self.session.master_id) if self.session.mode == "masters" else None
+        self.masters.setCurrentItem(row)  # type: ignore[arg-type]
+
+    def _menu(self, point: QPoint) -> None:
+        row = self.masters.itemAt(point)
+        if row is not None:
+            where = self.masters.viewport().mapToGlobal(point)
+            self.master_menu.emit(row.data(0, _ID), where)
+
+    def new_master(self, base: str | None = None) -> None:
+        """A new master, built on another or on none, laid on the desk."""
+        made: list[str] = []
+        base = base if isinstance(base, str) else None
+
+        def change(publication: Publication) -> Publication:
+            publication, master_id = add_master(publication, "Master", base)
+            made.append(master_id)
+            return publication
+
+        if self.session.edit("new master", change):
+            self.session.show_master(made[0])
+
+    # -- details -------------------------------------------------------------------
+
+    def _new_detail(self) -> None:
+        name = new_detail_name(self.session.publication)
+        self.session.edit("new detail", lambda p: set_detail(p, name, "…"))
+        row = self.details.topLevelItem(self.details.topLevelItemCount() - 1)
+        if row is not None:
+            self.details.editItem(row, 1)
+
+    def _edit_detail(self, row: QTreeWidgetItem, column: int) -> None:
+        self.details.editItem(row, column)
+
+    def _detail_changed(self, row: QTreeWidgetItem, column: int) -> None:
+        details = self.session.publication.details
+        old = details[self.details.indexOfTopLevelItem(row)]
+        if column == 1:
+            self.session.edit("change detail", lambda p: set_detail(p, old.name, row.text(1)))
+        else:
+            self.session.edit("rename detail", lambda p: rename_detail(p, old.name, row.text(0)))
+        self._shown = ()
+        self.refresh()
+
+
+def _heading(text: str) -> QLabel:
+    label = QLabel(text)
+    label.setObjectName("Heading")
+    return label
