@@ -103,6 +103,8 @@ def apply(app: QApplication) -> None:
 
 
 def style_sheet(t: Theme) -> str:
+    """Qt's style sheet in a theme's colours."""
+    arrow = (ASSETS.parent / "icons" / f"down-{'dark' if t.dark else 'light'}.svg").as_posix()
     return f"""
     QWidget {{ color: {t.text}; }}
     QMainWindow, QDialog {{ background: {t.window}; }}
@@ -150,6 +152,7 @@ def style_sheet(t: Theme) -> str:
     QLineEdit[wrong="true"] {{ border: 1px solid {t.warning}; }}
     QLineEdit:disabled, QComboBox:disabled {{ color: {t.quiet}; background: {t.panel}; }}
     QComboBox::drop-down {{ border: none; width: 20px; }}
+    QComboBox::down-arrow {{ image: url({arrow}); width: 12px; height: 12px; }}
     QComboBox QAbstractItemView {{ background: {t.panel}; border: 1px solid {t.line};
         selection-background-color: {t.action_soft}; selection-color: {t.text}; }}
     QTreeWidget, QListWidget, QTableWidget {{ background: {t.panel}; border: none; outline: 0; }}

@@ -228,7 +228,7 @@ class Run(QAbstractScrollArea):
             painter.setBrush(QColor(theme.RIBBONS[masters[master_id].ribbon]))
             ribbon = QRectF(rect.left() + n * width, rect.bottom() + 3, width - 1, 4)
             painter.drawRoundedRect(ribbon, 2, 2)
-        foot = QRectF(rect.left() - 6, rect.bottom() + 9, rect.width() + 12, 20)
+        foot = QRectF(rect.left(), rect.bottom() + 9, rect.width(), 20)
         if on_desk:
             painter.setBrush(QColor(colours.action_soft))
             painter.drawRoundedRect(foot, 5, 5)
@@ -239,7 +239,7 @@ class Run(QAbstractScrollArea):
         painter.setPen(QColor(colours.action if on_desk else colours.text))
         folio = cell.facts.folio or "–"
         painter.drawText(
-            foot.adjusted(7, 0, 0, 0),
+            foot.adjusted(5, 0, 0, 0),
             Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter,
             folio,
         )
@@ -248,7 +248,7 @@ class Run(QAbstractScrollArea):
         painter.setFont(font)
         painter.setPen(QColor(colours.quiet))
         painter.drawText(
-            foot.adjusted(0, 2, -7, 0),
+            foot.adjusted(0, 2, -4, 0),
             Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
             f"#{cell.facts.position}",
         )

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from PySide6.QtCore import QByteArray, QEvent, QMimeData, QModelIndex, QObject, QPoint, Qt, Signal
 from PySide6.QtGui import QColor, QIcon, QPainter, QPixmap
 from PySide6.QtWidgets import (
@@ -62,7 +64,7 @@ class MasterTree(QTreeWidget):
         self.viewport().installEventFilter(self)
         self.setAccessibleName("Masters")
 
-    def mimeData(self, items: list[QTreeWidgetItem]) -> QMimeData:
+    def mimeData(self, items: Sequence[QTreeWidgetItem]) -> QMimeData:
         data = QMimeData()
         if items:
             data.setData(MASTER_MIME, QByteArray(str(items[0].data(0, _ID)).encode()))
@@ -102,6 +104,7 @@ class Shelf(QWidget):
         self.details.setColumnCount(2)
         self.details.setRootIsDecorated(False)
         self.details.setAccessibleName("Details")
+        self.details.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.details.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
         self.details.header().setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
         self.details.header().setSectionResizeMode(1, QHeaderView.ResizeMode.Stretch)
@@ -174,6 +177,8 @@ class Shelf(QWidget):
         stack = [self.masters.topLevelItem(n) for n in range(self.masters.topLevelItemCount())]
         while stack:
             row = stack.pop()
+            if row is None:
+                continue
             if row.data(0, _ID) == master_id:
                 return row
             stack += [row.child(n) for n in range(row.childCount())]

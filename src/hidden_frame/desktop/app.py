@@ -1,0 +1,79 @@
+"""The application: reads its few arguments, then opens the window."""
+
+from __future__ import annotations
+
+import argparse
+import gc
+import os
+import sys
+from pathlib import Path
+
+
+def _arguments(arguments: list[str]) -> argparse.Namespace:
+    parser = argparse.ArgumentParser(
+        prog="hidden-frame", description="Multi-page publications on reusable master pages."
+    )
+    parser.add_argument("file", nargs="?", type=Path, help="a publication (.hframe) to open")
+    parser.add_argument("--demo", action="store_true", help="open the demo almanac")
+    parser.add_argument("--offscreen", action="store_true", help="open no visible window")
+    parser.add_argument("--picture", type=Path, help="save a picture of the window and quit")
+    return parser.parse_args(arguments)
+
+
+def run(arguments: list[str]) -> int:
+    """Opens the window and stays until it is closed; the exit status."""
+    chosen = _arguments(arguments)
+    if chosen.offscreen:
+        os.environ["QT_QPA_PLATFORM"] = "offscreen"
+    elif not any(os.environ.get(n) for n in ("DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM")):
+        print(
+            "There is no display here to open a window on; use a desktop session, or "
+            "--offscreen --picture window.png for a picture of the window.",
+            file=sys.stderr,
+        )
+        return 1
+    # Qt is loaded after the platform is chosen.
+    from PySide6.QtWidgets import QApplication
+
+    from hidden_frame.demo.almanac import almanac
+    from hidden_frame.desktop import theme
+    from hidden_frame.desktop.session import Session
+    from hidden_frame.desktop.window import Window
+    from hidden_frame.edit.new import new_publication
+    from hidden_frame.model.errors import Refusal
+    from hidden_frame.model.publication import Setup
+    from hidden_frame.model.trims import TRIMS
+    from hidden_frame.storage.format import Opened, load
+
+    # Publications are large trees of small objects that rarely form cycles.
+    gc.set_threshold(50_000, 20, 50)
+    app = QApplication.instance() or QApplication(sys.argv[:1])
+    assert isinstance(app, QApplication)
+    app.setApplicationName("Hidden Frame")
+    app.setDesktopFileName("hidden-frame")
+    theme.load_fonts()
+    theme.apply(app)
+    app.styleHints().colorSchemeChanged.connect(lambda _: theme.apply(app))
+    try:
+        if chosen.file is not None:
+            opened = load(chosen.file)
+        elif chosen.demo:
+            opened = Opened(*almanac(), [])
+        else:
+            setup = Setup(trim=TRIMS["A5"])
+            opened = Opened(new_publication("Untitled publication", setup, 8), {}, [])
+    except Refusal as refusal:
+        print(refusal, file=sys.stderr)
+        return 1
+    session = Session(opened.publication, opened.blobs, chosen.file)
+    window = Window(session)
+    window.show()
+    for warning in opened.warnings:
+        session.noticed.emit(warning)
+    if chosen.picture is not None:
+        for _ in range(3):
+            app.processEvents()
+        window.thumbnails.finish()
+        app.processEvents()
+        return 0 if window.grab().save(str(chosen.picture)) else 1
+    return int(app.exec())

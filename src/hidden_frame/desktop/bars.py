@@ -1,0 +1,352 @@
+"""The strips around the desk: top bar, banner, text strip, status line, notices."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import qtawesome
+from PySide6.QtCore import QSize, Qt, QTimer, Signal
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QFrame,
+    QHBoxLayout,
+    QLabel,
+    QMenu,
+    QToolButton,
+    QWidget,
+)
+
+from hidden_frame.compose.facts import describe
+from hidden_frame.compose.textspec import LABELS
+from hidden_frame.desktop import theme
+from hidden_frame.desktop.commands import Commands
+from hidden_frame.desktop.desk.canvas import Desk
+from hidden_frame.desktop.properties.fields import Choice
+from hidden_frame.desktop.session import Session, Tool
+from hidden_frame.model.lookup import find_master, find_page, masters_by_id
+from hidden_frame.model.text import Marker
+
+TOOLS: tuple[tuple[Tool, str, str, str], ...] = (
+    ("select", "Select", "ph.cursor", "1"),
+    ("text", "Text", "ph.text-t", "2"),
+    ("picture", "Picture", "ph.image", "3"),
+    ("rectangle", "Shape", "ph.polygon", "4"),
+    ("line", "Line", "ph.line-segment", "5"),
+)
+
+
+def _bar(name: str) -> tuple[QFrame, QHBoxLayout]:
+    bar = QFrame()
+    bar.setObjectName(name)
+    row = QHBoxLayout(bar)
+    row.setContentsMargins(12, 5, 12, 5)
+    row.setSpacing(4)
+    return bar, row
+
+
+def icon(name: str, on: bool = True):  # type: ignore[no-untyped-def]
+    colours = theme.current()
+    return qtawesome.icon(name, color=colours.text, color_on=colours.action_text)
+
+
+class TopBar(QFrame):
+    """Pages or Masters, undo and redo, and what can be drawn."""
+
+    def __init__(self, session: Session, commands: Commands) -> None:
+        super().__init__()
+        self.session = session
+        self.setObjectName("TopBar")
+        row = QHBoxLayout(self)
+        row.setContentsMargins(12, 5, 12, 5)
+        row.setSpacing(4)
+        self.modes = {}
+        group = QButtonGroup(self)
+        for mode, text in (("pages", "Pages"), ("masters", "Masters")):
+            button = QToolButton()
+            button.setObjectName("Mode")
+            button.setText(text)
+            button.setCheckable(True)
+            button.setProperty("masters", "true" if mode == "masters" else "false")
+            button.setToolTip(f"{text} on the desk (F3 changes between them)")
+            group.addButton(button)
+            row.addWidget(button)
+            self.modes[mode] = button
+        self.modes["pages"].clicked.connect(lambda: session.show_page(session.page_id))
+        self.modes["masters"].clicked.connect(lambda: session.show_master(session.master_id))
+        row.addSpacing(14)
+        for command in ("undo", "redo"):
+            row.addWidget(_action_button(commands, command, f"ph.arrow-u-up-{_TURN[command]}"))
+        row.addStretch(1)
+        self.tools: dict[str, QToolButton] = {}
+        tool_group = QButtonGroup(self)
+        for tool, text, picture, key in TOOLS:
+            button = QToolButton()
+            button.setText(text)
+            button.setIcon(icon(picture))
+            button.setIconSize(QSize(18, 18))
+            button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
+            button.setCheckable(True)
+            button.setToolTip(f"{text} ({key})")
+            button.clicked.connect(lambda _, t=tool: session.set_tool(t))
+            tool_group.addButton(button)
+            row.addWidget(button)
+            self.tools[tool] = button
+        self._shapes(self.tools["rectangle"])
+        row.addStretch(1)
+        self.proof = _action_button(commands, "proof", "ph.eye", "Proof")
+        self.proof.setCheckable(True)
+        row.addWidget(self.proof)
+        session.looked.connect(self.refresh)
+        session.changed.connect(self.refresh)
+        self.refresh()
+
+    def _shapes(self, button: QToolButton) -> None:
+        """Rectangle, rounded and ellipse, in a menu of the shape tool."""
+        menu = QMenu(button)
+        for form in ("rectangle", "rounded", "ellipse"):
+            action = menu.addAction(form.capitalize())
+            action.triggered.connect(lambda _=False, f=form: self.session.set_tool(f))
+        button.setMenu(menu)
+        button.setPopupMode(QToolButton.ToolButtonPopupMode.DelayedPopup)
+        button.setToolTip("Shape (4); hold for rounded and ellipse")
+
+    def refresh(self) -> None:
+        session = self.session
+        self.modes[session.mode].setChecked(True)
+        self.modes["masters"].setEnabled(bool(session.publication.masters))
+        shown = "rectangle" if session.tool in ("rounded", "ellipse") else session.tool
+        self.tools[shown].setChecked(True)
+        self.proof.setChecked(session.proof)
+
+
+_TURN = {"undo": "left", "redo": "right"}
+
+
+def _action_button(commands: Commands, command: str, picture: str, text: str = "") -> QToolButton:
+    button = QToolButton()
+    action = commands[command]
+    button.setIcon(icon(picture))
+    button.setIconSize(QSize(18, 18))
+    if text:
+        button.setText(text)
+        button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
+    button.clicked.connect(action.trigger)
+    button.setAccessibleName(action.text())
+
+    def refresh() -> None:
+        button.setEnabled(action.isEnabled())
+        key = action.shortcut().toString()
+        button.setToolTip(action.text() + (f" ({key})" if key else ""))
+
+    action.changed.connect(refresh)
+    refresh()
+    return button
+
+
+class Banner(QFrame):
+    """Names the master on the desk and how many pages follow it."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.setObjectName("Banner")
+        row = QHBoxLayout(self)
+        row.setContentsMargins(16, 7, 12, 7)
+        self.label = QLabel()
+        row.addWidget(self.label)
+        row.addStretch(1)
+        back = QToolButton()
+        back.setText("Back to pages")
+        back.setToolTip("Back to the page you came from (F3)")
+        back.clicked.connect(lambda: session.show_page(session.page_id))
+        row.addWidget(back)
+        session.looked.connect(self.refresh)
+        session.changed.connect(self.refresh)
+        self.refresh()
+
+    def words(self) -> str:
+        """“Master · Month table, on Text · 12 pages follow”."""
+        session = self.session
+        master = find_master(session.publication, session.master_id)
+        count = len(session.composition.followers(master.id))
+        base = masters_by_id(session.publication).get(master.base or "")
+        on = f", on {base.name}" if base is not None else ""
+        pages = "1 page follows" if count == 1 else f"{count} pages follow"
+        return f"Master · {master.name}{on} · {pages}"
+
+    def refresh(self) -> None:
+        shown = self.session.mode == "masters" and not self.session.proof
+        self.setVisible(shown)
+        if shown:
+            head, _, rest = self.words().partition(" · ")
+            name, _, pages = rest.partition(" · ")
+            self.label.setText(f"{head} · <b>{name}</b> · {pages}")
+
+
+class TextStrip(QFrame):
+    """Styles and markers for the text being edited."""
+
+    def __init__(self, session: Session, desk: Desk) -> None:
+        super().__init__()
+        self.session = session
+        self.desk = desk
+        self.setObjectName("TextStrip")
+        row = QHBoxLayout(self)
+        row.setContentsMargins(12, 5, 12, 5)
+        self.style_field = Choice("Paragraph style")
+        self.style_field.setMinimumContentsLength(15)
+        self.style_field.committed.connect(self._paragraph)
+        row.addWidget(QLabel("Paragraph"))
+        row.addWidget(self.style_field)
+        self.look = Choice("Character style")
+        self.look.setMinimumContentsLength(11)
+        self.look.committed.connect(self._character)
+        row.addWidget(QLabel("Characters"))
+        row.addWidget(self.look)
+        self.marker = QToolButton()
+        self.marker.setText("Insert marker ▾")
+        self.marker.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.marker.setToolTip("A piece of text that the program fills in")
+        self.menu = QMenu(self.marker)
+        self.menu.aboutToShow.connect(self.fill_markers)
+        self.marker.setMenu(self.menu)
+        row.addWidget(self.marker)
+        row.addStretch(1)
+        done = QToolButton()
+        done.setText("Done")
+        done.setToolTip("Leave the text (Escape)")
+        done.clicked.connect(lambda: session.edit_text(None))
+        row.addWidget(done)
+        session.looked.connect(self.refresh)
+        session.changed.connect(self.refresh)
+        desk.text.moved.connect(self.refresh)
+        self.refresh()
+
+    def fill_markers(self) -> None:
+        """Every marker there is, the publication's details among them."""
+        self.menu.clear()
+        for kind, label in LABELS.items():
+            self._marker_action(label, Marker(kind))  # type: ignore[arg-type]
+        if self.session.publication.details:
+            self.menu.addSeparator()
+        for detail in self.session.publication.details:
+            self._marker_action(f"{detail.name}: {detail.value}", Marker("detail", detail.name))
+
+    def _marker_action(self, label: str, marker: Marker) -> None:
+        action = self.menu.addAction(label)
+        action.triggered.connect(
+            lambda: self._then_desk(lambda: self.desk.text.insert_marker(marker))
+        )
+
+    def _then_desk(self, change: Callable[[], None]) -> None:
+        change()
+        self.desk.setFocus()
+
+    def _paragraph(self, style: object) -> None:
+        self._then_desk(lambda: self.desk.text.set_paragraph_style(str(style)))
+
+    def _character(self, style: object) -> None:
+        name = None if style is None else str(style)
+        self._then_desk(lambda: self.desk.text.set_character_style(name))
+
+    def refresh(self) -> None:
+        editing = self.session.editing is not None
+        self.setVisible(editing)
+        if editing:
+            publication = self.session.publication
+            styles = [(s.name, s.id) for s in publication.paragraph_styles]
+            self.style_field.show_choice(styles, self.desk.text.paragraph_style())
+            looks: list[tuple[str, object]] = [("plain", None)]
+            looks += [(s.name, s.id) for s in publication.character_styles]
+            self.look.show_choice(looks, None)
+
+
+class StatusLine(QFrame):
+    """What the page prints as, and how far the desk is zoomed."""
+
+    zoom_wanted = Signal(float)
+
+    def __init__(self, session: Session, desk: Desk) -> None:
+        super().__init__()
+        self.session = session
+        self.desk = desk
+        self.setObjectName("StatusLine")
+        row = QHBoxLayout(self)
+        row.setContentsMargins(14, 4, 10, 4)
+        row.setSpacing(4)
+        self.page = QLabel()
+        row.addWidget(self.page)
+        row.addStretch(1)
+        self.count = QLabel()
+        row.addWidget(self.count)
+        row.addSpacing(16)
+        for text, tip, run in (
+            ("Page", "Fit the page (F6)", lambda: desk.fit_to("page")),
+            ("Spread", "Fit the spread (F7)", lambda: desk.fit_to("spread")),
+            ("−", "Zoom out (Ctrl+-)", lambda: desk.zoom_by(1 / 1.25)),
+        ):
+            row.addWidget(_small(text, tip, run))
+        self.zoom = QLabel()
+        self.zoom.setMinimumWidth(46)
+        self.zoom.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        row.addWidget(self.zoom)
+        row.addWidget(_small("+", "Zoom in (Ctrl++)", lambda: desk.zoom_by(1.25)))
+        session.looked.connect(self.refresh)
+        session.changed.connect(self.refresh)
+        desk.view_changed.connect(self.refresh)
+        self.refresh()
+
+    def words(self) -> str:
+        session = self.session
+        if session.mode == "masters":
+            return f"{session.side} face" if session.publication.setup.facing else "one face"
+        page = find_page(session.publication, session.page_id)
+        return describe(session.composition.facts[page.id], page)
+
+    def refresh(self) -> None:
+        self.page.setText(self.words())
+        count = len(self.session.composition.facts)
+        chosen = len(self.session.pages)
+        some = f"{chosen} selected · " if chosen > 1 else ""
+        self.count.setText(f"{some}{count} page{'s' * (count != 1)}")
+        pixels = self.desk.logicalDpiX() / 72
+        self.zoom.setText(f"{self.desk.view.zoom / pixels * 100:.0f} %")
+
+
+def _small(text: str, tip: str, run: Callable[[], object]) -> QToolButton:
+    button = QToolButton()
+    button.setText(text)
+    button.setToolTip(tip)
+    button.clicked.connect(lambda: run())
+    return button
+
+
+class Notice(QFrame):
+    """A sentence over the desk that goes away by itself."""
+
+    def __init__(self, parent: QWidget) -> None:
+        super().__init__(parent)
+        self._over = parent
+        self.setObjectName("Notice")
+        row = QHBoxLayout(self)
+        row.setContentsMargins(16, 9, 16, 9)
+        self.label = QLabel()
+        self.label.setWordWrap(True)
+        row.addWidget(self.label)
+        self._timer = QTimer(self)
+        self._timer.setSingleShot(True)
+        self._timer.timeout.connect(self.hide)
+        self.hide()
+
+    def say(self, sentence: str) -> None:
+        """Shows the sentence for as long as it takes to read it."""
+        self.label.setText(sentence)
+        parent = self._over
+        width = min(560, parent.width() - 40)
+        natural = self.label.fontMetrics().horizontalAdvance(sentence) + 36
+        self.setFixedWidth(max(min(natural, width), 160))
+        self.adjustSize()
+        self.move((parent.width() - self.width()) // 2, parent.height() - self.height() - 18)
+        self.show()
+        self.raise_()
+        self._timer.start(3000 + 55 * len(sentence))

@@ -1,0 +1,144 @@
+"""New, open, save, export: the session's way to the disk and back."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from PySide6.QtCore import QBuffer, QIODevice, Qt
+from PySide6.QtWidgets import QApplication, QFileDialog, QMessageBox, QProgressDialog, QWidget
+
+from hidden_frame.demo.almanac import almanac
+from hidden_frame.desktop.dialogs.new import NewDialog
+from hidden_frame.desktop.dialogs.pages import RangeDialog
+from hidden_frame.desktop.run.thumbnails import Thumbnails
+from hidden_frame.desktop.session import Session
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.lookup import all_pages
+from hidden_frame.output.pdf import Cancelled, export_pdf
+from hidden_frame.storage.format import EXTENSION, load, save
+
+_FILTER = f"Publications (*{EXTENSION})"
+
+
+class Files:
+    """Asks where needed; says in one sentence what went wrong and changes nothing then."""
+
+    def __init__(self, session: Session, thumbnails: Thumbnails, parent: QWidget) -> None:
+        self.session = session
+        self.thumbnails = thumbnails
+        self.parent = parent
+
+    def may_leave(self) -> bool:
+        """Whether what is open may be closed: saved, or given up by the user."""
+        if not self.session.modified or not self.session.history.past:
+            return True
+        box = QMessageBox(self.parent)
+        box.setWindowTitle("Unsaved changes")
+        box.setText(f"“{self.session.publication.title}” has changes that are not saved.")
+        keep = QMessageBox.StandardButton
+        box.setStandardButtons(keep.Save | keep.Discard | keep.Cancel)
+        box.setDefaultButton(keep.Save)
+        answer = box.exec()
+        if answer == keep.Save:
+            return self.save()
+        return bool(answer == keep.Discard)
+
+    def new(self) -> None:
+        if not self.may_leave():
+            return
+        dialog = NewDialog(self.parent)
+        if dialog.exec() and dialog.publication is not None:
+            self.session.replace_all(dialog.publication, {}, None)
+
+    def demo(self) -> None:
+        if self.may_leave():
+            self.session.replace_all(*almanac(), None)
+
+    def open(self) -> None:
+        if not self.may_leave():
+            return
+        name, _ = QFileDialog.getOpenFileName(self.parent, "Open", "", _FILTER)
+        if name:
+            self.open_path(Path(name))
+
+    def open_path(self, path: Path) -> bool:
+        """Opens a file in place of what is open, which stays if the file is refused."""
+        try:
+            opened = load(path)
+        except Refusal as refusal:
+            self.session.noticed.emit(str(refusal))
+            return False
+        self.session.replace_all(opened.publication, opened.blobs, path)
+        for warning in opened.warnings:
+            self.session.noticed.emit(warning)
+        return True
+
+    def save(self) -> bool:
+        path = self.session.path
+        return self.save_as() if path is None else self._save(path)
+
+    def save_as(self) -> bool:
+        start = f"{self.session.publication.title}{EXTENSION}"
+        name, _ = QFileDialog.getSaveFileName(self.parent, "Save as", start, _FILTER)
+        if not name:
+            return False
+        path = Path(name)
+        return self._save(path if path.suffix == EXTENSION else Path(f"{name}{EXTENSION}"))
+
+    def _save(self, path: Path) -> bool:
+        session = self.session
+        publication = session.history.now
+        try:
+            save(path, publication, session.blobs, self._preview())
+        except Refusal as refusal:
+            session.noticed.emit(str(refusal))
+            return False
+        session.path, session.saved = path, publication
+        session.noticed.emit(f"Saved “{path.name}”.")
+        session.looked.emit()
+        return True
+
+    def _preview(self) -> bytes:
+        """The first page as a small PNG."""
+        first = all_pages(self.session.history.now)[0].id
+        scene = self.session.composer.compose(self.session.history.now).scene(first)
+        image = self.thumbnails.render(scene, 320).toImage()
+        buffer = QBuffer()
+        buffer.open(QIODevice.OpenModeFlag.WriteOnly)
+        image.save(buffer, "PNG")  # type: ignore[call-overload]
+        return bytes(buffer.data().data())
+
+    def export(self) -> None:
+        dialog = RangeDialog(self.session, self.parent)
+        if not dialog.exec():
+            return
+        start = f"{self.session.publication.title}.pdf"
+        name, _ = QFileDialog.getSaveFileName(self.parent, "Export PDF", start, "PDF (*.pdf)")
+        if name:
+            self.export_to(Path(name if name.lower().endswith(".pdf") else f"{name}.pdf"),
+                           dialog.pages)  # fmt: skip
+
+    def export_to(self, path: Path, pages: list[str] | None = None) -> None:
+        """Exports with a progress window from which it can be cancelled."""
+        session = self.session
+        window = QProgressDialog("Exporting pages…", "Cancel", 0, 0, self.parent)
+        window.setWindowModality(Qt.WindowModality.WindowModal)
+        window.setMinimumDuration(600)
+
+        def progress(done: int, total: int) -> bool:
+            window.setMaximum(total)
+            window.setValue(done)
+            QApplication.processEvents()
+            return not window.wasCanceled()
+
+        try:
+            export_pdf(session.composition, session.blobs, path, pages, progress)
+        except Cancelled:
+            session.noticed.emit("The export was cancelled; no file was written.")
+        except Refusal as refusal:
+            session.noticed.emit(str(refusal))
+        else:
+            session.noticed.emit(f"Exported “{path.name}”.")
+        finally:
+            window.close()
+            window.deleteLater()
