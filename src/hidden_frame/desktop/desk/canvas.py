@@ -198,7 +198,7 @@ class Desk(QWidget):
             layout = master_layout(publication, face.holder_id)
         else:
             layout = page_layout(publication, find_page(publication, face.holder_id))
-        chrome.paint_bleed(painter, face, scene, self.view, colours)
+        chrome.paint_bleed(painter, sheet, self.view, colours)
         chrome.paint_page_lines(painter, face, scene, layout, self.view, colours)
         chrome.paint_frame_edges(painter, face, scene, face.holder_id, self.view, colours)
 

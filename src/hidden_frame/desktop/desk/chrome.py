@@ -8,6 +8,7 @@ from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF
 from hidden_frame.compose.cascade import PageLayout
 from hidden_frame.compose.placing import guide_x
 from hidden_frame.compose.scene import Placed, Scene
+from hidden_frame.desktop.desk.paper import Sheet
 from hidden_frame.desktop.desk.view import View
 from hidden_frame.desktop.session import Face
 from hidden_frame.desktop.theme import Theme
@@ -72,19 +73,27 @@ def paint_page_lines(
         painter.drawLine(line)
 
 
-def paint_bleed(painter: QPainter, face: Face, scene: Scene, view: View, theme: Theme) -> None:
-    """The trim's edge, and the bleed's if there is one."""
-    x0, y0 = view.to_widget(face.x, 0.0)
+def paint_bleed(
+    painter: QPainter, sheet: Sheet, view: View, theme: Theme
+) -> None:
+    """The trim's edge, and the bleed's on the sides where no other page lies."""
+    scene = sheet.scene
+    x0, y0 = view.to_widget(sheet.face.x, 0.0)
     z, b = view.zoom, scene.bleed
+    trim = QRectF(x0, y0, scene.width * z, scene.height * z)
     painter.setBrush(_NO_BRUSH)
     painter.setPen(QPen(_faint(theme.edge, 0.6), 0))
-    painter.drawRect(QRectF(x0, y0, scene.width * z, scene.height * z))
+    painter.drawRect(trim)
     if b * z > 1.5:
-        painter.setPen(QPen(_faint(theme.bleed, 0.35), 0, Qt.PenStyle.DotLine))
-        outer = QRectF(
-            x0 - b * z, y0 - b * z, (scene.width + 2 * b) * z, (scene.height + 2 * b) * z
-        )
-        painter.drawRect(outer)
+        painter.setPen(QPen(_faint(theme.bleed, 0.45), 0, Qt.PenStyle.DotLine))
+        outer = trim.adjusted(-b * z * (not sheet.left), -b * z, b * z * (not sheet.right), b * z)
+        edges = [QLineF(outer.topLeft(), outer.topRight()),
+                 QLineF(outer.bottomLeft(), outer.bottomRight())]  # fmt: skip
+        if not sheet.left:
+            edges.append(QLineF(outer.topLeft(), outer.bottomLeft()))
+        if not sheet.right:
+            edges.append(QLineF(outer.topRight(), outer.bottomRight()))
+        painter.drawLines(edges)
 
 
 def outline(placed: Placed, face: Face, view: View) -> QPolygonF:

@@ -1,0 +1,35 @@
+"""What several tests share: the demo publication, a small one, and an open window."""
+
+from __future__ import annotations
+
+import os
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+
+import pytest
+from hypothesis import HealthCheck, settings
+
+from hidden_frame.demo.almanac import almanac
+from hidden_frame.edit.new import new_publication
+from hidden_frame.model.publication import Publication, Setup
+from hidden_frame.model.trims import TRIMS
+
+settings.register_profile(
+    "hidden-frame",
+    deadline=None,
+    max_examples=60,
+    derandomize=True,
+    suppress_health_check=[HealthCheck.too_slow],
+)
+settings.load_profile("hidden-frame")
+
+
+@pytest.fixture(scope="session")
+def demo() -> tuple[Publication, dict[str, bytes]]:
+    return almanac()
+
+
+@pytest.fixture
+def small() -> Publication:
+    """Eight facing A5 pages that follow one empty master."""
+    return new_publication("Small", Setup(trim=TRIMS["A5"], bleed=9.0), 8)

@@ -1,0 +1,232 @@
+"""Random sequences of edits keep every invariant, and undoing all gives back the first value."""
+
+from __future__ import annotations
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from hypothesis.stateful import RuleBasedStateMachine, invariant, precondition, rule
+
+from hidden_frame.edit.history import History, record, redo, undo
+from hidden_frame.edit.items import add_item, change_items, remove_items
+from hidden_frame.edit.masters import (
+    add_master,
+    apply_masters,
+    delete_master,
+    possible_bases,
+    set_base,
+)
+from hidden_frame.edit.new import new_publication
+from hidden_frame.edit.overrides import follow, make_local, override
+from hidden_frame.edit.pages import (
+    add_pages,
+    delete_pages,
+    duplicate_pages,
+    move_pages,
+    set_blind,
+)
+from hidden_frame.edit.sections import join_with_previous, start_section
+from hidden_frame.edit.styles import rename_detail, set_detail
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.invariants import problems
+from hidden_frame.model.items import Shape, TextFrame
+from hidden_frame.model.lookup import all_pages
+from hidden_frame.model.publication import Setup
+from hidden_frame.model.text import Marker, Paragraph
+from hidden_frame.model.trims import TRIMS
+
+picks = st.integers(0, 10_000)
+
+
+class Designer(RuleBasedStateMachine):
+    """Somebody who does anything at all, in any order."""
+
+    def __init__(self):
+        super().__init__()
+        self.first = new_publication("Any", Setup(trim=TRIMS["A5"]), 6)
+        self.history = History.of(self.first)
+
+    @property
+    def now(self):
+        return self.history.now
+
+    def pick(self, values, number):
+        values = list(values)
+        return values[number % len(values)]
+
+    def page(self, number):
+        return self.pick(all_pages(self.now), number).id
+
+    def master(self, number):
+        return self.pick(self.now.masters, number).id
+
+    def edit(self, new):
+        self.history = record(self.history, new, "edit")
+
+    @rule(n=picks, on_master=st.booleans())
+    def add_item(self, n, on_master):
+        holder = self.master(n) if on_master and self.now.masters else self.page(n)
+        text = (Paragraph("body", (Marker("folio"),)),)
+        item = TextFrame(id="", x=n % 300, y=10, width=50, height=20, text=text)
+        self.edit(add_item(self.now, holder, item)[0])
+
+    @rule(n=picks)
+    def add_master(self, n):
+        base = self.master(n) if self.now.masters and n % 2 else None
+        self.edit(add_master(self.now, "Master", base)[0])
+
+    @precondition(lambda self: self.now.masters)
+    @rule(n=picks, k=picks)
+    def rebase(self, n, k):
+        master = self.master(n)
+        bases = [None, *(m.id for m in possible_bases(self.now, master))]
+        self.edit(set_base(self.now, master, self.pick(bases, k)))
+
+    @precondition(lambda self: self.now.masters)
+    @rule(n=picks, k=picks, mode=st.sampled_from(["replace", "add", "take away"]))
+    def apply(self, n, k, mode):
+        self.edit(apply_masters(self.now, [self.page(k)], (self.master(n),), mode))
+
+    @precondition(lambda self: self.now.masters)
+    @rule(n=picks, k=picks)
+    def delete_master(self, n, k):
+        gone = self.master(n)
+        others = [None, *(m.id for m in self.now.masters if m.id != gone)]
+        self.edit(delete_master(self.now, gone, self.pick(others, k)))
+
+    @precondition(lambda self: any(m.items for m in self.now.masters))
+    @rule(n=picks, k=picks, x=st.floats(-100, 500), back=st.booleans())
+    def override(self, n, k, x, back):
+        items = [i for m in self.now.masters for i in m.items]
+        item = self.pick(items, n)
+        if back:
+            self.edit(follow(self.now, self.page(k), item.id))
+        elif k % 3:
+            self.edit(override(self.now, self.page(k), item.id, x=x, visible=False))
+        else:
+            self.edit(make_local(self.now, self.page(k), item.id, item)[0])
+
+    @precondition(lambda self: any(m.items for m in self.now.masters))
+    @rule(n=picks)
+    def remove_master_item(self, n):
+        master, item = self.pick([(m, i) for m in self.now.masters for i in m.items], n)
+        self.edit(remove_items(self.now, master.id, [item.id]))
+
+    @rule(n=picks, k=picks, count=st.integers(1, 3))
+    def add_pages(self, n, k, count):
+        section = self.pick(self.now.sections, n)
+        self.edit(add_pages(self.now, section.id, k % (len(section.pages) + 1), count)[0])
+
+    @rule(n=picks, k=picks)
+    def duplicate(self, n, k):
+        self.edit(duplicate_pages(self.now, {self.page(n), self.page(k)})[0])
+
+    @rule(n=picks, k=picks)
+    def delete_pages(self, n, k):
+        gone = {self.page(n), self.page(k)}
+        if len(gone) < len(all_pages(self.now)):
+            self.edit(delete_pages(self.now, gone))
+        else:
+            with pytest.raises(Refusal):
+                delete_pages(self.now, gone)
+
+    @rule(n=picks, k=picks, at=picks)
+    def move(self, n, k, at):
+        section = self.pick(self.now.sections, n)
+        index = at % (len(section.pages) + 1)
+        self.edit(move_pages(self.now, {self.page(k), self.page(n)}, section.id, index))
+
+    @rule(n=picks)
+    def section(self, n):
+        self.edit(start_section(self.now, self.page(n), f"Part {n}")[0])
+
+    @precondition(lambda self: len(self.now.sections) > 1)
+    @rule(n=picks)
+    def join(self, n):
+        section = self.pick(self.now.sections[1:], n)
+        self.edit(join_with_previous(self.now, section.id))
+
+    @rule(n=picks)
+    def blind(self, n):
+        self.edit(set_blind(self.now, [self.page(n)], bool(n % 2)))
+
+    @rule()
+    def undo_and_redo(self):
+        now = self.now
+        back = undo(self.history)
+        assert redo(back).now is now or not self.history.past
+
+    @rule()
+    def undo(self):
+        self.history = undo(self.history)
+
+    @invariant()
+    def every_invariant_holds(self):
+        assert problems(self.now) == []
+
+    def teardown(self):
+        history = self.history
+        while history.past:
+            history = undo(history)
+        assert history.now is self.first
+
+
+TestDesigner = Designer.TestCase
+TestDesigner.settings = TestDesigner.settings.__class__(
+    max_examples=25, stateful_step_count=30, deadline=None, derandomize=True
+)
+
+
+@given(st.sets(st.integers(0, 7), min_size=1), st.integers(0, 8))
+def test_moving_pages_against_a_plain_list(chosen, index):
+    publication = new_publication("P", Setup(trim=TRIMS["A5"]), 8)
+    ids = [p.id for p in all_pages(publication)]
+    moving = [ids[n] for n in chosen]
+    kept = [i for i in ids if i not in moving]
+    at = sum(i not in moving for i in ids[:index])
+    expected = kept[:at] + [i for i in ids if i in moving] + kept[at:]
+    section = publication.sections[0].id
+    moved = move_pages(publication, moving, section, index)
+    assert [p.id for p in all_pages(moved)] == expected
+    assert (moved is publication) == (expected == ids)  # R22
+
+
+def test_a_loop_of_bases_is_refused_with_its_chain(small):
+    publication, a = add_master(small, "A")
+    publication, b = add_master(publication, "B", a)
+    publication, c = add_master(publication, "C", b)
+    with pytest.raises(Refusal, match="A → C → B → A"):
+        set_base(publication, a, c)
+
+
+def test_typing_merges_into_one_step(small):
+    history = History.of(small)
+    page = all_pages(small)[0].id
+    with_item, item = add_item(small, page, Shape(id="", x=0, y=0, width=9, height=9))
+    history = record(history, with_item, "draw")
+    for x in (1.0, 2.0, 3.0):
+        moved = change_items(history.now, page, {item: {"x": x}})
+        history = record(history, moved, "nudge", "nudge item")
+    assert [step.name for step in history.past] == ["draw", "nudge"]
+    assert undo(history).now is with_item
+
+
+def test_a_renamed_detail_takes_its_markers_along(small):
+    publication = set_detail(small, "Issue", "4")
+    master = publication.masters[0].id
+    text = (Paragraph("body", (Marker("detail", "Issue"),)),)
+    frame = TextFrame(id="", x=0, y=0, width=9, height=9, text=text)
+    publication, _ = add_item(publication, master, frame)
+    renamed = rename_detail(publication, "Issue", "Number")
+    assert renamed.masters[0].items[0].text[0].content[0].detail == "Number"
+
+
+def test_bad_input_changes_nothing_and_says_so(small):
+    page = all_pages(small)[0].id
+    with pytest.raises(Refusal, match="at most 5000"):
+        add_pages(small, small.sections[0].id, 0, 20_000)
+    with pytest.raises(Refusal, match="5000"):
+        new_publication("P", Setup(trim=TRIMS["A5"]), 20_000)
+    with pytest.raises(Refusal, match="negative"):
+        publication, item = add_item(small, page, Shape(id="", x=0, y=0, width=9, height=9))
+        change_items(publication, page, {item: {"width": -1.0}})
