@@ -5,6 +5,7 @@ base → derived → page, property by property: the last to set one wins.
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import NamedTuple
 
 from msgspec.structs import replace
@@ -66,18 +67,22 @@ def master_items(publication: Publication, master_id: str) -> tuple[Resolved, ..
 
 
 @remembered(2_000)
-def _stack_items(side: Side, layers: tuple[Layer, ...], *families: object) -> tuple[Resolved, ...]:
-    """A stack's items on one side, in the order in which layers and masters paint them."""
-    found = [
+def _stack_items(side: Side, *families: object) -> tuple[Resolved, ...]:
+    """A stack's items on one side, each master after the ones below it."""
+    return tuple(
         resolved._replace(overridden=()) if resolved.overridden else resolved
         for family in families
         for resolved in family  # type: ignore[attr-defined]
         if stands_on(resolved.item, side)
-    ]
-    return tuple(_in_layers(found, layers))
+    )
 
 
-def _in_layers(items: list[Resolved], layers: tuple[Layer, ...]) -> list[Resolved]:
+@remembered(2_000)
+def _layered(items: tuple[Resolved, ...], layers: tuple[Layer, ...]) -> tuple[Resolved, ...]:
+    return tuple(_in_layers(items, layers))
+
+
+def _in_layers(items: Iterable[Resolved], layers: tuple[Layer, ...]) -> list[Resolved]:
     """Stable order by layer, so that within a layer masters stay below local items (R5)."""
     rank = {layer.id: n for n, layer in enumerate(layers)}
     return sorted(items, key=lambda resolved: rank.get(resolved.item.layer, 0))
@@ -98,16 +103,18 @@ def face_items(publication: Publication, master_id: str, side: Side) -> tuple[Re
 def stack_items(
     publication: Publication, stack: tuple[str, ...], side: Side
 ) -> tuple[Resolved, ...]:
-    """What a master stack shows on a side; the same object while its masters do not change."""
-    families = [master_items(publication, master_id) for master_id in stack]
-    return _stack_items(side, publication.layers, *families)
+    """What a master stack carries for a side; the same object while its masters do not change.
+
+    Not yet in the order of layers, which a page's overrides may change.
+    """
+    return _stack_items(side, *(master_items(publication, master_id) for master_id in stack))
 
 
 def page_items(publication: Publication, page: Page, side: Side) -> tuple[Resolved, ...]:
     """What a page shows, bottom to top: its masters' items, overridden, and its own."""
     inherited = stack_items(publication, stack_of(publication, page), side)
     if not page.overrides and not page.items:
-        return inherited
+        return _layered(inherited, publication.layers)
     items = [*_apply(inherited, page.overrides), *(Resolved(item, None) for item in page.items)]
     return tuple(_in_layers(items, publication.layers))
 

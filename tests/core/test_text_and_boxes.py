@@ -1,0 +1,85 @@
+"""Text edited by places against plain strings; boxes sized by their handles."""
+
+from __future__ import annotations
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from hidden_frame.edit import text as edit
+from hidden_frame.edit.boxes import HANDLES, Box, line_between, resized
+from hidden_frame.model.text import Marker, Paragraph, Run
+
+plain = st.text("abc d\n", max_size=20)
+
+
+def flat(text):
+    return edit.plain(text)
+
+
+def place(string, index):
+    before = string[:index]
+    return before.count("\n"), len(before.rpartition("\n")[2])
+
+
+@given(plain, st.lists(st.tuples(st.integers(0, 99), st.integers(0, 99), plain), max_size=8))
+def test_insert_and_delete_against_a_plain_string(first, edits):
+    text, _ = edit.insert((Paragraph("body"),), (0, 0), first)
+    string = first
+    for a, b, new in edits:
+        start, end = sorted((a % (len(string) + 1), b % (len(string) + 1)))
+        text, at = edit.delete(text, place(string, start), place(string, end))
+        text, at = edit.insert(text, at, new)
+        string = string[:start] + new + string[end:]
+        assert flat(text) == string
+        assert at == place(string, start + len(new))
+        for paragraph in text:  # equal neighbours are joined
+            for one, two in zip(paragraph.content, paragraph.content[1:], strict=False):
+                assert one.style != two.style
+
+
+def test_markers_count_as_one_character_and_keep_their_place():
+    text = (Paragraph("body", (Run("ab"), Marker("folio"), Run("cd"))),)
+    text, _ = edit.insert(text, (0, 3), "X")
+    assert text[0].content == (Run("ab"), Marker("folio"), Run("Xcd"))
+    text, at = edit.delete(text, (0, 2), (0, 3))
+    assert text[0].content == (Run("abXcd"),) and at == (0, 2)
+
+
+def test_styles_of_a_stretch():
+    text = (Paragraph("body", (Run("one two"),)), Paragraph("body", (Run("three"),)))
+    text = edit.set_character_style(text, (0, 4), (1, 2), "strong")
+    assert text[0].content == (Run("one "), Run("two", "strong"))
+    assert text[1].content == (Run("th", "strong"), Run("ree"))
+    assert edit.word_around(text, (0, 5)) == ((0, 4), (0, 7))
+
+
+boxes = st.builds(
+    Box, st.floats(-99, 99), st.floats(-99, 99), st.floats(1, 300), st.floats(1, 300),
+    st.floats(-180, 180),
+)  # fmt: skip
+
+
+@given(boxes, st.sampled_from(HANDLES), st.floats(-200, 200), st.floats(-200, 200))
+def test_sizing_by_a_handle_leaves_the_opposite_one_in_place(box, handle, dx, dy):
+    new = resized(box, handle, dx, dy)
+    across, down = handle
+    assert new.point(-across, -down) == pytest.approx(box.point(-across, -down), abs=1e-6)
+    assert new.width >= 0 and new.height >= 0
+    if new.width and new.height and across and down:
+        x, y = box.point(across, down)
+        assert new.point(across, down) == pytest.approx((x + dx, y + dy), abs=1e-6)
+
+
+@given(boxes, st.floats(1, 200))
+def test_shift_keeps_the_proportions(box, far):
+    new = resized(box, (1, 1), far, far / 2, proportional=True)
+    assert new.width * box.height == pytest.approx(new.height * box.width)
+
+
+@given(st.tuples(*[st.floats(-500, 500)] * 4))
+def test_a_line_runs_between_its_two_points(ends):
+    x1, y1, x2, y2 = ends
+    box = line_between(*ends)
+    assert box.point(-1, 0) == pytest.approx((x1, y1), abs=1e-6)
+    assert box.point(1, 0) == pytest.approx((x2, y2), abs=1e-6)
