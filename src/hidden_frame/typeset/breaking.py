@@ -183,6 +183,9 @@ def _letters(word: Word, measure: float) -> list[Word]:
         if word.setting.word(rest).width > measure:
             stops = word.setting.word(rest).stops()
             length = max(1, bisect_right(stops, measure + TOLERANCE) - 1)
+            # Cut from the letter it was kerned with, the last one may need more room.
+            while length > 1 and word.setting.word(rest[:length]).width > measure + TOLERANCE:
+                length -= 1
         parts.append(word.setting.word(rest[:length]))
         rest = rest[length:]
     return parts

@@ -1,0 +1,84 @@
+"""The command line, run as a program would run it."""
+
+from __future__ import annotations
+
+import json
+import subprocess
+import sys
+from pathlib import Path
+
+import pypdf
+import pytest
+from PIL import Image
+
+from hidden_frame.demo.almanac import almanac
+from hidden_frame.storage.format import load
+
+
+def run(*arguments: object) -> subprocess.CompletedProcess[str]:
+    command = [sys.executable, "-m", "hidden_frame.cli", *map(str, arguments)]
+    return subprocess.run(command, capture_output=True, text=True, timeout=120)
+
+
+@pytest.fixture(scope="module")
+def file(tmp_path_factory) -> Path:
+    path = tmp_path_factory.mktemp("cli") / "almanac.hframe"
+    done = run("demo", path)
+    assert done.returncode == 0, done.stderr
+    return path
+
+
+def test_demo_writes_the_almanac(file):
+    opened = load(file)
+    assert opened.publication == almanac()[0]
+    assert opened.preview is not None and opened.preview.startswith(b"\x89PNG")
+
+
+def test_pages(file):
+    rows = [json.loads(line) for line in run("pages", file, "--json").stdout.splitlines()]
+    assert len(rows) == 32
+    assert rows[5] == {
+        "position": 6, "folio": "v", "side": "verso", "spread": 4, "section": "Front matter",
+        "masters": ["Text", "Members’ seal"], "automatic": False, "blind": False, "overrides": 0,
+    }  # fmt: skip
+    assert rows[6]["overrides"] == 1 and rows[2]["blind"] and rows[8]["automatic"]
+
+
+def test_info(file):
+    found = json.loads(run("info", file, "--json").stdout)
+    assert (found["title"], found["pages"]) == ("Night Sky Almanac", 32)
+    assert found["details"] == {"Edition year": "2031", "Volume": "12"}
+    month = next(m for m in found["masters"] if m["name"] == "Month table")
+    assert month == {"name": "Month table", "base": "Text", "followers": 12}
+    assert len({s["style"] for s in found["sections"]}) >= 3
+
+
+def test_export_pdf_and_png(file, tmp_path):
+    out = tmp_path / "out.pdf"
+    assert run("export", file, out, "--pages", "iii-v, #9").returncode == 0
+    assert pypdf.PdfReader(out).page_labels == ["iii", "iv", "v", "3"]
+    done = run("export", file, tmp_path / "p-%d.png", "--pages", "#1, #7", "--dpi", 36)
+    assert done.returncode == 0
+    assert sorted(p.name for p in tmp_path.glob("*.png")) == ["p-1.png", "p-7.png"]
+    width = load(file).publication.setup.trim.width
+    assert Image.open(tmp_path / "p-1.png").width == pytest.approx(width / 2, abs=1)
+
+
+@pytest.mark.parametrize(
+    ("arguments", "status", "says"),
+    [
+        (("pages", "nowhere.hframe"), 1, "can't be read"),
+        (("export", "FILE", "x.docx"), 1, "neither .pdf nor .png"),
+        (("export", "FILE", "x.pdf", "--pages", "900"), 1, "“900” names no page"),
+        (("export", "FILE", "x.png"), 1, "put %d in it"),
+        (("demo", "almanac.zip"), 1, "should end in .hframe"),
+        (("export", "FILE"), 2, "Missing argument"),
+        (("pages", "FILE", "--colour"), 2, "No such option"),
+    ],
+)
+def test_errors_are_one_sentence_and_the_status_tells_whose(file, arguments, status, says):
+    done = run(*(file if a == "FILE" else a for a in arguments))
+    assert done.returncode == status
+    assert says in done.stderr and "Traceback" not in done.stderr
+    if status == 1:
+        assert len(done.stderr.strip().splitlines()) == 1

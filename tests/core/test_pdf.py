@@ -1,0 +1,196 @@
+"""The PDF read back by independent readers: pypdf and pypdfium2."""
+
+from __future__ import annotations
+
+import io
+import re
+
+import pypdf
+import pypdfium2 as pdfium
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from hidden_frame.compose.composer import Composer
+from hidden_frame.edit.items import add_item
+from hidden_frame.edit.new import new_publication
+from hidden_frame.edit.sections import start_section
+from hidden_frame.model.geometry import Size
+from hidden_frame.model.items import Line, Shape, TextFrame
+from hidden_frame.model.lookup import all_pages
+from hidden_frame.model.paint import Fill, Stroke
+from hidden_frame.model.publication import Numbering, Setup
+from hidden_frame.model.text import Paragraph, Run
+from hidden_frame.model.trims import TRIMS
+from hidden_frame.output.pdf import Cancelled, export_pdf, pdf_bytes
+
+
+def exported(publication, blobs=(), pages=None):
+    composition = Composer().compose(publication)
+    return composition, pdf_bytes(composition, dict(blobs), pages)
+
+
+@pytest.fixture(scope="module")
+def demo_pdf(demo):
+    return exported(*demo)
+
+
+def test_labels_are_the_folios_by_two_readers(demo_pdf):
+    composition, data = demo_pdf
+    folios = [f.folio for f in composition.facts.values()]
+    assert pypdf.PdfReader(io.BytesIO(data)).page_labels == folios
+    document = pdfium.PdfDocument(data)
+    assert [document.get_page_label(n) for n in range(len(document))] == folios
+
+
+numberings = st.builds(
+    Numbering,
+    style=st.sampled_from(
+        ["decimal", "lower roman", "upper roman", "lower letters", "upper letters", "none"]
+    ),
+    start=st.none() | st.integers(1, 60) | st.integers(3990, 4010),
+    prefix=st.sampled_from(["", "A-", "S ", "(é)"]),
+    counted=st.booleans(),
+)
+
+
+@settings(max_examples=25)
+@given(st.lists(st.tuples(st.integers(1, 4), numberings), min_size=1, max_size=5))
+def test_labels_of_random_sections_by_two_readers(sections):
+    count = sum(pages for pages, _ in sections)
+    publication = new_publication("P", Setup(trim=TRIMS["A6"]), count)
+    ids = [p.id for p in all_pages(publication)]
+    at = 0
+    for pages, numbering in sections:
+        publication, _ = start_section(publication, ids[at], f"S{at}", numbering)
+        at += pages
+    composition, data = exported(publication)
+    folios = [f.folio for f in composition.facts.values()]
+    assert pypdf.PdfReader(io.BytesIO(data)).page_labels == folios
+    document = pdfium.PdfDocument(data)
+    assert [document.get_page_label(n) for n in range(count)] == folios
+
+
+@settings(max_examples=12)
+@given(st.floats(60, 900), st.floats(60, 900), st.floats(0, 40))
+def test_boxes_nest_as_the_standard_wants(width, height, bleed):
+    # ISO 32000-1, 14.11.2: trim within bleed within media; sizes as set.
+    setup = Setup(trim=Size(width, height), bleed=bleed, margins=_thin())
+    _, data = exported(new_publication("P", setup, 1))
+    page = pypdf.PdfReader(io.BytesIO(data)).pages[0]
+    trim, bled, media = ([float(v) for v in b] for b in (page.trimbox, page.bleedbox, page.mediabox))
+    assert trim[2] - trim[0] == pytest.approx(width, abs=0.01)
+    assert trim[3] - trim[1] == pytest.approx(height, abs=0.01)
+    assert bled == pytest.approx(media, abs=0.01)
+    assert trim == pytest.approx(
+        [bled[0] + bleed, bled[1] + bleed, bled[2] - bleed, bled[3] - bleed], abs=0.01
+    )
+
+
+def _thin():
+    from hidden_frame.model.geometry import Margins
+
+    return Margins(top=5, bottom=5, inside=5, outside=5)
+
+
+def letters(text):
+    """Text without the spaces and line ends that readers add or leave out."""
+    return re.sub(r"[\s\u2028]", "", text)
+
+
+def test_text_of_every_page_is_what_the_scene_says(demo_pdf):
+    composition, data = demo_pdf
+    pages = pypdf.PdfReader(io.BytesIO(data)).pages
+    for page, scene in zip(pages, composition.scenes(), strict=True):
+        said = letters("".join(scene.text_of()))
+        assert letters(page.extract_text()) == said
+    document = pdfium.PdfDocument(data)
+    for number, scene in enumerate(composition.scenes()):
+        read = letters(document[number].get_textpage().get_text_bounded())
+        assert sorted(read.replace("\ufffe", "-").replace("\x02", "-")) == sorted(
+            letters("".join(scene.text_of()))
+        )
+
+
+def test_words_keep_their_spaces_and_ligatures_can_be_searched(small):
+    page = all_pages(small)[0].id
+    text = (Paragraph("body", (Run("The office of efficient affairs"),)),)
+    frame = TextFrame(id="", x=20, y=20, width=350, height=30, text=text)
+    publication, _ = add_item(small, page, frame)
+    _, data = exported(publication)
+    read = pypdf.PdfReader(io.BytesIO(data)).pages[0].extract_text()
+    assert "The office of efficient affairs" in read
+    found = pdfium.PdfDocument(data)[0].get_textpage().search("efficient").get_next()
+    assert found is not None
+
+
+def test_fonts_are_embedded_subsets(demo_pdf):
+    _, data = demo_pdf
+    reader = pypdf.PdfReader(io.BytesIO(data))
+    fonts = {}
+    for page in reader.pages:
+        for name, font in page["/Resources"]["/Font"].items():
+            if name.startswith("/HF"):
+                fonts[name] = font.get_object()
+    assert len(fonts) >= 4
+    for font in fonts.values():
+        assert re.match(r"^/[A-Z]{6}\+", font["/BaseFont"])
+        descendant = font["/DescendantFonts"][0].get_object()
+        data = descendant["/FontDescriptor"]["/FontFile2"].get_data()
+        assert len(data) == descendant["/FontDescriptor"]["/FontFile2"]["/Length1"]
+        assert "/ToUnicode" in font
+
+
+def test_title_and_bookmarks(demo_pdf):
+    composition, data = demo_pdf
+    reader = pypdf.PdfReader(io.BytesIO(data))
+    assert reader.metadata.title == "Night Sky Almanac"
+    names = [s.name for s in composition.publication.sections]
+    assert [o.title for o in reader.outline] == names
+    starts = [reader.get_destination_page_number(o) for o in reader.outline]
+    assert starts == [0, 1, 6, 11, 16, 21, 26, 31]
+
+
+def test_shapes_opacity_and_rotation_land_where_they_should(small):
+    page = all_pages(small)[0].id
+    red = Shape(id="", x=100, y=100, width=80, height=40, rotation=90, fill=Fill("ochre"))
+    pale = Shape(id="", x=250, y=100, width=60, height=60, opacity=0.5, fill=Fill("ink"))
+    line = Line(id="", x=50, y=300, width=200, height=0, stroke=Stroke(colour="spruce", width=6))
+    publication = small
+    for item in (red, pale, line):
+        publication, _ = add_item(publication, page, item)
+    _, data = exported(publication)
+    image = pdfium.PdfDocument(data)[0].render(scale=1).to_pil().convert("RGB")
+    b = small.setup.bleed
+
+    def at(x, y):
+        return image.getpixel((round(x + b), round(y + b)))
+
+    assert at(140, 85)[2] < 80 and at(105, 120) == (255, 255, 255)  # turned upright
+    ink = 0.13 * 255
+    assert at(280, 130)[0] == pytest.approx((ink + 255) / 2, abs=3)
+    assert at(150, 300)[1] == pytest.approx(0.435 * 255, abs=3)
+
+
+def test_svg_logos_stay_vectors_and_a_logo_is_stored_once(demo, demo_pdf):
+    _, data = demo_pdf
+    reader = pypdf.PdfReader(io.BytesIO(data))
+    images = sum(
+        1
+        for obj in range(1, len(reader.xref[0]) + 1)
+        if (o := reader.get_object(obj)) is not None
+        and isinstance(o, pypdf.generic.StreamObject)
+        and o.get("/Subtype") == "/Image"
+    )
+    assert images == 1  # the night sky alone; logo and seal are paths
+
+
+def test_chosen_pages_keep_their_labels_and_export_can_be_stopped(demo, tmp_path):
+    publication, blobs = demo
+    ids = [p.id for p in all_pages(publication)]
+    composition, data = exported(publication, blobs, [ids[3], ids[4], ids[9]])
+    assert pypdf.PdfReader(io.BytesIO(data)).page_labels == ["iii", "iv", "4"]
+    path = tmp_path / "out.pdf"
+    with pytest.raises(Cancelled):
+        export_pdf(composition, blobs, path, None, lambda done, total: done < 2)
+    assert not path.exists()

@@ -1,0 +1,145 @@
+"""The file format: identical after a round trip, and every damaged file refused in a sentence."""
+
+from __future__ import annotations
+
+import io
+import json
+import os
+import zipfile
+from pathlib import Path
+
+import pytest
+
+from hidden_frame.model.errors import Refusal
+from hidden_frame.storage import files
+from hidden_frame.storage.format import MIMETYPE, from_bytes, load, save, schema, to_bytes
+from hidden_frame.storage.pictures import picture_from_bytes
+
+FORMAT = Path(__file__).parents[2] / "docs" / "format" / "publication.schema.json"
+
+
+def rebuilt(data, **members):
+    """The archive with members exchanged; None leaves one out."""
+    buffer = io.BytesIO()
+    with zipfile.ZipFile(io.BytesIO(data)) as old, zipfile.ZipFile(buffer, "w") as new:
+        for name in old.namelist():
+            key = name.replace(".", "_")
+            if key not in members:
+                new.writestr(name, old.read(name))
+            elif members[key] is not None:
+                new.writestr(name, members[key])
+        for name, content in members.items():
+            if "/" in name:
+                new.writestr(name, content)
+    return buffer.getvalue()
+
+
+def edited_json(data, change):
+    with zipfile.ZipFile(io.BytesIO(data)) as archive:
+        tree = json.loads(archive.read("publication.json"))
+    change(tree)
+    return rebuilt(data, publication_json=json.dumps(tree))
+
+
+def test_identical_after_saving_and_opening(demo, tmp_path):
+    publication, blobs = demo
+    path = tmp_path / "almanac.hframe"
+    save(path, publication, blobs, b"preview")
+    opened = load(path)
+    assert opened.publication == publication
+    assert opened.blobs == blobs
+    assert opened.warnings == [] and opened.preview == b"preview"
+    assert to_bytes(opened.publication, opened.blobs, b"preview") == path.read_bytes()
+
+
+def test_the_archive_opens_with_an_uncompressed_mimetype(demo):
+    data = to_bytes(*demo)
+    # The place of the type in the first bytes is what OCF 3.3, section 4.3, asks of its archives.
+    assert data[30:38] == b"mimetype" and data[38 : 38 + len(MIMETYPE)] == MIMETYPE.encode()
+    with zipfile.ZipFile(io.BytesIO(data)) as archive:
+        assert archive.testzip() is None
+        assert archive.infolist()[0].compress_type == zipfile.ZIP_STORED
+
+
+def test_the_schema_in_the_docs_is_the_models():
+    assert FORMAT.read_bytes() == schema(), "run scripts/make_schema.py"
+
+
+def test_a_failed_save_leaves_the_old_file(demo, tmp_path, monkeypatch):
+    path = tmp_path / "almanac.hframe"
+    save(path, *demo)
+    before = path.read_bytes()
+    monkeypatch.setattr(files.os, "replace", lambda *_: (_ for _ in ()).throw(OSError(28, "full")))
+    with pytest.raises(Refusal, match="could not be written"):
+        save(path, *demo)
+    assert path.read_bytes() == before
+    assert os.listdir(tmp_path) == ["almanac.hframe"]
+
+
+@pytest.mark.parametrize(
+    ("damage", "says"),
+    [
+        (lambda d: b"", "empty"),
+        (lambda d: b"%PDF-1.7", "not a ZIP"),
+        (lambda d: d[: len(d) // 2], "damaged"),
+        (lambda d: rebuilt(d, mimetype="application/epub+zip"), "not a Hidden Frame"),
+        (lambda d: rebuilt(d, publication_json=None), "no publication.json"),
+        (lambda d: rebuilt(d, publication_json="{"), "broken JSON"),
+        (lambda d: rebuilt(d, **{"../../evil.txt": "x"}), "escape"),
+        (lambda d: edited_json(d, lambda t: t.update(format=99)), "newer version"),
+        (
+            lambda d: edited_json(
+                d, lambda t: t["publication"]["sections"][1]["pages"][0].update(blind="yes")
+            ),
+            r"sections\[1\]\.pages\[0\]\.blind",
+        ),
+        (
+            lambda d: edited_json(
+                d, lambda t: t["publication"]["masters"][1].update(base="master-999")
+            ),
+            "“Text” builds on “master-999”",
+        ),
+    ],
+)
+def test_damaged_files_are_refused_with_what_and_where(demo, damage, says):
+    with pytest.raises(Refusal, match=says):
+        from_bytes(damage(to_bytes(*demo)), "almanac.hframe")
+
+
+def test_a_file_that_would_unpack_beyond_the_limit(demo, monkeypatch):
+    monkeypatch.setattr("hidden_frame.storage.format.MAX_UNPACKED", 1000)
+    with pytest.raises(Refusal, match="unpack"):
+        from_bytes(to_bytes(*demo), "almanac.hframe")
+
+
+def test_a_missing_picture_opens_with_a_warning(demo):
+    publication, blobs = demo
+    fewer = dict(list(blobs.items())[1:])
+    opened = from_bytes(to_bytes(publication, fewer), "almanac.hframe")
+    assert opened.publication == publication
+    assert len(opened.warnings) == 1 and "logo.svg" in opened.warnings[0]
+
+
+SVG = b'<svg xmlns="http://www.w3.org/2000/svg" width="96" height="48">%s</svg>'
+
+
+def test_svg_sizes_are_css_pixels():
+    picture, _ = picture_from_bytes(SVG % b"<rect width='9' height='9'/>", "a.svg")
+    assert (picture.width, picture.height) == (72, 36)  # 1 px = 1/96 in: SVG 2, section 8.9
+
+
+@pytest.mark.parametrize(
+    ("data", "says"),
+    [
+        (SVG % b"<script>1</script>", "script"),
+        (SVG % b"<rect onclick='x()'/>", "script"),
+        (SVG % b"<image href='https://example.org/x.png'/>", "never fetched"),
+        (b'<!DOCTYPE a [<!ENTITY x "y">]>' + SVG % b"&x;", "entities"),
+        ((SVG % b"")[:-5], "complete"),
+        (b"GIF89a nonsense", "can be read"),
+        (b"\x89PNG\r\n\x1a\n truncated", "can be read"),
+    ],
+)
+def test_pictures_that_can_not_be_trusted_or_read(data, says):
+    with pytest.raises(Refusal, match=says):
+        picture_from_bytes(data, "bad.svg")
