@@ -78,7 +78,9 @@ def test_boxes_nest_as_the_standard_wants(width, height, bleed):
     setup = Setup(trim=Size(width, height), bleed=bleed, margins=_thin())
     _, data = exported(new_publication("P", setup, 1))
     page = pypdf.PdfReader(io.BytesIO(data)).pages[0]
-    trim, bled, media = ([float(v) for v in b] for b in (page.trimbox, page.bleedbox, page.mediabox))
+    trim, bled, media = (
+        [float(v) for v in b] for b in (page.trimbox, page.bleedbox, page.mediabox)
+    )
     assert trim[2] - trim[0] == pytest.approx(width, abs=0.01)
     assert trim[3] - trim[1] == pytest.approx(height, abs=0.01)
     assert bled == pytest.approx(media, abs=0.01)

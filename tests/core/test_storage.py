@@ -49,7 +49,9 @@ def test_identical_after_saving_and_opening(demo, tmp_path):
     assert opened.publication == publication
     assert opened.blobs == blobs
     assert opened.warnings == [] and opened.preview == b"preview"
-    assert to_bytes(opened.publication, opened.blobs, b"preview") == path.read_bytes()
+    again = to_bytes(opened.publication, opened.blobs, b"preview")
+    twice = from_bytes(again, path.name)
+    assert to_bytes(twice.publication, twice.blobs, b"preview") == again
 
 
 def test_the_archive_opens_with_an_uncompressed_mimetype(demo):

@@ -73,9 +73,7 @@ def paint_page_lines(
         painter.drawLine(line)
 
 
-def paint_bleed(
-    painter: QPainter, sheet: Sheet, view: View, theme: Theme
-) -> None:
+def paint_bleed(painter: QPainter, sheet: Sheet, view: View, theme: Theme) -> None:
     """The trim's edge, and the bleed's on the sides where no other page lies."""
     scene = sheet.scene
     x0, y0 = view.to_widget(sheet.face.x, 0.0)

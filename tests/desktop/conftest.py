@@ -1,0 +1,123 @@
+"""The real window on the demo publication, and hands to drive it."""
+
+from __future__ import annotations
+
+import pytest
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtTest import QTest
+
+from hidden_frame.desktop import theme
+from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.window import Window
+from hidden_frame.model.lookup import all_pages
+
+
+class Hands:
+    """Mouse and keys on a window, in page coordinates."""
+
+    def __init__(self, window: Window, qapp) -> None:
+        self.window = window
+        self.session = window.session
+        self.desk = window.desk
+        self.app = qapp
+        self.notices: list[str] = []
+        self.session.noticed.connect(self.notices.append)
+
+    @property
+    def publication(self):
+        return self.session.history.now
+
+    def page(self, position: int) -> str:
+        return all_pages(self.publication)[position - 1].id
+
+    def master(self, name: str) -> str:
+        return next(m.id for m in self.publication.masters if m.name == name)
+
+    def item(self, holder, name: str):
+        return next(i for i in holder.items if i.name == name)
+
+    def at(self, face: int, x: float, y: float) -> QPoint:
+        px, py = self.desk.view.to_widget(x + self.session.faces()[face].x, y)
+        return QPoint(round(px), round(py))
+
+    def click(self, face: int, x: float, y: float, held=Qt.KeyboardModifier.NoModifier) -> None:
+        QTest.mouseClick(self.desk, Qt.MouseButton.LeftButton, held, self.at(face, x, y))
+        self.app.processEvents()
+
+    def double(self, face: int, x: float, y: float) -> None:
+        QTest.mouseDClick(
+            self.desk,
+            Qt.MouseButton.LeftButton,
+            Qt.KeyboardModifier.NoModifier,
+            self.at(face, x, y),
+        )
+        self.app.processEvents()
+
+    def drag(self, face, start, end, held=Qt.KeyboardModifier.NoModifier, drop=True) -> None:
+        self.pull(self.desk, self.at(face, *start), self.at(face, *end), held, drop)
+
+    def pull(self, widget, a: QPoint, b: QPoint, held=Qt.KeyboardModifier.NoModifier, drop=True):
+        """Press, several moves, release, as a hand does it."""
+        from PySide6.QtCore import QEvent, QPointF
+        from PySide6.QtGui import QMouseEvent
+
+        left, none = Qt.MouseButton.LeftButton, Qt.MouseButton.NoButton
+
+        def send(kind, point, button, buttons):
+            there = QPointF(point)
+            event = QMouseEvent(kind, there, widget.mapToGlobal(there), button, buttons, held)
+            self.app.sendEvent(widget, event)
+            self.app.processEvents()
+
+        send(QEvent.Type.MouseButtonPress, a, left, left)
+        for n in range(1, 6):
+            send(QEvent.Type.MouseMove, a + (b - a) * n / 5, none, left)
+        if drop:
+            send(QEvent.Type.MouseButtonRelease, b, left, none)
+
+    def key(self, key, held=Qt.KeyboardModifier.NoModifier, widget=None) -> None:
+        QTest.keyClick(widget or self.desk, key, held)
+        self.app.processEvents()
+
+    def type(self, text: str, widget=None) -> None:
+        QTest.keyClicks(widget or self.desk, text)
+        self.app.processEvents()
+
+    def do(self, command: str) -> None:
+        self.window.commands[command].trigger()
+        self.app.processEvents()
+
+    def field(self, name: str):
+        """A field of Properties by its label."""
+        from PySide6.QtWidgets import QWidget
+
+        form = self.window.properties.widget()
+        found = [w for w in form.findChildren(QWidget) if w.accessibleName() == name]
+        assert found, f"no field {name}"
+        return found[0]
+
+    def enter(self, name: str, text: str) -> None:
+        field = self.field(name)
+        field.setFocus()
+        field.selectAll()
+        QTest.keyClicks(field, text)
+        QTest.keyClick(field, Qt.Key.Key_Return)
+        self.app.processEvents()
+
+    def button(self, text: str):
+        from PySide6.QtWidgets import QPushButton
+
+        form = self.window.properties.widget()
+        return next(b for b in form.findChildren(QPushButton) if b.text() == text)
+
+
+@pytest.fixture
+def hands(demo, qapp, qtbot) -> Hands:
+    theme.load_fonts()
+    theme.apply(qapp)
+    window = Window(Session(*demo))
+    qtbot.addWidget(window, before_close_func=lambda w: setattr(w.files, "may_leave", lambda: True))
+    window.show()
+    qtbot.waitExposed(window)
+    qapp.processEvents()
+    return Hands(window, qapp)

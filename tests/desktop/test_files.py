@@ -1,0 +1,156 @@
+"""New, save, open, export and the questions asked on the way."""
+
+from __future__ import annotations
+
+import pypdf
+import pytest
+from PySide6.QtWidgets import QFileDialog, QMessageBox
+
+from hidden_frame.desktop.dialogs.new import NewDialog
+from hidden_frame.desktop.dialogs.pages import (
+    AddDialog,
+    ApplyDialog,
+    DeleteMasterDialog,
+    SectionDialog,
+)
+from hidden_frame.model.lookup import all_pages, section_of, stack_of
+
+
+@pytest.fixture
+def chosen(monkeypatch, tmp_path):
+    """The file dialogs answer with a path."""
+    path = tmp_path / "almanac.hframe"
+    for name in ("getSaveFileName", "getOpenFileName"):
+        monkeypatch.setattr(QFileDialog, name, lambda *_: (str(path), ""))
+    return path
+
+
+def test_saved_closed_and_opened_it_is_identical(hands, chosen):
+    hands.do("add page")
+    saved = hands.publication
+    assert hands.window.isWindowModified()
+    hands.do("save")
+    assert not hands.window.isWindowModified() and "Saved" in hands.notices[-1]
+    hands.do("demo")
+    assert len(all_pages(hands.publication)) == 32
+    hands.do("open")
+    assert hands.publication == saved and hands.session.path == chosen
+    assert not hands.session.history.past
+
+
+def test_a_damaged_file_leaves_what_is_open(hands, chosen):
+    chosen.write_bytes(b"PK nonsense")
+    before = hands.publication
+    hands.do("open")
+    assert hands.publication is before and "damaged" in hands.notices[-1]
+    assert hands.window.notice.isVisible()
+
+
+def test_unsaved_changes_are_asked_for(hands, monkeypatch):
+    hands.do("add page")
+    before = hands.publication
+    answers = [QMessageBox.StandardButton.Cancel, QMessageBox.StandardButton.Discard]
+    monkeypatch.setattr(QMessageBox, "exec", lambda _: answers.pop(0))
+    hands.do("demo")
+    assert hands.publication is before
+    hands.do("demo")
+    assert len(all_pages(hands.publication)) == 32
+
+
+def test_export(hands, tmp_path):
+    path = tmp_path / "out.pdf"
+    hands.window.files.export_to(path)
+    folios = [f.folio for f in hands.session.composition.facts.values()]
+    assert pypdf.PdfReader(path).page_labels == folios
+    hands.window.files.export_to(tmp_path / "nowhere" / "out.pdf")
+    assert "could not be written" in hands.notices[-1]
+
+
+def test_new_publication(hands, qtbot):
+    dialog = NewDialog()
+    qtbot.addWidget(dialog)
+    dialog.trim.committed.emit("A4")
+    dialog.units.committed.emit("in")
+    assert dialog.width_field.text() == "8.2677 in"
+    dialog.pages.setText("20000")
+    dialog.box.accepted.emit()
+    assert "5000" in dialog.form.problem.text() and dialog.publication is None
+    dialog.pages.setText("12")
+    dialog.bleed.setText("oops")
+    dialog.box.accepted.emit()
+    assert "oops" in dialog.form.problem.text()
+    dialog.bleed.setText("0.125")
+    dialog.width_field.setText("0")
+    dialog.box.accepted.emit()
+    assert "too small" in dialog.form.problem.text()
+    dialog.width_field.setText("7in")
+    dialog.opening.setCurrentIndex(1)
+    dialog.box.accepted.emit()
+    made = dialog.publication
+    assert len(all_pages(made)) == 12 and made.setup.opening == "verso"
+    assert (made.setup.trim.width, made.setup.bleed) == (504, 9)
+
+
+def test_apply_masters_to_a_typed_range_with_its_echo(hands, qtbot):
+    dialog = ApplyDialog(hands.session)
+    qtbot.addWidget(dialog)
+    dialog.range.setText("3, 7 and 9")
+    assert "7 and 9" in dialog.echo.text()
+    before = hands.publication
+    dialog.box.accepted.emit()
+    assert hands.publication is before and dialog.form.problem.text()
+    dialog.range.setText("3, 7-9, #32")
+    assert dialog.echo.text().endswith("5 pages, 1 of them set by hand")
+    dialog.master.setCurrentIndex([n for n, _ in dialog._options].index("Notes"))
+    dialog.box.accepted.emit()
+    notes = (hands.master("Notes"),)
+    pages = all_pages(hands.publication)
+    assert [stack_of(hands.publication, pages[n - 1]) for n in (9, 13, 14, 15, 32)] == [notes] * 5
+
+
+def test_start_a_section(hands, qtbot):
+    hands.session.show_page(hands.page(9))
+    dialog = SectionDialog(hands.session)
+    qtbot.addWidget(dialog)
+    dialog.name.setText("March")
+    dialog.start.setText("one")
+    dialog.box.accepted.emit()
+    assert "whole number" in dialog.form.problem.text()
+    dialog.start.setText("1")
+    dialog.style_field.setCurrentIndex(1)
+    dialog.box.accepted.emit()
+    assert section_of(hands.publication, hands.page(9)).name == "March"
+    assert hands.session.composition.facts[hands.page(10)].folio == "ii"
+    hands.do("join section")
+    assert section_of(hands.publication, hands.page(9)).name == "Spring"
+
+
+def test_add_pages_that_follow_a_master(hands, qtbot):
+    hands.session.show_page(hands.page(31))
+    dialog = AddDialog(hands.session)
+    qtbot.addWidget(dialog)
+    dialog.count.setText("9999")
+    dialog.box.accepted.emit()
+    assert "at most 5000" in dialog.form.problem.text()
+    dialog.count.setText("4")
+    dialog.box.accepted.emit()
+    assert len(all_pages(hands.publication)) == 36
+
+
+def test_deleting_a_master_asks_what_to_follow_instead(hands, qtbot):
+    dialog = DeleteMasterDialog(hands.session, hands.master("Notes"))
+    qtbot.addWidget(dialog)
+    dialog.instead.setCurrentIndex([n for n, _ in dialog._options].index("Text"))
+    dialog.box.accepted.emit()
+    assert all(m.name != "Notes" for m in hands.publication.masters)
+    page = all_pages(hands.publication)[27]
+    assert stack_of(hands.publication, page) == (hands.master("Text"),)
+    hands.do("undo")
+    assert stack_of(hands.publication, page) == (hands.master("Notes"),)
+
+
+def test_every_command_has_a_name_and_no_two_keys_clash(hands):
+    actions = hands.window.commands.actions.values()
+    assert all(a.text() for a in actions)
+    keys = [a.shortcut().toString() for a in actions if not a.shortcut().isEmpty()]
+    assert len(keys) == len(set(keys))
