@@ -111,10 +111,16 @@ class Hands:
         return next(b for b in form.findChildren(QPushButton) if b.text() == text)
 
 
-@pytest.fixture
-def hands(demo, qapp, qtbot) -> Hands:
+@pytest.fixture(scope="session")
+def dressed(qapp):
+    """The application in the program's fonts and colours, once for all tests."""
     theme.load_fonts()
     theme.apply(qapp)
+    return qapp
+
+
+@pytest.fixture
+def hands(demo, dressed, qapp, qtbot) -> Hands:
     window = Window(Session(*demo))
     qtbot.addWidget(window, before_close_func=lambda w: setattr(w.files, "may_leave", lambda: True))
     window.show()

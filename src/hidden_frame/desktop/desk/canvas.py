@@ -67,6 +67,7 @@ class Desk(QWidget):
         self._pressed: QPointF | None = None
         self._press_spot: Spot | None = None
         self._dragged = False
+        self._to_drop = ""
         self._panning: QPointF | None = None
         self._space = False
         self._shown_faces: tuple[Face, ...] = ()
@@ -269,6 +270,7 @@ class Desk(QWidget):
         if event.button() != Qt.MouseButton.LeftButton:
             return
         self._pressed, self._press_spot, self._dragged = point, spot, False
+        self._to_drop = ""
         if self.session.editing is not None:
             if self._within_edited(spot):
                 extend = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
@@ -318,8 +320,10 @@ class Desk(QWidget):
             return
         chosen = found.item_id
         if held & Qt.KeyboardModifier.ShiftModifier and same:
-            kept = tuple(i for i in session.items if i != chosen)
-            session.select_items(spot.face, kept if chosen in session.items else (*kept, chosen))
+            if chosen in session.items:  # a drag may follow; a mere click takes it away
+                self._to_drop = chosen
+            else:
+                session.select_items(spot.face, (*session.items, chosen))
         elif not (keep and same and chosen in session.items):
             session.select_items(spot.face, (chosen,))
 
@@ -365,6 +369,9 @@ class Desk(QWidget):
         gesture, self._gesture = self._gesture, None
         pressed, self._pressed = self._pressed, None
         if gesture is not None and pressed is not None:
+            if self._to_drop and not self._dragged:
+                kept = tuple(i for i in self.session.items if i != self._to_drop)
+                self.session.select_items(None, kept)
             drawn = isinstance(gesture, DrawGesture) and gesture.tool == "text"
             gesture.release(self.spot(event.position()), event.modifiers(), self._dragged)
             if drawn:
