@@ -160,7 +160,7 @@ def test_zoom_keeps_the_point_under_the_pointer_and_fits(hands):
     hands.do("fit spread")
     left, top = hands.desk.view.to_widget(0, 0)
     trim = hands.publication.setup.trim
-    right, bottom = hands.desk.view.to_widget(2 * trim.width, trim.height)
+    _, bottom = hands.desk.view.to_widget(2 * trim.width, trim.height)
     assert left >= 0 or len(hands.session.faces()) == 1
     assert top >= 0 and bottom <= hands.desk.height()
     assert "%" in hands.window.status.zoom.text()

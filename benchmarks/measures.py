@@ -1,0 +1,252 @@
+"""What is measured, each function on a large publication, and the yardsticks beside it."""
+
+from __future__ import annotations
+
+import gc
+import json
+import subprocess
+import sys
+import tempfile
+import time
+from collections.abc import Callable, Iterator
+from pathlib import Path
+from statistics import median
+from typing import NamedTuple
+
+from benchmarks.publication import PAGES, large, page_texts
+from hidden_frame.compose import cascade, composer, drawing
+from hidden_frame.compose.composer import Composer
+from hidden_frame.edit.items import change_items
+from hidden_frame.edit.pages import move_pages
+from hidden_frame.model.lookup import all_pages
+from hidden_frame.output.pdf import pdf_bytes
+from hidden_frame.storage.format import load, save
+from hidden_frame.typeset import shaping
+
+
+class Row(NamedTuple):
+    """A measured value; `target` None is a yardstick or is only reported."""
+
+    name: str
+    value: float
+    unit: str
+    target: float | None = None
+
+    @property
+    def met(self) -> bool | None:
+        return None if self.target is None else self.value <= self.target
+
+
+def _timed(work: Callable[[], object]) -> float:
+    gc.collect()
+    start = time.perf_counter()
+    work()
+    return time.perf_counter() - start
+
+
+def _forget() -> None:
+    """Empties every cache of set text and composed pages."""
+    shaping._shaped.clear()
+    shaping._settings.clear()
+    for module in (cascade, composer, drawing):
+        for value in vars(module).values():
+            if hasattr(value, "forget"):
+                value.forget()
+
+
+def _application():  # type: ignore[no-untyped-def]
+    from PySide6.QtWidgets import QApplication
+
+    from hidden_frame.desktop import theme
+
+    app = QApplication.instance()
+    if app is None:
+        app = QApplication([])
+        theme.load_fonts()
+        theme.apply(app)  # type: ignore[arg-type]
+    return app
+
+
+def _window(publication, blobs):  # type: ignore[no-untyped-def]
+    from hidden_frame.desktop.session import Session
+    from hidden_frame.desktop.window import Window
+
+    app = _application()
+    window = Window(Session(publication, blobs))
+    window.files.may_leave = lambda: True  # type: ignore[method-assign]
+    window.show()
+    app.processEvents()
+    return app, window
+
+
+def open_to_painted() -> Iterator[Row]:
+    """From a file on disk to the first spread on the screen."""
+    _application()
+    publication, blobs = large()
+    with tempfile.TemporaryDirectory() as folder:
+        path = Path(folder) / "large.hframe"
+        seconds = _timed(lambda: save(path, publication, blobs))
+        yield Row("save", seconds * 1000, "ms")
+        _forget()
+
+        def work() -> None:
+            opened = load(path)
+            _, window = _window(opened.publication, opened.blobs)
+            window.desk.grab()
+            window.close()
+
+        yield Row("open to first page painted", _timed(work) * 1000, "ms")
+
+
+def master_change() -> Iterator[Row]:
+    """A property of the base master changed, until the spread is painted, and all is known."""
+    publication, blobs = large()
+    app, window = _window(publication, blobs)
+    session = window.session
+    session.composition.scenes()
+    session.show_page(all_pages(publication)[200].id)
+    window.desk.grab()
+    base = publication.masters[0]
+    item = base.items[0].id
+    spread, everything = [], []
+    for n in range(15):
+        x = 31.0 + n
+        window.thumbnails._timer.stop()
+        gc.collect()
+        start = time.perf_counter()
+        session.edit("move", lambda p, x=x: change_items(p, base.id, {item: {"x": x}}))
+        window.desk.repaint()
+        spread.append(time.perf_counter() - start)
+        session.composition.scenes()
+        everything.append(time.perf_counter() - start)
+    app.processEvents()
+    window.close()
+    yield Row("master change to spread painted", median(spread) * 1000, "ms", 16)
+    yield Row("master change to all scenes known", median(everything) * 1000, "ms", 150)
+
+
+def move_pages_to_front() -> Iterator[Row]:
+    """50 pages moved to the front, their new folios known."""
+    publication, _ = large()
+    composition = Composer().compose(publication)
+    composition.scenes()
+    pages = [p.id for p in all_pages(publication)][300:350]
+    section = publication.sections[0].id
+    maker = Composer()
+    times = []
+    for n in range(5):
+        chosen = [p.id for p in all_pages(publication)][300 + n : 350 + n]
+        times.append(
+            _timed(lambda c=chosen: maker.compose(move_pages(publication, c, section, 0)).facts)
+        )
+    del pages
+    yield Row("move 50 pages to the front", median(times) * 1000, "ms", 50)
+
+
+def layout_and_export() -> Iterator[Row]:
+    """Cold layout of all text and the export, beside QTextDocument and platypus."""
+    publication, blobs = large()
+    texts = page_texts()
+    document = _timed(lambda: _qt_layout(texts))
+    yield Row("QTextDocument layout (yardstick)", document * 1000, "ms")
+    _forget()
+    layout = _timed(lambda: _own_layout(texts))
+    yield Row("cold layout of all text", layout * 1000, "ms")
+    yield Row("cold layout / QTextDocument", layout / document, "ratio", 0.5)
+    _forget()
+    compose = _timed(lambda: Composer().compose(publication).scenes())
+    yield Row("cold composition of every page", compose * 1000, "ms")
+    flow = _timed(lambda: _platypus(texts, list(blobs.values())))
+    yield Row("platypus flow to PDF (yardstick)", flow * 1000, "ms")
+    _forget()
+    export = _timed(lambda: pdf_bytes(Composer().compose(publication), blobs))
+    yield Row("export to PDF, layout included", export * 1000, "ms")
+    yield Row("export / platypus", export / flow, "ratio", 1.0)
+
+
+def _own_layout(texts: list[str]) -> int:
+    """The same words, width and size as Qt gets, neither side hyphenating."""
+    from hidden_frame.typeset.fonts import font_book
+    from hidden_frame.typeset.layout import set_text
+    from hidden_frame.typeset.paragraph import ParagraphSpec, Span
+
+    setting = shaping.setting_of(font_book().face("Spectral"), 10.0)
+    black = (0.0, 0.0, 0.0)
+    lines = 0
+    for text in texts:
+        spec = ParagraphSpec((Span(text, setting, black),), setting, 14.0)
+        lines += len(set_text([spec], 340.0).lines)
+    return lines
+
+
+def _qt_layout(texts: list[str]) -> float:
+    from PySide6.QtGui import QFont, QTextDocument
+
+    _application()
+    font = QFont("Spectral")
+    font.setPixelSize(10)
+    height = 0.0
+    for text in texts:
+        document = QTextDocument()
+        document.setDefaultFont(font)
+        document.setTextWidth(340)
+        document.setPlainText(text)
+        height += document.size().height()
+    return height
+
+
+def _platypus(texts: list[str], pictures: list[bytes]) -> bytes:
+    """The same words and pictures through reportlab's own flow layout."""
+    import io
+
+    from reportlab.lib.styles import ParagraphStyle
+    from reportlab.pdfbase import pdfmetrics
+    from reportlab.pdfbase.ttfonts import TTFont
+    from reportlab.platypus import Image, PageBreak, Paragraph, SimpleDocTemplate
+
+    from hidden_frame.typeset.fonts import ASSETS
+
+    pdfmetrics.registerFont(TTFont("Spectral", ASSETS / "Spectral-Regular.ttf"))
+    style = ParagraphStyle("body", fontName="Spectral", fontSize=10, leading=14)
+    story = []
+    for number, text in enumerate(texts):
+        picture = io.BytesIO(pictures[number % len(pictures)])
+        story += [Paragraph(text, style), Image(picture, 90, 60), PageBreak()]
+    buffer = io.BytesIO()
+    SimpleDocTemplate(buffer, pagesize=(420, 595), leftMargin=36, rightMargin=36).build(story)
+    return buffer.getvalue()
+
+
+def peak_memory() -> Iterator[Row]:
+    """Of a process of its own: window, every scene, 20 edits, save and export."""
+    code = "from benchmarks.measures import _whole_session; _whole_session()"
+    done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
+    yield Row("peak memory", json.loads(done.stdout.splitlines()[-1]), "MB", 300)
+
+
+def _whole_session() -> None:
+    import resource
+
+    publication, blobs = large()
+    app, window = _window(publication, blobs)
+    session = window.session
+    session.composition.scenes()
+    base = publication.masters[0]
+    for n in range(20):
+        x = 31.0 + n
+        session.edit("move", lambda p, x=x: change_items(p, base.id, {base.items[0].id: {"x": x}}))
+        app.processEvents()
+    with tempfile.TemporaryDirectory() as folder:
+        save(Path(folder) / "a.hframe", session.publication, blobs)
+        window.files.export_to(Path(folder) / "a.pdf")
+    print(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024)
+
+
+MEASURES: dict[str, Callable[[], Iterator[Row]]] = {
+    "open": open_to_painted,
+    "master": master_change,
+    "move": move_pages_to_front,
+    "layout": layout_and_export,
+    "memory": peak_memory,
+}
+TITLE = f"{PAGES} pages, 3 masters in a chain with 4 items each, 300 words and a picture a page"
