@@ -21,7 +21,33 @@ from hidden_frame.model.trims import TRIMS
 from hidden_frame.storage.pictures import picture_from_bytes
 
 PAGES, WORDS, PICTURES = 500, 300, 20
-_STARTS = ["b", "br", "c", "ch", "d", "dr", "f", "fl", "g", "gr", "h", "k", "l", "m", "n", "p", "pl", "qu", "r", "s", "st", "t", "tr", "v", "w"]
+_STARTS = [
+    "b",
+    "br",
+    "c",
+    "ch",
+    "d",
+    "dr",
+    "f",
+    "fl",
+    "g",
+    "gr",
+    "h",
+    "k",
+    "l",
+    "m",
+    "n",
+    "p",
+    "pl",
+    "qu",
+    "r",
+    "s",
+    "st",
+    "t",
+    "tr",
+    "v",
+    "w",
+]
 _MIDDLES = ["a", "e", "i", "o", "u", "ai", "ea", "ou", "al", "er", "in", "on", "or", "an"]
 _ENDS = ["", "n", "r", "s", "t", "l", "nd", "st", "ment", "tion", "ing", "ly"]
 

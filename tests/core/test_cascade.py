@@ -8,9 +8,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
-from hidden_frame.compose.cascade import page_items
 from hidden_frame.compose.placing import on_side, to_recto
-from hidden_frame.compose.shown import change_shown, shown_item
+from hidden_frame.compose.shown import change_shown, items_on, shown_item
 from hidden_frame.compose.transform import placement
 from hidden_frame.edit.items import add_item
 from hidden_frame.edit.masters import add_master, apply_masters
@@ -97,7 +96,7 @@ def test_the_cascade_against_a_naive_merge(data, depth, stacked):
             seen.update(change)
     order = ["ground", "content", "above"]
     expected.sort(key=lambda seen: order.index(seen["layer"]))  # stable: R5
-    found = page_items(publication, all_pages(publication)[0], "recto")
+    found = items_on(publication, page, "recto")
     shown = [{name: getattr(r.item, name) for name in expected[0]} for r in found]
     assert shown == expected
 
@@ -126,7 +125,7 @@ def test_an_override_sleeps_while_its_master_is_away(small):
     page = all_pages(publication)[0].id
     publication = override(publication, page, item, x=5.0)
     away = apply_masters(publication, [page], ())
-    assert page_items(away, all_pages(away)[0], "recto") == ()
+    assert items_on(away, page, "recto") == ()
     again = apply_masters(away, [page], (master,))
     assert shown_item(again, page, item, "recto").x == 5.0
 

@@ -110,9 +110,11 @@ def stack_items(
     return _stack_items(side, *(master_items(publication, master_id) for master_id in stack))
 
 
-def page_items(publication: Publication, page: Page, side: Side) -> tuple[Resolved, ...]:
-    """What a page shows, bottom to top: its masters' items, overridden, and its own."""
-    inherited = stack_items(publication, stack_of(publication, page), side)
+def page_items(
+    publication: Publication, page: Page, inherited: tuple[Resolved, ...]
+) -> tuple[Resolved, ...]:
+    """What a page shows, bottom to top: its masters' items (`inherited`, as `stack_items`
+    gives them), overridden, and its own."""
     if not page.overrides and not page.items:
         return _layered(inherited, publication.layers)
     items = [*_apply(inherited, page.overrides), *(Resolved(item, None) for item in page.items)]

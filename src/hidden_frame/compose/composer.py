@@ -24,7 +24,7 @@ from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_page, section_of, stack_of
 from hidden_frame.model.paint import Layer
-from hidden_frame.model.publication import Page, Picture, Publication, Setup
+from hidden_frame.model.publication import Page, Picture, Publication, Section, Setup
 from hidden_frame.model.remember import remembered
 from hidden_frame.model.text import Marker
 
@@ -76,6 +76,7 @@ class _Entry(NamedTuple):
     page: Page
     stack: tuple[Resolved, ...]
     context: Context
+    markers: tuple[Marker, ...]
     shown: tuple[object, ...]
     scene: Scene
 
@@ -86,40 +87,39 @@ class Composer:
     def __init__(self) -> None:
         self._pages: dict[str, _Entry] = {}
         self._masters: dict[tuple[str, Side], tuple[tuple[Resolved, ...], Context, Scene]] = {}
+        # Master items look alike on hundreds of pages and are placed once for all of them.
+        self._placed: dict[tuple[object, ...], tuple[Resolved, Context, Placed | None]] = {}
         self.composed = 0
 
     def compose(self, publication: Publication) -> Composition:
         """The composition of a publication; nothing is worked out before it is asked for."""
         return Composition(self, publication)
 
-    def page(self, publication: Publication, page: Page, facts: PageFacts) -> Scene:
+    def page(
+        self,
+        publication: Publication,
+        page: Page,
+        facts: PageFacts,
+        stack: tuple[Resolved, ...],
+    ) -> Scene:
+        """A page's scene; `stack` is what its masters carry for its side."""
         context = context_of(publication)
-        stack = stack_items(publication, stack_of(publication, page), facts.side)
         entry = self._pages.get(page.id)
-        kept = (
+        if (
             entry is not None
             and entry.page is page
             and entry.stack is stack
             and entry.context is context
-        )
-        if (
-            kept
-            and entry is not None
-            and entry.shown
-            == _shown(
-                publication,
-                facts,
-                tuple(entry.shown[2]),  # type: ignore[arg-type]
-            )
+            and entry.shown == _shown(publication, facts, entry.markers)
         ):
             return entry.scene
-        items = page_items(publication, page, facts.side)
+        items = page_items(publication, page, stack)
         markers = _markers_of(items)
         shown = _shown(publication, facts, markers)
-        values = dict(zip(markers, shown[3], strict=True))  # type: ignore[call-overload]
+        values = dict(zip(markers, shown[2:], strict=True))
         placed = []
         for resolved in items:
-            one = _place(resolved, facts.side, values, context, facts.hides_folio)
+            one = self._place(resolved, facts.side, values, context, facts.hides_folio)
             if one is not None:
                 placed.append(one)
         trim = context.setup.trim
@@ -127,8 +127,37 @@ class Composer:
             page.id, facts.side, (trim.width, trim.height), context.setup.bleed, tuple(placed)
         )
         self.composed += 1
-        self._pages[page.id] = _Entry(page, stack, context, shown, scene)
+        self._pages[page.id] = _Entry(page, stack, context, markers, shown, scene)
         return scene
+
+    def _place(
+        self,
+        resolved: Resolved,
+        side: Side,
+        values: dict[Marker, str],
+        context: Context,
+        hides_folio: bool,
+    ) -> Placed | None:
+        """An item's drawing at its place; None if it is not to be seen."""
+        item = resolved.item
+        own: tuple[str, ...] = ()
+        if isinstance(item, TextFrame):
+            markers = markers_in(item.text)
+            if markers:
+                if hides_folio and any(m.shows == "folio" for m in markers):
+                    return None
+                own = tuple([values[m] for m in markers])
+        if resolved.carrier is None:
+            return _placed(resolved, side, own, context)
+        key = (id(resolved), side, own)
+        known = self._placed.get(key)
+        if known is not None and known[0] is resolved and known[1] is context:
+            return known[2]
+        if len(self._placed) > 50_000:
+            self._placed.clear()
+        one = _placed(resolved, side, own, context)
+        self._placed[key] = (resolved, context, one)
+        return one
 
     def master(self, publication: Publication, master_id: str, side: Side) -> Scene:
         context = context_of(publication)
@@ -137,7 +166,7 @@ class Composer:
         if known is not None and known[0] is items and known[1] is context:
             return known[2]
         values = {marker: marker_label(marker) for marker in _markers_of(items)}
-        placed = [_place(resolved, side, values, context, False) for resolved in items]
+        placed = [self._place(resolved, side, values, context, False) for resolved in items]
         trim = context.setup.trim
         scene = Scene(
             master_id,
@@ -160,27 +189,25 @@ def _shown(
     publication: Publication, facts: PageFacts, markers: tuple[Marker, ...]
 ) -> tuple[object, ...]:
     """All that a scene takes from its page's place: two equal ones make equal scenes."""
-    values = tuple(marker_value(m, facts, publication.title, publication.details) for m in markers)
-    return (facts.side, facts.hides_folio, markers, values)
+    title, details = publication.title, publication.details
+    return (
+        facts.side,
+        facts.hides_folio,
+        *[marker_value(m, facts, title, details) for m in markers],
+    )
 
 
-def _place(
-    resolved: Resolved,
-    side: Side,
-    values: dict[Marker, str],
-    context: Context,
-    hides_folio: bool,
+_values: dict[tuple[str, ...], tuple[str, ...]] = {}
+
+
+def _placed(
+    resolved: Resolved, side: Side, own: tuple[str, ...], context: Context
 ) -> Placed | None:
-    """An item's drawing at its place; None if it is not to be seen."""
     item = resolved.item
     if not item.visible or item.layer in context.hidden:
         return None
-    own: tuple[str, ...] = ()
-    if isinstance(item, TextFrame):
-        markers = markers_in(item.text)
-        if hides_folio and any(m.shows == "folio" for m in markers):
-            return None
-        own = tuple(values[m] for m in markers)
+    # Drawings are remembered by identity, so equal values must be the same object.
+    own = _values.setdefault(own, own)
     drawing = draw(item, side, own, context.known, context.pictures)
     at = shown_on(resolved, side, context.setup)
     matrix = placement(at.x, at.y, at.width, at.height, at.rotation)
@@ -200,6 +227,7 @@ class Composition:
 
     def __init__(self, composer: Composer, publication: Publication) -> None:
         self._composer = composer
+        self._stacks: dict[tuple[tuple[str, ...], Side], tuple[Resolved, ...]] = {}
         self.publication = publication
 
     @property
@@ -210,7 +238,12 @@ class Composition:
     def scene(self, page_id: str) -> Scene:
         """The page's scene; the same object as before if nothing on the page changed."""
         page = find_page(self.publication, page_id)
-        return self._composer.page(self.publication, page, self.facts[page_id])
+        facts = self.facts[page_id]
+        key = (stack_of(self.publication, page), facts.side)
+        stack = self._stacks.get(key)
+        if stack is None:
+            stack = self._stacks[key] = stack_items(self.publication, *key)
+        return self._composer.page(self.publication, page, facts, stack)
 
     def scenes(self) -> list[Scene]:
         """Every page's scene, in order."""
@@ -230,14 +263,29 @@ class Composition:
 
 def followers(publication: Publication) -> dict[str, list[str]]:
     """For each master the pages that follow it, directly or through masters built on it."""
-    parents = {m.id: m.base for m in publication.masters}
-    result: dict[str, list[str]] = {m.id: [] for m in publication.masters}
-    for page in all_pages(publication):
-        seen: set[str] = set()
-        for master_id in stack_of(publication, page):
-            at: str | None = master_id
-            while at is not None and at not in seen:
-                seen.add(at)
-                result[at].append(page.id)
-                at = parents[at]
+    parents = tuple((m.id, m.base or "") for m in publication.masters)
+    family = _families.setdefault(parents, parents)
+    return _followers(publication.sections, publication.default_masters, family)
+
+
+_families: dict[tuple[tuple[str, str], ...], tuple[tuple[str, str], ...]] = {}
+
+
+@remembered(8)
+def _followers(
+    sections: tuple[Section, ...],
+    defaults: tuple[str, ...],
+    family: tuple[tuple[str, str], ...],
+) -> dict[str, list[str]]:
+    parents = dict(family)
+    result: dict[str, list[str]] = {master_id: [] for master_id in parents}
+    for section in sections:
+        automatic = defaults if section.masters is None else section.masters
+        for page in section.pages:
+            seen: set[str] = set()
+            for at in automatic if page.masters is None else page.masters:
+                while at and at not in seen:
+                    seen.add(at)
+                    result[at].append(page.id)
+                    at = parents[at]
     return result

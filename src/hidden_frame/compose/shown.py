@@ -6,14 +6,14 @@ too.  Places given on a verso are taken back to the master's coordinates.
 
 from __future__ import annotations
 
-from hidden_frame.compose.cascade import Resolved, face_items, page_items, shown_on
+from hidden_frame.compose.cascade import Resolved, face_items, page_items, shown_on, stack_items
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.placing import to_recto
 from hidden_frame.edit.items import change_items
 from hidden_frame.edit.overrides import override
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import Item
-from hidden_frame.model.lookup import find_page, masters_by_id
+from hidden_frame.model.lookup import find_page, masters_by_id, stack_of
 from hidden_frame.model.publication import Publication
 
 
@@ -21,7 +21,9 @@ def items_on(publication: Publication, holder_id: str, side: Side) -> tuple[Reso
     """What a page or a master's face shows, bottom to top, in a recto's coordinates."""
     if holder_id in masters_by_id(publication):
         return face_items(publication, holder_id, side)
-    return page_items(publication, find_page(publication, holder_id), side)
+    page = find_page(publication, holder_id)
+    inherited = stack_items(publication, stack_of(publication, page), side)
+    return page_items(publication, page, inherited)
 
 
 def shown_item(publication: Publication, holder_id: str, item_id: str, side: Side) -> Item | None:

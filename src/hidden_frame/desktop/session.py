@@ -42,7 +42,8 @@ class Editing(NamedTuple):
 
 
 class Session(QObject):
-    """`changed`: the publication (or its draft) is another; `looked`: anything else is."""
+    """`changed`: the publication (or its draft) is another, and with it perhaps what is
+    selected; `looked`: only what is looked at or selected is another."""
 
     changed = Signal()
     looked = Signal()
@@ -147,7 +148,6 @@ class Session(QObject):
             self.composer.forget_missing(history.now)
             self._keep_what_exists()
         self.changed.emit()
-        self.looked.emit()
 
     def _keep_what_exists(self) -> None:
         """Drops from the selection what an edit or an undo took away."""

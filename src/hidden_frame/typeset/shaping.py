@@ -15,6 +15,7 @@ import uharfbuzz as hb
 
 from hidden_frame.typeset.fonts import FontFace
 
+_FEATURES = {on: {"kern": True, "liga": on, "clig": on} for on in (True, False)}
 _MAX_WORDS = 60_000  # for each font; a long novel has fewer different words
 
 
@@ -119,17 +120,17 @@ def shape(face: FontFace, text: str, ligatures: bool = True) -> Shaped:
     buffer.add_str(text)
     buffer.guess_segment_properties()
     buffer.direction = "ltr"
-    features = {"kern": True, "liga": ligatures, "clig": ligatures}
-    hb.shape(face.font, buffer, features)
+    hb.shape(face.font, buffer, _FEATURES[ligatures])
     positions = buffer.glyph_positions or []
     infos = buffer.glyph_infos or []
-    offsets = tuple((p.x_offset, p.y_offset) for p in positions)
+    advances = tuple([p.x_advance for p in positions])
+    offsets = [(p.x_offset, p.y_offset) for p in positions]
     found = known[text] = Shaped(
         text,
-        tuple(i.codepoint for i in infos),
-        tuple(p.x_advance for p in positions),
-        offsets if any(x or y for x, y in offsets) else None,
-        tuple(i.cluster for i in infos),
-        sum(p.x_advance for p in positions),
+        tuple([i.codepoint for i in infos]),
+        advances,
+        tuple(offsets) if any(x or y for x, y in offsets) else None,
+        tuple([i.cluster for i in infos]),
+        sum(advances),
     )
     return found

@@ -90,7 +90,9 @@ def _plain(span: Span) -> Tokens:
     try:
         words = [known[part] for part in parts]
     except KeyError:
-        words = [setting.word(part) for part in parts]
+        for part in set(parts).difference(known):
+            setting.word(part)
+        words = [known[part] for part in parts]
     space = setting.space
     steps = [word.width + space for word in words]
     tokens.widest = max(steps) - space

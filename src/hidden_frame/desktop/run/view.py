@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, Qt, Signal
+from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, Qt, QTimer, Signal
 from PySide6.QtGui import (
     QColor,
     QDragEnterEvent,
@@ -64,7 +64,12 @@ class Run(QAbstractScrollArea):
         self.viewport().setMouseTracking(True)
         self.setAccessibleName("Run")
         thumbnails.arrived.connect(self.viewport().update)
-        session.changed.connect(self._refresh)
+        # The desk is painted first: thumbnails may come a moment later.
+        self._later = QTimer(self)
+        self._later.setSingleShot(True)
+        self._later.setInterval(20)
+        self._later.timeout.connect(self._refresh)
+        session.changed.connect(self._soon)
         session.looked.connect(self._follow)
 
     # -- layout ------------------------------------------------------------------
@@ -72,16 +77,25 @@ class Run(QAbstractScrollArea):
     def layout_now(self) -> RunLayout:
         return run_layout(self.session.publication, self.viewport().height())
 
+    def _soon(self) -> None:
+        if not self._later.isActive():
+            self._later.start()
+
     def _refresh(self) -> None:
         layout = self.layout_now()
         bar = self.horizontalScrollBar()
         bar.setRange(0, max(round(layout.width) - self.viewport().width(), 0))
         bar.setPageStep(self.viewport().width())
         bar.setSingleStep(60)
-        self.viewport().update()
+        self._bring_into_view()
 
     def _follow(self) -> None:
         """Brings the page on the desk into view."""
+        if self._later.isActive():
+            return
+        self._bring_into_view()
+
+    def _bring_into_view(self) -> None:
         if self.session.mode == "pages":
             cell = self.cell_of(self.session.page_id)
             if cell is not None:
