@@ -164,7 +164,7 @@ def _opener_items(logo: str, sky: str) -> list[Item]:
             text=(Paragraph("season", (Marker("section name"),)),),
         ),
         Line(
-            id="", name="Season rule", x=M.inside, y=H * 0.56 + 92, width=mm(30), height=0,
+            id="", name="Season rule", x=M.inside, y=H * 0.56 + 92, width=INNER, height=0,
             stroke=Stroke(colour="gold", width=2),
         ),
         PictureFrame(

@@ -138,6 +138,7 @@ def style_sheet(t: Theme) -> str:
     QToolButton:checked {{ background: {t.action}; color: {t.action_text}; }}
     QToolButton:disabled, QPushButton:disabled {{ color: {t.quiet}; }}
     QToolButton::menu-indicator {{ width: 0; image: none; }}
+    #Panel QPushButton {{ padding: 4px 6px; }}
     QPushButton:default {{ background: {t.action}; color: {t.action_text};
         border-color: {t.action}; }}
     #Mode {{ font-weight: bold; padding: 5px 16px; }}

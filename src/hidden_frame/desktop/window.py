@@ -80,7 +80,7 @@ class Window(QMainWindow):
         for panel in (self.shelf, middle, self.properties):
             self.across.addWidget(panel)
         self.across.setStretchFactor(1, 1)
-        self.across.setSizes([216, 792, 272])
+        self.across.setSizes([216, 768, 296])
         self.down = QSplitter(Qt.Orientation.Vertical)
         self.down.addWidget(self.across)
         self.down.addWidget(self.run)

@@ -125,7 +125,7 @@ class Choice(QComboBox):
         super().__init__()
         self.setAccessibleName(label)
         self.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
-        self.setMinimumContentsLength(6)
+        self.setMinimumContentsLength(4)
         self._values: list[object] = []
         self.activated.connect(lambda n: self.committed.emit(self._values[n]))
 

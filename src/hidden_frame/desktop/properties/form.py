@@ -64,6 +64,7 @@ class Form(QWidget):
             self.column.addLayout(self.grid)
         name = QLabel(label)
         name.setBuddy(field)
+        field.setMinimumWidth(64)
         follow = QToolButton()
         follow.setObjectName("Follow")
         follow.setText("follow")

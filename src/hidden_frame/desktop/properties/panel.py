@@ -27,7 +27,7 @@ class Properties(QScrollArea):
         self.setFrameShape(QFrame.Shape.NoFrame)
         self.setWidgetResizable(True)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.setMinimumWidth(236)
+        self.setMinimumWidth(272)
         self.setAccessibleName("Properties")
         session.changed.connect(self.refresh)
         session.looked.connect(self.refresh)
