@@ -105,7 +105,7 @@ def test_a_master_dropped_on_a_page_replaces_or_with_ctrl_adds(hands, held, expe
     mime = QMimeData()
     seal = hands.master("Members’ seal")
     mime.setData(MASTER_MIME, QByteArray(seal.encode()))
-    run._master_drop = hands.page(9)
+    run.master_drop = hands.page(9)
     event = QDropEvent(
         QPointF(thumb(hands, 9)), Qt.DropAction.CopyAction, mime, Qt.MouseButton.LeftButton, held
     )
@@ -127,7 +127,7 @@ def test_thumbnails_follow_a_master_while_it_is_drawn_on(hands):
     after = hands.window.run.viewport().grab().toImage()
     middle = hands.window.run.rect_of(page).center().toPoint() + QPoint(0, 20)
     assert before.pixelColor(middle) != after.pixelColor(middle)
-    assert page in hands.window.run._ringed_pages()
+    assert page in hands.window.run.ringed_pages()
 
 
 def test_typed_values_with_units_and_bad_input_in_place(hands):

@@ -6,6 +6,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import NamedTuple
 
 from hidden_frame.compose.cascade import Resolved, face_items, page_items, shown_on, stack_items
@@ -73,11 +74,14 @@ def _markers_of(items: tuple[Resolved, ...]) -> tuple[Marker, ...]:
 
 
 class _Entry(NamedTuple):
+    """A page's scene with all that it was made of; while that is the same, it is right."""
+
     page: Page
     stack: tuple[Resolved, ...]
     context: Context
-    markers: tuple[Marker, ...]
-    shown: tuple[object, ...]
+    side: Side
+    hides_folio: bool
+    values: dict[Marker, str]
     scene: Scene
 
 
@@ -110,13 +114,14 @@ class Composer:
             and entry.page is page
             and entry.stack is stack
             and entry.context is context
-            and entry.shown == _shown(publication, facts, entry.markers)
+            and entry.side == facts.side
+            and entry.hides_folio == facts.hides_folio
+            and entry.values == _marker_values(publication, facts, entry.values)
         ):
             return entry.scene
         items = page_items(publication, page, stack)
         markers = _markers_of(items)
-        shown = _shown(publication, facts, markers)
-        values = dict(zip(markers, shown[2:], strict=True))
+        values = _marker_values(publication, facts, markers)
         placed = []
         for resolved in items:
             one = self._place(resolved, facts.side, values, context, facts.hides_folio)
@@ -127,7 +132,9 @@ class Composer:
             page.id, facts.side, (trim.width, trim.height), context.setup.bleed, tuple(placed)
         )
         self.composed += 1
-        self._pages[page.id] = _Entry(page, stack, context, markers, shown, scene)
+        self._pages[page.id] = _Entry(
+            page, stack, context, facts.side, facts.hides_folio, values, scene
+        )
         return scene
 
     def _place(
@@ -185,16 +192,12 @@ class Composer:
         self._pages = {i: entry for i, entry in self._pages.items() if i in there}
 
 
-def _shown(
-    publication: Publication, facts: PageFacts, markers: tuple[Marker, ...]
-) -> tuple[object, ...]:
-    """All that a scene takes from its page's place: two equal ones make equal scenes."""
+def _marker_values(
+    publication: Publication, facts: PageFacts, markers: Iterable[Marker]
+) -> dict[Marker, str]:
+    """What these markers show on a page."""
     title, details = publication.title, publication.details
-    return (
-        facts.side,
-        facts.hides_folio,
-        *[marker_value(m, facts, title, details) for m in markers],
-    )
+    return {m: marker_value(m, facts, title, details) for m in markers}
 
 
 _values: dict[tuple[str, ...], tuple[str, ...]] = {}

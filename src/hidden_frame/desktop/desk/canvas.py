@@ -4,25 +4,21 @@ from __future__ import annotations
 
 from PySide6.QtCore import QEvent, QPoint, QPointF, Qt, QTimer, Signal
 from PySide6.QtGui import (
-    QColor,
     QHelpEvent,
     QKeyEvent,
     QMouseEvent,
-    QPainter,
     QPaintEvent,
-    QPen,
     QResizeEvent,
     QWheelEvent,
 )
 from PySide6.QtWidgets import QApplication, QToolTip, QWidget
 
-from hidden_frame.compose.cascade import master_layout, page_layout
 from hidden_frame.compose.scene import Placed, Scene
 from hidden_frame.compose.shown import shown_item
-from hidden_frame.desktop import theme
 from hidden_frame.desktop.desk import chrome
 from hidden_frame.desktop.desk.hits import Spot, bounds, face_at, handle_at, hit
 from hidden_frame.desktop.desk.paper import Paper, Sheet
+from hidden_frame.desktop.desk.surface import paint_desk
 from hidden_frame.desktop.desk.text_edit import TextEdit
 from hidden_frame.desktop.desk.tools import (
     DrawGesture,
@@ -33,11 +29,9 @@ from hidden_frame.desktop.desk.tools import (
 )
 from hidden_frame.desktop.desk.view import View, fitted
 from hidden_frame.desktop.painter.pictures import PictureShelf
-from hidden_frame.desktop.painter.scene import Look
 from hidden_frame.desktop.session import Editing, Face, Session
 from hidden_frame.model.items import Line, TextFrame
-from hidden_frame.model.lookup import find_page, masters_by_id
-from hidden_frame.typeset.caret import caret_at, spans_of
+from hidden_frame.model.lookup import masters_by_id
 
 _SLACK = 5.0  # pixels beside a handle or a thin line that still count
 _CURSORS = {
@@ -74,7 +68,7 @@ class Desk(QWidget):
         self._blink = QTimer(self)
         self._blink.setInterval(530)
         self._blink.timeout.connect(self._toggle_caret)
-        self._caret_on = True
+        self.caret_on = True
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMouseTracking(True)
         self.setMinimumSize(240, 200)
@@ -119,7 +113,7 @@ class Desk(QWidget):
         self._shown_faces = faces
         if self.session.editing is not None:
             self.text.clamp()
-            self._caret_on = True
+            self.caret_on = True
             self._blink.start()
         else:
             self._blink.stop()
@@ -127,7 +121,7 @@ class Desk(QWidget):
         self.update()
 
     def _toggle_caret(self) -> None:
-        self._caret_on = not self._caret_on
+        self.caret_on = not self.caret_on
         self.update()
 
     # -- getting about -----------------------------------------------------------
@@ -169,80 +163,7 @@ class Desk(QWidget):
     # -- painting ----------------------------------------------------------------
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        colours = theme.current()
-        session = self.session
-        on_master = session.mode == "masters"
-        sheets = self.sheets()
-        look = Look(proof=session.proof)
-        desk = colours.desk_master if on_master and not session.proof else colours.desk
-        painter = QPainter(self)
-        pixmap = self.paper.pixmap(
-            sheets, self.view, self.size(), self.devicePixelRatioF(), look, desk
-        )
-        painter.drawPixmap(0, 0, pixmap)
-        if session.proof:
-            return
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        for sheet in sheets:
-            self._paint_lines(painter, sheet, colours)
-        self._paint_spine(painter, sheets, colours)
-        for sheet in sheets:
-            for placed in sheet.scene.placed:
-                if placed.drawing.overflow is not None:
-                    chrome.paint_overflow(painter, placed, sheet.face, self.view, colours)
-        self._paint_selected(painter, colours)
-
-    def _paint_lines(self, painter: QPainter, sheet: Sheet, colours: theme.Theme) -> None:
-        publication = self.session.publication
-        face, scene = sheet.face, sheet.scene
-        if scene.is_master:
-            layout = master_layout(publication, face.holder_id)
-        else:
-            layout = page_layout(publication, find_page(publication, face.holder_id))
-        chrome.paint_bleed(painter, sheet, self.view, colours)
-        chrome.paint_page_lines(painter, face, scene, layout, self.view, colours)
-        chrome.paint_frame_edges(painter, face, scene, face.holder_id, self.view, colours)
-
-    def _paint_spine(
-        self, painter: QPainter, sheets: tuple[Sheet, ...], colours: theme.Theme
-    ) -> None:
-        """A soft fold between two facing pages."""
-        for sheet in sheets:
-            if sheet.left:
-                x, y = self.view.to_widget(sheet.face.x, 0)
-                painter.setPen(QPen(QColor(0, 0, 0, 46), 1))
-                painter.drawLine(QPointF(x, y), QPointF(x, y + sheet.scene.height * self.view.zoom))
-
-    def _paint_selected(self, painter: QPainter, colours: theme.Theme) -> None:
-        session = self.session
-        for item_id in session.items:
-            found = self.placed(item_id)
-            item = shown_item(session.publication, session.holder_id, item_id, session.side)
-            if found is None or item is None:
-                continue
-            placed, face = found
-            if session.editing is not None:
-                self._paint_editing(painter, placed, face, colours)
-                continue
-            movable = session.may_change(session.holder_id, item_id)
-            chrome.paint_selection(
-                painter, placed, box_of(item), face, self.view, colours,
-                movable=movable, line=isinstance(item, Line),
-            )  # fmt: skip
-
-    def _paint_editing(
-        self, painter: QPainter, placed: Placed, face: Face, colours: theme.Theme
-    ) -> None:
-        block = placed.drawing.text
-        painter.setPen(QPen(QColor(colours.action), 1.4))
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.drawPolygon(chrome.outline(placed, face, self.view))
-        if block is None or not block.text.lines:
-            return
-        start, end = self.text.selection
-        spans = spans_of(block.text, start, end) if start != end else []
-        caret = caret_at(block.text, *self.text.caret) if self._caret_on else None
-        chrome.paint_text_selection(painter, placed, face, self.view, colours, caret, spans)
+        paint_desk(self)
 
     # -- mouse -------------------------------------------------------------------
 

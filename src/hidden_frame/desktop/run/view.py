@@ -4,18 +4,14 @@ from __future__ import annotations
 
 from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, Qt, QTimer, Signal
 from PySide6.QtGui import (
-    QColor,
     QDragEnterEvent,
     QDragLeaveEvent,
     QDragMoveEvent,
     QDropEvent,
-    QFont,
     QHelpEvent,
     QKeyEvent,
     QMouseEvent,
-    QPainter,
     QPaintEvent,
-    QPen,
     QResizeEvent,
     QWheelEvent,
 )
@@ -23,8 +19,8 @@ from PySide6.QtWidgets import QAbstractScrollArea, QApplication, QToolTip
 
 from hidden_frame.compose.composer import followers
 from hidden_frame.compose.facts import describe
-from hidden_frame.desktop import theme
 from hidden_frame.desktop.run.layout import TOP, Cell, RunLayout, run_layout
+from hidden_frame.desktop.run.paint import paint_run
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.masters import apply_masters
@@ -52,9 +48,9 @@ class Run(QAbstractScrollArea):
         self._pressed: QPointF | None = None
         self._press_cell: Cell | None = None
         self._dragging = False
-        self._drop: tuple[int, bool] | None = None
+        self.drop: tuple[int, bool] | None = None
         self._ringed: str | None = None
-        self._master_drop: str | None = None
+        self.master_drop: str | None = None
         self._anchor = ""
         self.setFrameShape(QAbstractScrollArea.Shape.NoFrame)
         self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
@@ -116,29 +112,17 @@ class Run(QAbstractScrollArea):
         cell = self.cell_of(page_id)
         if cell is None:
             return QRectF()
-        return self._rect(cell, self.layout_now())
+        return self.rect_of_cell(cell, self.layout_now())
 
-    def _rect(self, cell: Cell, layout: RunLayout) -> QRectF:
+    def rect_of_cell(self, cell: Cell, layout: RunLayout) -> QRectF:
         return QRectF(cell.x - self.horizontalScrollBar().value(), TOP, cell.width, layout.height)
 
     # -- painting ----------------------------------------------------------------
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        colours = theme.current()
-        painter = QPainter(self.viewport())
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.fillRect(self.viewport().rect(), QColor(colours.window))
-        layout = self.layout_now()
-        left = self.horizontalScrollBar().value()
-        seen = layout.within(left, left + self.viewport().width())
-        ringed = self._ringed_pages()
-        self._paint_sections(painter, layout, seen, colours)
-        for cell in seen:
-            self._paint_cell(painter, cell, layout, colours, ringed)
-        if self._drop is not None:
-            self._paint_drop(painter, layout, colours)
+        paint_run(self)
 
-    def _ringed_pages(self) -> set[str]:
+    def ringed_pages(self) -> set[str]:
         """Pages that follow the master on the desk, or the one that is pointed at."""
         session = self.session
         wanted = self._ringed or (session.master_id if session.mode == "masters" else None)
@@ -150,156 +134,11 @@ class Run(QAbstractScrollArea):
             self._ringed = master_id
             self.viewport().update()
 
-    def _paint_sections(
-        self, painter: QPainter, layout: RunLayout, seen: tuple[Cell, ...], colours: theme.Theme
-    ) -> None:
-        font = QFont(self.font())
-        font.setPixelSize(13)
-        painter.setFont(font)
-        offset = self.horizontalScrollBar().value()
-        done: set[str] = set()
-        for cell in seen:
-            section = cell.facts.section_id
-            if section in done:
-                continue
-            done.add(section)
-            cells = [c for c in layout.cells if c.facts.section_id == section]
-            x1, x2 = cells[0].x - offset, cells[-1].right - offset
-            painter.setPen(QPen(QColor(colours.edge), 1.2))
-            painter.drawPolyline(
-                [QPointF(x1, 21), QPointF(x1, 17), QPointF(x2, 17), QPointF(x2, 21)]
-            )
-            name = cell.facts.section_name or "Section"
-            shown = max(x1, 4.0)
-            box = QRectF(shown, 0, max(x2 - shown, 30), 16)
-            text = painter.fontMetrics().elidedText(
-                name, Qt.TextElideMode.ElideRight, round(box.width())
-            )
-            painter.setPen(QColor(colours.quiet))
-            painter.drawText(box, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, text)
-
-    def _paint_cell(
-        self,
-        painter: QPainter,
-        cell: Cell,
-        layout: RunLayout,
-        colours: theme.Theme,
-        ringed: set[str],
-    ) -> None:
-        session, facts = self.session, cell.facts
-        rect = self._rect(cell, layout)
-        scene = session.composition.scene(facts.page_id)
-        ratio = self.devicePixelRatioF()
-        pixmap = self.thumbnails.pixmap(facts.page_id, scene, round(cell.width), ratio)
-        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
-        painter.fillRect(rect, QColor("#FFFFFF"))
-        if pixmap is not None:
-            painter.drawPixmap(rect, pixmap, QRectF(pixmap.rect()))
-        on_desk = session.mode == "pages" and facts.page_id == session.page_id
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.setPen(QPen(QColor(colours.line), 1))
-        painter.drawRect(rect)
-        if facts.page_id in ringed:
-            painter.setPen(QPen(QColor(colours.master), 2))
-            painter.drawRect(rect.adjusted(-2, -2, 2, 2))
-        if facts.page_id in session.pages or facts.page_id == self._master_drop:
-            painter.fillRect(rect, QColor(31, 111, 92, 38))
-            painter.setPen(QPen(QColor(colours.action), 3))
-            painter.drawRect(rect.adjusted(-1, -1, 1, 1))
-        self._paint_marks(painter, cell, rect, colours)
-        self._paint_foot(painter, cell, rect, colours, on_desk)
-
-    def _paint_marks(
-        self, painter: QPainter, cell: Cell, rect: QRectF, colours: theme.Theme
-    ) -> None:
-        """Overrides: a small ochre diamond; a blind folio: a ring crossed out."""
-        page = find_page(self.session.publication, cell.facts.page_id)
-        x = rect.right() - 8
-        if page.overrides:
-            painter.setPen(QPen(QColor("#FFFFFF"), 1))
-            painter.setBrush(QColor(colours.master))
-            y = rect.top() + 9
-            painter.drawPolygon(
-                [QPointF(x - 5, y), QPointF(x, y - 5), QPointF(x + 5, y), QPointF(x, y + 5)]
-            )
-        if page.blind:
-            y = rect.bottom() - 9
-            painter.setBrush(QColor("#FFFFFF"))
-            painter.setPen(QPen(QColor(colours.warning), 1.6))
-            painter.drawEllipse(QPointF(x, y), 5, 5)
-            painter.drawLine(QPointF(x - 4, y + 4), QPointF(x + 4, y - 4))
-
-    def _paint_foot(
-        self, painter: QPainter, cell: Cell, rect: QRectF, colours: theme.Theme, on_desk: bool
-    ) -> None:
-        """The ribbons of the page's masters, its folio large, its position small."""
-        publication = self.session.publication
-        masters = masters_by_id(publication)
-        stack = stack_of(publication, find_page(publication, cell.facts.page_id))
-        painter.setPen(Qt.PenStyle.NoPen)
-        width = rect.width() / max(len(stack), 1)
-        for n, master_id in enumerate(stack):
-            painter.setBrush(QColor(theme.RIBBONS[masters[master_id].ribbon]))
-            ribbon = QRectF(rect.left() + n * width, rect.bottom() + 3, width - 1, 4)
-            painter.drawRoundedRect(ribbon, 2, 2)
-        foot = QRectF(rect.left(), rect.bottom() + 9, rect.width(), 20)
-        if on_desk:
-            painter.setBrush(QColor(colours.action_soft))
-            painter.drawRoundedRect(foot, 5, 5)
-        font = QFont(self.font())
-        font.setPixelSize(16)
-        font.setBold(True)
-        painter.setFont(font)
-        painter.setPen(QColor(colours.action if on_desk else colours.text))
-        folio = cell.facts.folio or "–"
-        painter.drawText(
-            foot.adjusted(5, 0, 0, 0),
-            Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter,
-            folio,
-        )
-        font.setPixelSize(12)
-        font.setBold(False)
-        painter.setFont(font)
-        painter.setPen(QColor(colours.quiet))
-        painter.drawText(
-            foot.adjusted(0, 2, -4, 0),
-            Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
-            f"#{cell.facts.position}",
-        )
-
-    def _paint_drop(self, painter: QPainter, layout: RunLayout, colours: theme.Theme) -> None:
-        index, left_side = self._drop or (0, False)
-        cells = layout.cells
-        offset = self.horizontalScrollBar().value()
-        if index == 0:
-            x = cells[0].x - 7
-        elif index == len(cells):
-            x = cells[-1].right + 7
-        else:
-            x = (cells[index - 1].right + cells[index].x) / 2
-            if cells[index - 1].facts.section_id != cells[index].facts.section_id:
-                x = cells[index - 1].right + 4 if left_side else cells[index].x - 4
-        x -= offset
-        painter.setPen(QPen(QColor(colours.action), 3))
-        painter.drawLine(QPointF(x, TOP - 4), QPointF(x, TOP + layout.height + 4))
-        words = self.drop_words()
-        font = QFont(self.font())
-        font.setPixelSize(13)
-        painter.setFont(font)
-        wide = painter.fontMetrics().horizontalAdvance(words) + 18
-        at = min(max(x - wide / 2, 4), self.viewport().width() - wide - 4)
-        box = QRectF(at, TOP + layout.height / 2 - 13, wide, 26)
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(QColor(colours.action))
-        painter.drawRoundedRect(box, 6, 6)
-        painter.setPen(QColor(colours.action_text))
-        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, words)
-
     def drop_words(self) -> str:
         """What the drop under the pointer would do: “Move 2 pages before 14, in Spring”."""
-        if self._drop is None:
+        if self.drop is None:
             return ""
-        index, left_side = self._drop
+        index, left_side = self.drop
         cells = self.layout_now().cells
         count = len(self.session.pages)
         what = "Move page" if count == 1 else f"Move {count} pages"
@@ -364,12 +203,12 @@ class Run(QAbstractScrollArea):
         bar = self.horizontalScrollBar()
         if x < 30 or x > self.viewport().width() - 30:
             bar.setValue(bar.value() + (-24 if x < 30 else 24))
-        self._drop = self.layout_now().gap_at(x + bar.value())
+        self.drop = self.layout_now().gap_at(x + bar.value())
         self.viewport().update()
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         cell, self._press_cell, self._pressed = self._press_cell, None, None
-        drop, self._drop = self._drop, None
+        drop, self.drop = self.drop, None
         self.unsetCursor()
         if self._dragging and drop is not None:
             self._dragging = False
@@ -399,7 +238,7 @@ class Run(QAbstractScrollArea):
         session = self.session
         key = event.key()
         if key == Qt.Key.Key_Escape:
-            self._drop, self._pressed, self._press_cell = None, None, None
+            self.drop, self._pressed, self._press_cell = None, None, None
             self._dragging = False
             session.select_pages(())
         elif key in (Qt.Key.Key_Left, Qt.Key.Key_Right):
@@ -443,16 +282,16 @@ class Run(QAbstractScrollArea):
 
     def dragMoveEvent(self, event: QDragMoveEvent) -> None:
         cell = self._cell_at(event.position())
-        self._master_drop = cell.facts.page_id if cell is not None else None
+        self.master_drop = cell.facts.page_id if cell is not None else None
         event.setAccepted(cell is not None)
         self.viewport().update()
 
     def dragLeaveEvent(self, event: QDragLeaveEvent) -> None:
-        self._master_drop = None
+        self.master_drop = None
         self.viewport().update()
 
     def dropEvent(self, event: QDropEvent) -> None:
-        target, self._master_drop = self._master_drop, None
+        target, self.master_drop = self.master_drop, None
         master_id = bytes(event.mimeData().data(MASTER_MIME).data()).decode()
         if target is None:
             return
