@@ -17,6 +17,7 @@ from hidden_frame.demo.almanac import almanac
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.dialogs.new import NewDialog
 from hidden_frame.desktop.dialogs.pages import ApplyDialog
+from hidden_frame.desktop.dialogs.styles import StyleDialog
 from hidden_frame.desktop.session import Editing, Session
 from hidden_frame.desktop.window import Window
 from hidden_frame.model.lookup import all_pages, find_master
@@ -98,6 +99,11 @@ class Photographer:
         new.show()
         self.take("new-publication", new)
         new.close()
+        styles = StyleDialog(self.session, "body")
+        styles.resize(460, 620)
+        styles.show()
+        self.take("styles", styles)
+        styles.close()
         self.session.select_pages((self.pages[8],))
         apply = ApplyDialog(self.session)
         apply.range.setText("3, 7-9, odd")

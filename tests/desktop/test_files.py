@@ -13,6 +13,7 @@ from hidden_frame.desktop.dialogs.pages import (
     DeleteMasterDialog,
     SectionDialog,
 )
+from hidden_frame.desktop.dialogs.styles import StyleDialog
 from hidden_frame.model.lookup import all_pages, section_of, stack_of
 
 
@@ -147,6 +148,47 @@ def test_deleting_a_master_asks_what_to_follow_instead(hands, qtbot):
     assert stack_of(hands.publication, page) == (hands.master("Text"),)
     hands.do("undo")
     assert stack_of(hands.publication, page) == (hands.master("Notes"),)
+
+
+def test_a_paragraph_style_is_changed_everywhere_it_is_used(hands, qtbot):
+    dialog = StyleDialog(hands.session, "table-row")
+    qtbot.addWidget(dialog)
+    dialog.lengths["size"].setText("12")
+    dialog.lengths["leading"].setText("nothing")
+    before = hands.publication
+    dialog.box.accepted.emit()
+    assert hands.publication is before and "nothing" in dialog.form.problem.text()
+    dialog.lengths["leading"].setText("0")
+    dialog.box.accepted.emit()
+    assert hands.publication is before and "at least" in dialog.form.problem.text()
+    dialog.lengths["leading"].setText("20")
+    dialog.bold.setChecked(True)
+    dialog.family.setCurrentIndex(dialog.family.findText("Spectral"))
+    dialog.box.accepted.emit()
+    for position in (9, 14):
+        scene = hands.session.composition.scene(hands.page(position))
+        table = [
+            run.setting
+            for placed in scene.placed
+            if (block := placed.drawing.text) is not None
+            for line in block.text.lines
+            for run in line.runs
+            if block.text.specs[line.paragraph].style_name == "Table row"
+        ]
+        assert table and all((s.face.name, s.size) == ("Spectral Bold", 12) for s in table)
+
+
+def test_a_new_style_is_made_like_another(hands, qtbot):
+    dialog = StyleDialog(hands.session, "body")
+    qtbot.addWidget(dialog)
+    dialog.new.click()
+    assert dialog.name.text() == "Body 2"
+    dialog.name.setText("Heading")
+    dialog.box.accepted.emit()
+    assert "not in use" in dialog.form.problem.text()
+    dialog.name.setText("Caption")
+    dialog.box.accepted.emit()
+    assert hands.publication.paragraph_styles[-1].name == "Caption"
 
 
 def test_every_command_has_a_name_and_no_two_keys_clash(hands):

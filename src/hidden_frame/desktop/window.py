@@ -6,6 +6,7 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QCloseEvent, QCursor
 from PySide6.QtWidgets import QMainWindow, QMenu, QSplitter, QVBoxLayout, QWidget
 
+from hidden_frame.compose.shown import shown_item
 from hidden_frame.desktop.bars import Banner, Notice, StatusLine, TextStrip, TopBar
 from hidden_frame.desktop.commands import Command, Commands
 from hidden_frame.desktop.desk.canvas import Desk
@@ -15,6 +16,7 @@ from hidden_frame.desktop.dialogs.pages import (
     DeleteMasterDialog,
     SectionDialog,
 )
+from hidden_frame.desktop.dialogs.styles import StyleDialog
 from hidden_frame.desktop.files import Files
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.properties.item import go_to_item, hide_item, make_item_local
@@ -32,6 +34,7 @@ from hidden_frame.edit.pages import (
     set_blind,
 )
 from hidden_frame.edit.sections import join_with_previous
+from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_page, positions, section_of
 from hidden_frame.model.publication import Publication
 
@@ -130,6 +133,8 @@ class Window(QMainWindow):
                     lambda: chosen() or bool(session.pages)),
             Command("front", "Edit", "Bring to front", "Ctrl+Up", self._reorder("front"), chosen),
             Command("back", "Edit", "Send to back", "Ctrl+Down", self._reorder("back"), chosen),
+            None,
+            Command("styles", "Edit", "Paragraph styles…", "Ctrl+T", self.edit_styles),
             Command("add page", "Pages", "Add a page", "Ctrl+Return", self.add_page),
             Command("add pages", "Pages", "Add pages…", "", self.add_pages),
             Command("duplicate pages", "Pages", "Duplicate pages", "", self.duplicate_pages, pages),
@@ -213,6 +218,17 @@ class Window(QMainWindow):
         publication, made = duplicate_items(session.publication, holder, items)
         session.edit("duplicate", lambda _: publication)
         session.select_items(None, tuple(made))
+
+    def edit_styles(self) -> None:
+        """The paragraph style of the selected frame or edited paragraph, or the first one."""
+        session = self.session
+        style = self.desk.text.paragraph_style() if session.editing is not None else None
+        if style is None and len(session.items) == 1:
+            item = shown_item(
+                session.publication, session.holder_id, session.items[0], session.side
+            )
+            style = item.text[0].style if isinstance(item, TextFrame) and item.text else None
+        StyleDialog(session, style, self).exec()
 
     def _reorder(self, to: str):  # type: ignore[no-untyped-def]
         def run() -> None:

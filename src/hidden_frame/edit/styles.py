@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from msgspec.structs import replace
 
-from hidden_frame.edit.change import change_texts
+from hidden_frame.edit.change import change_texts, new_ids
 from hidden_frame.edit.masters import free_name
 from hidden_frame.model.errors import Refusal
+from hidden_frame.model.lookup import paragraph_style
 from hidden_frame.model.paint import Colour
 from hidden_frame.model.publication import Detail, Picture, Publication, Setup
 from hidden_frame.model.text import CharacterStyle, Marker, ParagraphStyle, Piece, Text
@@ -92,3 +93,11 @@ def rename_detail(publication: Publication, name: str, new: str) -> Publication:
 
     details = tuple(Detail(clean, d.value) if d.name == name else d for d in publication.details)
     return replace(change_texts(publication, text), details=details)
+
+
+def add_paragraph_style(publication: Publication, like: str) -> tuple[Publication, str]:
+    """A new style that says the same as another, under a name of its own; and its id."""
+    style = paragraph_style(publication, like)
+    publication, (style_id,) = new_ids(publication, "style", 1)
+    name = free_name(style.name, (s.name for s in publication.paragraph_styles))
+    return put_paragraph_style(publication, replace(style, id=style_id, name=name)), style_id

@@ -23,7 +23,7 @@ _MODES: tuple[tuple[str, Mode], ...] = (
 )
 
 
-class _Editing(Question):
+class EditQuestion(Question):
     """A question whose answer is one edit."""
 
     def __init__(self, session: Session, parent: QWidget | None, title: str, action: str) -> None:
@@ -35,7 +35,7 @@ class _Editing(Question):
         self.session.edit(name, change)
 
 
-class ApplyDialog(_Editing):
+class ApplyDialog(EditQuestion):
     """A master applied to a range as people type it, or to the selected pages."""
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
@@ -78,7 +78,7 @@ class ApplyDialog(_Editing):
         self.edit("apply masters", lambda p: apply_masters(p, pages, masters, mode))  # type: ignore[arg-type]
 
 
-class SectionDialog(_Editing):
+class SectionDialog(EditQuestion):
     """A section that starts at the page on the desk."""
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
@@ -110,7 +110,7 @@ class SectionDialog(_Editing):
         self.edit("start section", lambda p: start_section(p, page, name, numbering)[0])
 
 
-class AddDialog(_Editing):
+class AddDialog(EditQuestion):
     """Pages added behind the page on the desk."""
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
@@ -155,7 +155,7 @@ class RangeDialog(Question):
         self.pages = pages_in_range(self.session.publication, self.range.text())
 
 
-class DeleteMasterDialog(_Editing):
+class DeleteMasterDialog(EditQuestion):
     """What the pages shall follow instead of a master that is deleted (R14)."""
 
     def __init__(self, session: Session, master_id: str, parent: QWidget | None = None) -> None:
