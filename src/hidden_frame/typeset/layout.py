@@ -189,10 +189,15 @@ class _Setter:
     def __init__(self, width: float) -> None:
         self.width = width
         self.y = 0.0
+        self.rise = 0.0  # from a line's top to its baseline
         self.lines: list[Line] = []
 
     def paragraph(self, number: int, spec: ParagraphSpec) -> None:
         self.y += spec.before
+        face, size = spec.base.face, spec.base.size
+        # Half of what the leading adds stands above a line (CSS Inline 3, 4.1).
+        above = (spec.leading - (face.ascent + face.descent) * size) / 2
+        self.rise = above + face.ascent * size
         row: list[Tokens] = []
         first = True
         for tokens in segments(spec):
@@ -220,15 +225,15 @@ class _Setter:
             self._wrap(number, spec, last, stop, room, measure, line)
             return
         left = self._cell_left(stop, align, last, x)
-        self._place(spec, line, last, Cut(0, len(last.words) - 1), left)
+        self._place(spec, line, last, Cut(0, len(last.words) - 1), left, _whole(last))
 
     def _cells(self, spec: ParagraphSpec, line: Line, row: list[Tokens], x: float) -> float:
         """Every cell but the last, each at its stop; where the next may start."""
         for n, cell in enumerate(row[:-1]):
             stop, align = (x, "left") if n == 0 else self._stop(spec, x)
             left = self._cell_left(stop, align, cell, x)
-            self._place(spec, line, cell, Cut(0, len(cell.words) - 1), left)
-            x = left + (cell.ends[-1] if cell.words else 0.0)
+            self._place(spec, line, cell, Cut(0, len(cell.words) - 1), left, _whole(cell))
+            x = left + _whole(cell)
         return x
 
     def _stop(self, spec: ParagraphSpec, x: float) -> tuple[float, str]:
@@ -240,7 +245,7 @@ class _Setter:
 
     @staticmethod
     def _cell_left(stop: float, align: str, cell: Tokens, x: float) -> float:
-        width = cell.ends[-1] if cell.words else 0.0
+        width = _whole(cell)
         if align == "right":
             return max(stop - width, x)
         return max(stop - width / 2, x) if align == "centre" else stop
@@ -270,7 +275,7 @@ class _Setter:
                 extra = _extra(tokens, cut, room - width)
             elif started is None or n:
                 left = self._aligned(spec, left, room, width)
-            self._place(spec, line, tokens, cut, left, extra)
+            self._place(spec, line, tokens, cut, left, width, extra)
 
     @staticmethod
     def _aligned(spec: ParagraphSpec, left: float, room: float, width: float) -> float:
@@ -279,11 +284,7 @@ class _Setter:
         return left + (room - width) / 2 if spec.align == "centre" else left
 
     def _line(self, number: int, spec: ParagraphSpec, started: Line | None = None) -> Line:
-        face, size = spec.base.face, spec.base.size
-        # Half of what the leading adds stands above the line (CSS Inline 3, 4.1).
-        above = (spec.leading - (face.ascent + face.descent) * size) / 2
-        baseline = self.y + above + face.ascent * size
-        line = started or Line(number, self.y, spec.leading, baseline)
+        line = started or Line(number, self.y, spec.leading, self.y + self.rise)
         self.lines.append(line)
         self.y += spec.leading
         return line
@@ -295,8 +296,10 @@ class _Setter:
         tokens: Tokens,
         cut: Cut,
         left: float,
+        width: float,
         extra: float = 0.0,
     ) -> None:
+        """Puts a cut's words on a line; `width` is theirs before spaces are stretched."""
         if not line.runs:
             line.left = left
         line.holds(tokens, cut)
@@ -304,12 +307,21 @@ class _Setter:
             line.right = max(line.right, left)
             return
         placed = Placed(tokens, cut, left, extra)
-        line.runs.extend(_runs(spec, placed, line.baseline))
-        line.right = left + _natural(tokens, cut) + extra * (_gaps(tokens, cut) if extra else 0)
+        if isinstance(tokens.spans, int):
+            span = spec.spans[tokens.spans]
+            line.runs.append(GlyphRun(span, line.baseline, placed, 0, placed.count()))
+        else:
+            line.runs.extend(_runs(spec, placed, tokens.spans, line.baseline))
+        line.right = left + width + (extra * _gaps(tokens, cut) if extra else 0.0)
 
 
 def _position(tab: Tab, right: float) -> float:
     return right if tab.position is None else tab.position
+
+
+def _whole(tokens: Tokens) -> float:
+    """The width of a segment on one line."""
+    return tokens.ends[-1] if tokens.words else 0.0
 
 
 def _base(tokens: Tokens, cut: Cut) -> float:
@@ -338,13 +350,10 @@ def _extra(tokens: Tokens, cut: Cut, missing: float) -> float:
     return missing / gaps if gaps else 0.0
 
 
-def _runs(spec: ParagraphSpec, placed: Placed, y: float) -> Iterator[GlyphRun]:
+def _runs(spec: ParagraphSpec, placed: Placed, spans: list[int], y: float) -> Iterator[GlyphRun]:
     """The line's words, a run for each stretch of one look."""
-    tokens, first, count = placed.tokens, placed.cut.first, placed.count()
-    if isinstance(tokens.spans, int):
-        yield GlyphRun(spec.spans[tokens.spans], y, placed, 0, count)
-        return
-    kinds = tokens.spans[first : first + count]
+    first, count = placed.cut.first, placed.count()
+    kinds = spans[first : first + count]
     begin = 0
     for n in range(1, count + 1):
         if n == count or kinds[n] != kinds[begin]:
