@@ -115,18 +115,19 @@ def test_a_master_dropped_on_a_page_replaces_or_with_ctrl_adds(hands, held, expe
     assert len(stack) == expected and stack[-1] == seal
 
 
-def test_thumbnails_follow_a_master_while_it_is_drawn_on(hands):
+def test_thumbnails_follow_a_master_while_it_is_drawn_on(hands, qtbot):
     page = hands.page(9)
     hands.window.thumbnails.finish()
     before = hands.window.run.viewport().grab().toImage()
     hands.session.show_master(hands.master("Month table"))
     hands.do("tool rectangle")
     hands.drag(1, (60, 300), (400, 600), drop=False)  # not dropped yet
-    hands.window.thumbnails.finish()
-    hands.app.processEvents()
-    after = hands.window.run.viewport().grab().toImage()
     middle = hands.window.run.rect_of(page).center().toPoint() + QPoint(0, 20)
-    assert before.pixelColor(middle) != after.pixelColor(middle)
+
+    def now():
+        return hands.window.run.viewport().grab().toImage().pixelColor(middle)
+
+    qtbot.waitUntil(lambda: now() != before.pixelColor(middle), timeout=5000)
     assert page in hands.window.run.ringed_pages()
 
 

@@ -147,3 +147,24 @@ def test_a_masters_text_on_a_page_asks_first_and_then_is_an_override(hands):
     assert plain(override.text).endswith("!")
     master = find_master(hands.publication, hands.master("Text"))
     assert hands.item(master, "Running head").text == head.text
+
+
+def test_delete_belongs_to_the_text_even_with_a_page_selected(hands):
+    hands.session.select_pages((hands.page(9),))
+    new_frame(hands)
+    hands.type("abc")
+    hands.key(Qt.Key.Key_Home)
+    hands.key(Qt.Key.Key_Delete)
+    assert plain(content(hands)) == "bc"
+    assert len(all_pages(hands.publication)) == 32
+
+
+def test_a_page_clicked_in_the_run_is_not_deleted_by_a_key_on_the_desk(hands):
+    hands.session.select_pages((hands.page(9),))
+    hands.session.show_page(hands.page(9))
+    hands.desk.setFocus()
+    hands.do("delete")
+    assert len(all_pages(hands.publication)) == 32
+    hands.window.run.setFocus()
+    hands.do("delete")
+    assert len(all_pages(hands.publication)) == 31

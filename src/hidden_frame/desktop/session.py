@@ -68,6 +68,7 @@ class Session(QObject):
         self.draft: Publication | None = None
         self.mode: Mode = "pages"
         self.page_id = all_pages(publication)[0].id
+        self._position = 1  # of the page on the desk, for when it is deleted
         self.master_id = publication.masters[0].id if publication.masters else ""
         self.holder_id = self.page_id
         self.side: Side = page_facts(publication)[self.page_id].side
@@ -156,7 +157,7 @@ class Session(QObject):
         self.pages = tuple(p for p in self.pages if p in order)
         if self.page_id not in order:
             pages = all_pages(publication)
-            at = min(getattr(self, "_position", 1), len(pages))
+            at = min(self._position, len(pages))
             self.page_id = pages[at - 1].id
         self._position = order[self.page_id]
         masters = masters_by_id(publication)

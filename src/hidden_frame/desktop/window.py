@@ -130,7 +130,7 @@ class Window(QMainWindow):
             None,
             Command("duplicate", "Edit", "Duplicate items", "Ctrl+D", self.duplicate_items, chosen),
             Command("delete", "Edit", "Delete", "Del", self.delete,
-                    lambda: chosen() or bool(session.pages)),
+                    lambda: chosen() or (bool(session.pages) and session.editing is None)),
             Command("front", "Edit", "Bring to front", "Ctrl+Up", self._reorder("front"), chosen),
             Command("back", "Edit", "Send to back", "Ctrl+Down", self._reorder("back"), chosen),
             None,
@@ -203,13 +203,16 @@ class Window(QMainWindow):
     # -- items ---------------------------------------------------------------------
 
     def delete(self) -> None:
-        """Deletes the selected items, or else the selected pages."""
+        """Deletes the selected items, or the selected pages if the Run is worked on.
+
+        A page that was clicked only to lay it on the desk is not lost by a key there.
+        """
         session = self.session
         if session.items:
             holder, items = session.holder_id, session.items
             count = "item" if len(items) == 1 else f"{len(items)} items"
             session.edit(f"delete {count}", lambda p: remove_items(p, holder, items))
-        elif session.pages:
+        elif session.pages and self.run.hasFocus():
             self.delete_pages()
 
     def duplicate_items(self) -> None:

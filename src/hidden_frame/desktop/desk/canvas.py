@@ -19,7 +19,7 @@ from hidden_frame.desktop.desk import chrome
 from hidden_frame.desktop.desk.hits import Spot, bounds, face_at, handle_at, hit
 from hidden_frame.desktop.desk.paper import Paper, Sheet
 from hidden_frame.desktop.desk.surface import paint_desk
-from hidden_frame.desktop.desk.text_edit import TextEdit
+from hidden_frame.desktop.desk.text_edit import TextEdit, wants_key
 from hidden_frame.desktop.desk.tools import (
     DrawGesture,
     Gesture,
@@ -348,11 +348,10 @@ class Desk(QWidget):
         if event.type() == QEvent.Type.KeyPress and self.session.editing is not None:
             self.keyPressEvent(event)  # type: ignore[arg-type]
             return True
-        if event.type() == QEvent.Type.ShortcutOverride and self.session.editing is not None:
-            key = event
-            if isinstance(key, QKeyEvent) and (key.text().isprintable() and key.text()):
-                event.accept()
-                return True
+        overriding = event.type() == QEvent.Type.ShortcutOverride and self.session.editing
+        if overriding and isinstance(event, QKeyEvent) and wants_key(event):
+            event.accept()
+            return True
         if isinstance(event, QHelpEvent) and event.type() == QEvent.Type.ToolTip:
             return self._tell(event)
         return super().event(event)

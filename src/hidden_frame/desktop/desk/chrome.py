@@ -149,6 +149,9 @@ def paint_selection(
     if not movable:
         return
     for handle in ((-1, 0), (1, 0)) if line else HANDLES:
+        side = box.width if handle[0] == 0 else box.height
+        if not line and 0 in handle and side * view.zoom < 3 * HANDLE:
+            continue  # it would crowd the corners
         x, y = box.point(*handle)
         px, py = view.to_widget(x + face.x, y)
         painter.setPen(_pen(colour, 1.4))

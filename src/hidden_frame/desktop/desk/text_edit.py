@@ -22,6 +22,22 @@ _MOVES = {
 }  # fmt: skip
 
 
+_KEPT = (
+    QKeySequence.StandardKey.SelectAll,
+    QKeySequence.StandardKey.Copy,
+    QKeySequence.StandardKey.Cut,
+    QKeySequence.StandardKey.Paste,
+)
+_EDITS = {Qt.Key.Key_Backspace, Qt.Key.Key_Delete, Qt.Key.Key_Tab}
+
+
+def wants_key(event: QKeyEvent) -> bool:
+    """Whether a key belongs to the text being edited before any command's key."""
+    key = Qt.Key(event.key())
+    typed = bool(event.text()) and event.text().isprintable() and not _command(event)
+    return typed or key in _EDITS | _MOVES or any(event.matches(k) for k in _KEPT)
+
+
 class TextEdit(QObject):
     """The caret of the frame named by `session.editing`."""
 

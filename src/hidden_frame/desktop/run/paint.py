@@ -51,7 +51,9 @@ def _paint_sections(
         painter.drawPolyline([QPointF(x1, 21), QPointF(x1, 17), QPointF(x2, 17), QPointF(x2, 21)])
         name = cell.facts.section_name or "Section"
         shown = max(x1, 4.0)
-        box = QRectF(shown, 0, max(x2 - shown, 30), 16)
+        if x2 - shown < 24:
+            continue  # scrolled out but for its edge
+        box = QRectF(shown, 0, x2 - shown, 16)
         text = painter.fontMetrics().elidedText(
             name, Qt.TextElideMode.ElideRight, round(box.width())
         )
