@@ -215,3 +215,131 @@ def test_without_a_display_it_says_so_in_one_sentence():
     )  # fmt: skip
     assert done.returncode == 1
     assert len(done.stderr.strip().splitlines()) == 1 and "--offscreen" in done.stderr
+
+
+def test_a_value_typed_and_left_is_kept_for_the_item_it_was_typed_for(hands):
+    """Clicking another item commits the field, to the item that it showed."""
+    page = find_page(hands.publication, hands.page(9))
+    hands.session.show_page(page.id)
+    first, second = (hands.item(page, f"Moon {n}") for n in (2, 5))
+    hands.click(1, first.x + 10, first.y + 10)
+    field = hands.field("Rotation")
+    field.setFocus()
+    field.selectAll()
+    QTest.keyClicks(field, "15")
+    hands.click(1, second.x + 10, second.y + 10)
+    after = find_page(hands.publication, page.id)
+    assert hands.item(after, "Moon 2").rotation == 15
+    assert hands.item(after, "Moon 5").rotation == 0
+    assert hands.session.items == (second.id,)
+
+
+def test_escape_in_a_field_takes_back_what_was_typed(hands):
+    page = find_page(hands.publication, hands.page(9))
+    hands.session.show_page(page.id)
+    moon = hands.item(page, "Moon 2")
+    hands.click(1, moon.x + 10, moon.y + 10)
+    before = hands.publication
+    field = hands.field("Width")
+    shown = field.text()
+    field.setFocus()
+    field.selectAll()
+    QTest.keyClicks(field, "nonsense")
+    QTest.keyClick(field, Qt.Key.Key_Escape)
+    assert field.text() == shown and hands.publication is before
+
+
+def test_the_layer_and_the_stroke_are_changed_by_choice(hands):
+    page = find_page(hands.publication, hands.page(9))
+    hands.session.show_page(page.id)
+    moon = hands.item(page, "Moon 2")
+    hands.click(1, moon.x + 10, moon.y + 10)
+    hands.field("Layer").committed.emit("above")
+    hands.enter("Stroke width", "2.5")
+    hands.enter("Opacity", "40")
+    hands.field("Stroke").committed.emit("gold")
+    now = hands.item(find_page(hands.publication, page.id), "Moon 2")
+    assert (now.layer, now.opacity) == ("above", 0.4)
+    assert (now.stroke.colour, now.stroke.width) == ("gold", 2.5)
+    hands.field("Stroke").committed.emit(None)
+    assert hands.item(find_page(hands.publication, page.id), "Moon 2").stroke is None
+    assert not hands.field("Stroke width").isEnabled()
+    before = hands.publication
+    hands.enter("Opacity", "140")
+    assert hands.publication is before and "0 to 100" in hands.window.properties.form.problem.text()
+
+
+def test_text_settings_of_a_frame(hands):
+    page = find_page(hands.publication, hands.page(8))
+    hands.session.show_page(page.id)
+    heading = hands.item(page, "Heading")
+    hands.click(0, heading.x + 5, heading.y + 15)
+    assert hands.session.items == (heading.id,)
+    hands.field("Style").committed.emit("month")
+    hands.field("Vertical").committed.emit("bottom")
+    hands.enter("Inset", "2pt")
+    now = hands.item(find_page(hands.publication, page.id), "Heading")
+    assert {p.style for p in now.text} == {"month"}
+    assert (now.vertical, now.inset) == ("bottom", 2.0)
+
+
+def test_every_kind_of_shape_can_be_drawn_and_changed(hands):
+    page = hands.page(9)
+    hands.session.show_page(page)
+    for tool in ("rounded", "ellipse"):
+        hands.do(f"tool {tool}")
+        hands.drag(1, (100, 500), (160, 540), Shift)
+        made = find_page(hands.publication, page).items[-1]
+        assert made.form == tool and made.width == pytest.approx(made.height)
+    hands.field("Form").committed.emit("rectangle")
+    assert find_page(hands.publication, page).items[-1].form == "rectangle"
+
+
+def test_a_line_is_drawn_between_two_points_and_pulled_by_its_ends(hands):
+    page = hands.page(9)
+    hands.session.show_page(page)
+    hands.do("tool line")
+    hands.drag(1, (100, 500), (160, 580))
+    line = find_page(hands.publication, page).items[-1]
+    assert (line.width, line.height) == (pytest.approx(100, abs=2), 0)
+    assert line.rotation == pytest.approx(53.13, abs=1.5)  # a triangle of 3, 4 and 5
+    hands.drag(1, (160, 580), (200, 500))
+    line = find_page(hands.publication, page).items[-1]
+    assert line.width == pytest.approx(100, abs=2) and line.rotation == pytest.approx(0, abs=1.5)
+
+
+def test_blind_folio_from_the_menu_hides_the_folio_and_marks_the_page(hands):
+    hands.session.show_page(hands.page(9))
+    page = hands.page(9)
+    assert "3" in hands.session.composition.scene(page).text_of()
+    hands.do("blind")
+    assert "3" not in hands.session.composition.scene(page).text_of()
+    assert "blind" in hands.window.status.words()
+    hands.do("blind")
+    assert "3" in hands.session.composition.scene(page).text_of()
+
+
+def test_the_theme_follows_and_every_text_is_readable(dressed):
+    """WCAG 2.2, 1.4.3: at least 4.5 to 1, by its formula of relative luminance."""
+    from PySide6.QtGui import QColor
+
+    from hidden_frame.desktop.theme import DARK, LIGHT
+
+    def luminance(name):
+        colour = QColor(name)
+        parts = [colour.redF(), colour.greenF(), colour.blueF()]
+        linear = [c / 12.92 if c <= 0.04045 else ((c + 0.055) / 1.055) ** 2.4 for c in parts]
+        return 0.2126 * linear[0] + 0.7152 * linear[1] + 0.0722 * linear[2]
+
+    def contrast(a, b):
+        high, low = sorted((luminance(a), luminance(b)), reverse=True)
+        return (high + 0.05) / (low + 0.05)
+
+    assert contrast("#000000", "#ffffff") == pytest.approx(21)  # the standard's own example
+    for theme in (LIGHT, DARK):
+        for ground in (theme.window, theme.panel, theme.field):
+            for text in (theme.text, theme.quiet, theme.warning):
+                assert contrast(text, ground) >= 4.5, (theme.dark, text, ground)
+        assert contrast(theme.action_text, theme.action) >= 4.5
+        assert contrast(theme.text, theme.master_soft) >= 4.5
+        assert contrast(theme.text, theme.action_soft) >= 4.5

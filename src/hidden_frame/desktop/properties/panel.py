@@ -63,6 +63,10 @@ class Properties(QScrollArea):
         return None
 
     def _set(self, form: Form) -> Form:
+        old = self.takeWidget()
+        if old is not None:
+            # One of its own buttons may be what is being clicked: it goes a moment later.
+            old.deleteLater()
         self.form = form
         form.setObjectName("Panel")
         self.setWidget(form)
