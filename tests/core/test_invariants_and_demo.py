@@ -14,7 +14,7 @@ from hidden_frame.model.invariants import check, problems
 from hidden_frame.model.items import Line, Override, PictureFrame, Shape, TextFrame
 from hidden_frame.model.lookup import all_pages, base_chain, stack_of
 from hidden_frame.model.paint import Colour, Fill
-from hidden_frame.model.publication import Master, Publication
+from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import Marker, Paragraph, Run
 
 
@@ -150,7 +150,3 @@ class TestDemo:
         for facts in Composer().compose(demo[0]).facts.values():
             if facts.folio.isdecimal():
                 assert (int(facts.folio) % 2 == 1) == (facts.side == "recto")
-
-
-def test_a_master_value_can_be_made_by_hand():
-    assert Master(id="master-1", name="M").items == ()

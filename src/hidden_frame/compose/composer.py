@@ -23,7 +23,7 @@ from hidden_frame.compose.textspec import (
 from hidden_frame.compose.transform import placement
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import TextFrame
-from hidden_frame.model.lookup import all_pages, find_page, section_of, stack_of
+from hidden_frame.model.lookup import all_pages, find_page, stack_of
 from hidden_frame.model.paint import Layer
 from hidden_frame.model.publication import Page, Picture, Publication, Section, Setup
 from hidden_frame.model.remember import remembered
@@ -210,6 +210,8 @@ def _placed(
     if not item.visible or item.layer in context.hidden:
         return None
     # Drawings are remembered by identity, so equal values must be the same object.
+    if len(_values) > 50_000:
+        _values.clear()
     own = _values.setdefault(own, own)
     drawing = draw(item, side, own, context.known, context.pictures)
     at = shown_on(resolved, side, context.setup)
@@ -259,9 +261,6 @@ class Composition:
     def followers(self, master_id: str) -> list[str]:
         """Ids of the pages that follow a master, directly or through one built on it."""
         return followers(self.publication)[master_id]
-
-    def section_name(self, page_id: str) -> str:
-        return section_of(self.publication, page_id).name
 
 
 def followers(publication: Publication) -> dict[str, list[str]]:

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import re
 
-from hidden_frame.compose.facts import PageFacts, page_facts, page_name
+from hidden_frame.compose.facts import PageFacts, page_facts
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
 
@@ -77,16 +77,6 @@ def _find(text: str, facts: list[PageFacts]) -> int | None:
     if text.isdecimal() and 1 <= int(text) <= len(facts):
         return int(text)
     return None
-
-
-def find_page_named(publication: Publication, text: str) -> str:
-    """The id of the one page that a folio or `#position` names."""
-    facts = list(page_facts(publication).values())
-    position = _find(text, facts)
-    if position is None:
-        first, last = page_name(facts[0]), page_name(facts[-1])
-        raise Refusal(f"“{text.strip()}” names no page; there are {first} to {last}.")
-    return facts[position - 1].page_id
 
 
 def echo(publication: Publication, page_ids: list[str]) -> str:

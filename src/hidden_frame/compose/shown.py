@@ -7,7 +7,6 @@ too.  Places given on a verso are taken back to the master's coordinates.
 from __future__ import annotations
 
 from hidden_frame.compose.cascade import Resolved, face_items, page_items, shown_on, stack_items
-from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.placing import to_recto
 from hidden_frame.edit.items import change_items
 from hidden_frame.edit.overrides import override
@@ -56,7 +55,3 @@ def change_shown(
         elif properties:
             publication = override(publication, holder_id, item_id, **properties)
     return publication
-
-
-def side_of_page(publication: Publication, page_id: str) -> Side:
-    return page_facts(publication)[page_id].side

@@ -35,15 +35,6 @@ TOOLS: tuple[tuple[Tool, str, str, str], ...] = (
 )
 
 
-def _bar(name: str) -> tuple[QFrame, QHBoxLayout]:
-    bar = QFrame()
-    bar.setObjectName(name)
-    row = QHBoxLayout(bar)
-    row.setContentsMargins(12, 5, 12, 5)
-    row.setSpacing(4)
-    return bar, row
-
-
 def icon(name: str, on: bool = True):  # type: ignore[no-untyped-def]
     colours = theme.current()
     return qtawesome.icon(name, color=colours.text, color_on=colours.action_text)

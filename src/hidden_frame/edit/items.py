@@ -8,7 +8,6 @@ from msgspec.structs import replace
 
 from hidden_frame.edit.change import change_holder, new_ids
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.invariants import check
 from hidden_frame.model.items import Face, Item, Placing
 from hidden_frame.model.lookup import holder, masters_by_id
 from hidden_frame.model.publication import Master, Page, Publication
@@ -132,8 +131,3 @@ def set_face(
 ) -> Publication:
     """The faces on which a master item stands, and how it takes the other side (R3)."""
     return change_items(publication, master_id, {item_id: {"face": face, "placing": placing}})
-
-
-def checked(publication: Publication) -> Publication:
-    """The publication itself if every invariant holds; a `Refusal` otherwise."""
-    return check(publication)

@@ -9,7 +9,7 @@ from hidden_frame.edit.masters import free_name
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import paragraph_style
 from hidden_frame.model.paint import Colour
-from hidden_frame.model.publication import Detail, Picture, Publication, Setup
+from hidden_frame.model.publication import Detail, Picture, Publication
 from hidden_frame.model.text import CharacterStyle, Marker, ParagraphStyle, Piece, Text
 
 
@@ -70,10 +70,6 @@ def new_detail_name(publication: Publication, wanted: str = "Detail") -> str:
 
 def set_title(publication: Publication, title: str) -> Publication:
     return replace(publication, title=title) if title != publication.title else publication
-
-
-def set_setup(publication: Publication, setup: Setup) -> Publication:
-    return replace(publication, setup=setup) if setup != publication.setup else publication
 
 
 def rename_detail(publication: Publication, name: str, new: str) -> Publication:

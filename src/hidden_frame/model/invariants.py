@@ -15,7 +15,6 @@ from hidden_frame.model.items import (
     OVERRIDABLE,
     Item,
     Override,
-    TextFrame,
     changed_properties,
 )
 from hidden_frame.model.lookup import all_pages, holders, masters_by_id
@@ -204,8 +203,3 @@ def _text(text: Text, place: str, known: _Known) -> Iterator[str]:
         for piece in paragraph.content:
             if piece.style is not None and piece.style not in known.characters:
                 yield f"On {place}: the character style “{piece.style}” does not exist."
-
-
-def has_text(item: Item) -> bool:
-    """Whether a frame holds anything that would be seen as text."""
-    return isinstance(item, TextFrame) and any(p.content for p in item.text)

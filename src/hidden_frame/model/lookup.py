@@ -8,7 +8,7 @@ from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Item
 from hidden_frame.model.publication import Master, Page, Publication, Section
 from hidden_frame.model.remember import remembered
-from hidden_frame.model.text import CharacterStyle, ParagraphStyle
+from hidden_frame.model.text import ParagraphStyle
 
 
 @remembered(8)
@@ -84,14 +84,6 @@ def holders(publication: Publication) -> Iterator[Page | Master]:
     yield from all_pages(publication)
 
 
-def local_item(publication: Publication, holder_id: str, item_id: str) -> Item | None:
-    """The item if it stands on this page or master itself."""
-    for item in holder(publication, holder_id).items:
-        if item.id == item_id:
-            return item
-    return None
-
-
 @remembered(8)
 def _master_item_owners(masters: tuple[Master, ...]) -> dict[str, tuple[Master, Item]]:
     return {item.id: (master, item) for master in masters for item in master.items}
@@ -107,13 +99,6 @@ def paragraph_style(publication: Publication, style_id: str) -> ParagraphStyle:
         if style.id == style_id:
             return style
     raise Refusal(f"There is no paragraph style “{style_id}” in this publication.")
-
-
-def character_style(publication: Publication, style_id: str) -> CharacterStyle:
-    for style in publication.character_styles:
-        if style.id == style_id:
-            return style
-    raise Refusal(f"There is no character style “{style_id}” in this publication.")
 
 
 def base_chain(publication: Publication, master_id: str) -> tuple[Master, ...]:

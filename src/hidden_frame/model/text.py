@@ -6,7 +6,7 @@ Paragraph(style='body', content=(Run(text='Page ', style=None), Marker(shows='fo
 
 from __future__ import annotations
 
-from typing import Annotated, Literal, get_args
+from typing import Annotated, Literal
 
 from msgspec import Meta, Struct
 
@@ -15,7 +15,6 @@ from hidden_frame.model.geometry import NotNegative, Positive, Share
 MarkerKind = Literal[
     "folio", "page count", "section pages", "section last folio", "section name", "title", "detail"
 ]
-MARKERS: tuple[MarkerKind, ...] = get_args(MarkerKind)
 Alignment = Literal["left", "right", "centre", "justified", "inside", "outside"]
 
 

@@ -59,7 +59,6 @@ class Desk(QWidget):
         self.text.moved.connect(self.update)
         self._gesture: Gesture | None = None
         self._pressed: QPointF | None = None
-        self._press_spot: Spot | None = None
         self._dragged = False
         self._to_drop = ""
         self._panning: QPointF | None = None
@@ -151,9 +150,6 @@ class Desk(QWidget):
         self.fit = ""
         self._look(self.view.zoomed(factor, point.x(), point.y()))
 
-    def zoom_to(self, zoom: float) -> None:
-        self.zoom_by(zoom / self.view.zoom)
-
     def _look(self, view: View) -> None:
         if view != self.view:
             self.view = view
@@ -190,7 +186,7 @@ class Desk(QWidget):
             return
         if event.button() != Qt.MouseButton.LeftButton:
             return
-        self._pressed, self._press_spot, self._dragged = point, spot, False
+        self._pressed, self._dragged = point, False
         self._to_drop = ""
         if self.session.editing is not None:
             if self._within_edited(spot):

@@ -8,9 +8,9 @@ from hidden_frame.compose.cascade import master_layout
 from hidden_frame.desktop.properties.fields import Choice, LengthField, NumberField, TextField
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.items import checked
 from hidden_frame.edit.masters import possible_bases, rename_master, set_base, set_page_layout
 from hidden_frame.model.geometry import Columns, Guide
+from hidden_frame.model.invariants import check
 from hidden_frame.model.lookup import find_master
 from hidden_frame.model.publication import Master, Publication
 
@@ -106,7 +106,7 @@ class MasterForm(Form):
         values |= changes
 
         def change(publication: Publication) -> Publication:
-            return checked(set_page_layout(publication, master.id, **values))  # type: ignore[arg-type]
+            return check(set_page_layout(publication, master.id, **values))  # type: ignore[arg-type]
 
         self.session.edit("page layout", change)
 
