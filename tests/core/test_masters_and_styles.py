@@ -216,7 +216,7 @@ def test_every_marker_shows_its_value(small):
 def test_character_styles_change_only_what_they_say(small):
     known = palette(small)
     style = replace(known.paragraphs["body"], tracking=50.0)
-    span = span_of("x", style, known.characters["strong"], known, False)
+    span = span_of("x", style, known.characters["strong"], None, known, False)
     assert (span.setting.face.style, span.setting.size) == ("Bold", style.size)
     assert span.setting.tracking == pytest.approx(style.size * 0.05)
 

@@ -223,7 +223,7 @@ def _placed(
         resolved.carrier,
         resolved.overridden,
         item.layer not in context.silent,
-        item.layer in context.locked,
+        item.layer in context.locked or (item.locked and resolved.carrier is None),
     )
 
 

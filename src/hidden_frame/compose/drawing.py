@@ -6,6 +6,8 @@ that: an item that only moves is not drawn again.
 
 from __future__ import annotations
 
+from msgspec.structs import replace
+
 from hidden_frame.compose.scene import (
     Drawing,
     PathPrimitive,
@@ -40,6 +42,8 @@ def draw(
     pictures: tuple[Picture, ...],
 ) -> Drawing:
     """An item's drawing on a side, `values` being what its markers show."""
+    if isinstance(item, TextFrame) and item.grows:
+        item = replace(item, height=max(item.height, text_height(item, side, values, known)))
     primitives: list[Primitive] = []
     outline = _outline(item)
     if item.fill is not None and not isinstance(item, Line):
@@ -89,8 +93,19 @@ def _rounded(w: float, h: float, rx: float, ry: float) -> tuple:
 
 
 @remembered(20_000)
-def _set(text: Text, width: float, side: Side, values: tuple[str, ...], known: Palette) -> SetText:
-    return set_text(specs(text, values, side, known), width)
+def _set(
+    text: Text, width: float, side: Side, values: tuple[str, ...], known: Palette, snug: bool
+) -> SetText:
+    paragraphs = specs(text, values, side, known)
+    if snug and paragraphs:
+        paragraphs[0] = paragraphs[0]._replace(before=0.0)
+    return set_text(paragraphs, width)
+
+
+def text_height(item: TextFrame, side: Side, values: tuple[str, ...], known: Palette) -> float:
+    """How high a frame must be for all of its text, insets included, in points."""
+    width = max(item.width - 2 * item.inset, 0.0)
+    return _set(item.text, width, side, values, known, item.snug).height + 2 * item.inset
 
 
 def _text(
@@ -99,7 +114,7 @@ def _text(
     inset = item.inset
     width = max(item.width - 2 * inset, 0.0)
     height = max(item.height - 2 * inset, 0.0)
-    text = _set(item.text, width, side, values, known)
+    text = _set(item.text, width, side, values, known, item.snug)
     overflow = explain(text, height)
     shown = overflow.shown if overflow else len(text.lines)
     y = inset

@@ -10,9 +10,9 @@ from hidden_frame.model.geometry import Side
 from hidden_frame.model.paint import Colour
 from hidden_frame.model.publication import Detail, Publication
 from hidden_frame.model.remember import remembered
-from hidden_frame.model.text import CharacterStyle, Marker, Paragraph, ParagraphStyle, Text
+from hidden_frame.model.text import CharacterStyle, Look, Marker, Paragraph, ParagraphStyle, Text
 from hidden_frame.typeset.fonts import font_book
-from hidden_frame.typeset.paragraph import Ink, ParagraphSpec, Span, Tab
+from hidden_frame.typeset.paragraph import Ink, ParagraphSpec, Span, SpotInk, Tab
 from hidden_frame.typeset.shaping import setting_of
 
 
@@ -41,7 +41,9 @@ def palette(publication: Publication) -> Palette:
 
 
 def ink(colour: Colour, tint: float = 1.0) -> Ink:
-    """A colour's shares at a tint: mixed with white in RGB, thinned in CMYK."""
+    """A colour's shares at a tint: mixed with white in RGB, thinned in CMYK and spot."""
+    if colour.space == "spot":
+        return SpotInk(colour.name, tint, colour.values)
     if tint == 1.0:
         return colour.values
     if colour.space == "rgb":
@@ -98,24 +100,25 @@ def specs(text: Text, values: tuple[str, ...], side: Side, known: Palette) -> li
 
 def _spec(paragraph: Paragraph, values, side: Side, known: Palette) -> ParagraphSpec:  # type: ignore[no-untyped-def]
     style = known.paragraphs[paragraph.style]
-    base = span_of("", style, None, known, False)
+    base = span_of("", style, None, None, known, False)
+    tabs = style.tabs if paragraph.tabs is None else paragraph.tabs
     spans = []
     for piece in paragraph.content:
-        look = known.characters[piece.style] if piece.style is not None else None
+        named = known.characters[piece.style] if piece.style is not None else None
         marker = isinstance(piece, Marker)
         string = next(values) if isinstance(piece, Marker) else piece.text
-        spans.append(span_of(string, style, look, known, marker))
+        spans.append(span_of(string, style, named, piece.look, known, marker))
     return ParagraphSpec(
         tuple(spans),
         base.setting,
         style.leading,
-        physical(style.alignment, side),
+        physical(paragraph.alignment or style.alignment, side),
         style.space_before,
         style.space_after,
         style.indent_left,
         style.indent_right,
         style.indent_first,
-        tuple(Tab(t.position, t.align) for t in style.tabs),
+        tuple(Tab(t.position, t.align) for t in tabs),
         style.language if style.hyphenate else None,
         style.name,
         base.ink,
@@ -125,15 +128,19 @@ def _spec(paragraph: Paragraph, values, side: Side, known: Palette) -> Paragraph
 def span_of(
     text: str,
     style: ParagraphStyle,
-    look: CharacterStyle | None,
+    named: CharacterStyle | None,
+    look: Look | None,
     known: Palette,
     marker: bool,
 ) -> Span:
-    """A span in its paragraph's style as changed by a character style."""
+    """A span in its paragraph's style as changed by a character style, then by its own look."""
 
     def pick(name: str) -> object:
-        value = getattr(look, name) if look is not None else None
-        return getattr(style, name) if value is None else value
+        for source in (look, named):
+            value = getattr(source, name) if source is not None else None
+            if value is not None:
+                return value
+        return getattr(style, name)
 
     face = font_book().face(pick("family"), pick("bold"), pick("italic"))  # type: ignore[arg-type]
     setting = setting_of(face, float(pick("size")), float(pick("tracking")))  # type: ignore[arg-type]

@@ -7,6 +7,7 @@ Box(x=0.0, y=0.0, width=120.0, height=60.0, rotation=0)
 from __future__ import annotations
 
 import math
+from collections.abc import Iterable
 from typing import NamedTuple
 
 # A handle by its place: -1, 0 or 1 from left to right, then from top to bottom.
@@ -14,6 +15,30 @@ Handle = tuple[int, int]
 HANDLES: tuple[Handle, ...] = (
     (-1, -1), (0, -1), (1, -1), (1, 0), (1, 1), (0, 1), (-1, 1), (-1, 0),
 )  # fmt: skip
+
+
+class Bounds(NamedTuple):
+    """An upright box on a page, in points."""
+
+    left: float
+    top: float
+    right: float
+    bottom: float
+
+    @property
+    def width(self) -> float:
+        return self.right - self.left
+
+    @property
+    def height(self) -> float:
+        return self.bottom - self.top
+
+    @property
+    def centre(self) -> tuple[float, float]:
+        return (self.left + self.right) / 2, (self.top + self.bottom) / 2
+
+    def moved(self, dx: float, dy: float) -> Bounds:
+        return Bounds(self.left + dx, self.top + dy, self.right + dx, self.bottom + dy)
 
 
 class Box(NamedTuple):
@@ -44,24 +69,96 @@ def _turned(
     return centre[0] + cos * point[0] - sin * point[1], centre[1] + sin * point[0] + cos * point[1]
 
 
-def resized(box: Box, handle: Handle, dx: float, dy: float, proportional: bool = False) -> Box:
+def bounds_of(box: Box) -> Bounds:
+    """The upright box around a box that may be turned."""
+    corners = [box.point(across, down) for across in (-1, 1) for down in (-1, 1)]
+    xs, ys = [c[0] for c in corners], [c[1] for c in corners]
+    return Bounds(min(xs), min(ys), max(xs), max(ys))
+
+
+def around_all(bounds: Iterable[Bounds]) -> Bounds:
+    """The box around several; at least one must be given."""
+    known = list(bounds)
+    return Bounds(
+        min(b.left for b in known),
+        min(b.top for b in known),
+        max(b.right for b in known),
+        max(b.bottom for b in known),
+    )
+
+
+def resized(
+    box: Box,
+    handle: Handle,
+    dx: float,
+    dy: float,
+    proportional: bool = False,
+    about_middle: bool = False,
+) -> Box:
     """The box with a handle moved by (dx, dy) on the page; the opposite handle stays.
 
     A size never falls below 0; pulled past the opposite edge, the box stays empty
-    there.  With `proportional`, a corner keeps width to height.
+    there.  With `proportional`, width keeps to height; with `about_middle` the middle
+    stays, and both sides move.
     """
     across, down = handle
     local = _turned((dx, dy), -box.rotation)
-    width = max(box.width + across * local[0], 0.0)
-    height = max(box.height + down * local[1], 0.0)
-    if proportional and across and down and box.width and box.height:
-        scale = max(width / box.width, height / box.height)
+    reach = 2.0 if about_middle else 1.0
+    width = max(box.width + reach * across * local[0], 0.0)
+    height = max(box.height + reach * down * local[1], 0.0)
+    if proportional and box.width and box.height:
+        if across and down:
+            scale = max(width / box.width, height / box.height)
+        else:
+            scale = width / box.width if across else height / box.height
         width, height = box.width * scale, box.height * scale
+    if about_middle:
+        x, y = box.centre
+        return Box(x - width / 2, y - height / 2, width, height, box.rotation)
     fixed = box.point(-across, -down)
     # From the fixed point to the new middle, in the item's own directions.
     inward = (across * width / 2, down * height / 2)
     cx, cy = _turned(inward, box.rotation, fixed)
     return Box(cx - width / 2, cy - height / 2, width, height, box.rotation)
+
+
+def turned_towards(box: Box, x: float, y: float, start: float, step: float = 0.0) -> float:
+    """The rotation of a box whose handle is pulled from the direction `start` to (x, y).
+
+    Directions are degrees clockwise about the box's middle, and so is the result, from
+    −180 up to 180; with a `step` it is a multiple of it.
+    """
+    turned = box.rotation + direction(box, x, y) - start
+    if step:
+        turned = round(turned / step) * step
+    return (turned + 180) % 360 - 180
+
+
+def direction(box: Box, x: float, y: float) -> float:
+    """The direction from a box's middle to a point, in degrees clockwise from the right."""
+    cx, cy = box.centre
+    return math.degrees(math.atan2(y - cy, x - cx))
+
+
+def placed_at(box: Box, point: Handle, x: float | None, y: float | None) -> Box:
+    """The box moved so that one of its nine points lies at x, y; None leaves one as it is.
+
+    >>> placed_at(Box(0, 0, 100, 50), (1, 1), 100, 80)
+    Box(x=0.0, y=30.0, width=100, height=50, rotation=0.0)
+    """
+    here = box.point(*point)
+    dx = 0.0 if x is None else x - here[0]
+    dy = 0.0 if y is None else y - here[1]
+    return box._replace(x=box.x + dx, y=box.y + dy)
+
+
+def sized_at(box: Box, point: Handle, width: float | None, height: float | None) -> Box:
+    """The box in another size; one of its nine points stays where it is."""
+    here = box.point(*point)
+    new = box._replace(
+        width=box.width if width is None else width, height=box.height if height is None else height
+    )
+    return placed_at(new, point, *here)
 
 
 def line_between(x1: float, y1: float, x2: float, y2: float) -> Box:

@@ -12,6 +12,7 @@ from hidden_frame.model.items import Face, Item, Placing
 from hidden_frame.model.lookup import holder, masters_by_id
 from hidden_frame.model.publication import Master, Page, Publication
 
+MAX_COPIES = 1000
 _WORDS = {
     "TextFrame": "Text", "PictureFrame": "Picture", "Shape": "Shape", "Line": "Line"
 }  # fmt: skip
@@ -103,10 +104,33 @@ def duplicate_items(
     publication: Publication, holder_id: str, item_ids: list[str], offset: float = 12.0
 ) -> tuple[Publication, list[str]]:
     """Copies of items a little to the right and below, and their ids."""
+    return repeat_items(publication, holder_id, item_ids, 1, offset, offset)
+
+
+def repeat_items(
+    publication: Publication, holder_id: str, item_ids: list[str], count: int, dx: float, dy: float
+) -> tuple[Publication, list[str]]:
+    """Step and repeat: `count` copies of items, each (dx, dy) from the one before.
+
+    >>> publication, made = repeat_items(publication, "page-4", ["item-9"], 5, 0.0, 24.0)
+
+    Copies of grouped items are groups of their own.
+    """
+    if not 1 <= count <= MAX_COPIES:
+        raise Refusal(f"{count} copies can't be made; give a number from 1 to {MAX_COPIES}.")
+    chosen = [i for i in holder(publication, holder_id).items if i.id in set(item_ids)]
     made: list[str] = []
-    for item in holder(publication, holder_id).items:
-        if item.id in item_ids:
-            copy = replace(item, x=item.x + offset, y=item.y + offset, name=item.name)
+    for step in range(1, count + 1):
+        groups: dict[str, str] = {}
+        for item in chosen:
+            if item.group is not None and item.group not in groups:
+                publication, (groups[item.group],) = new_ids(publication, "group", 1)
+            copy = replace(
+                item,
+                x=item.x + step * dx,
+                y=item.y + step * dy,
+                group=groups.get(item.group or ""),
+            )
             publication, new_id = add_item(publication, holder_id, copy)
             made.append(new_id)
     return publication, made
@@ -115,15 +139,68 @@ def duplicate_items(
 def reorder_items(
     publication: Publication, holder_id: str, item_ids: list[str], to: str
 ) -> Publication:
-    """Items brought to the `front` or sent to the `back` of their page or master."""
+    """Items brought to the `front` or `back` of their layer, or one step `forward` or
+    `backward` in it; other layers' items keep their places."""
 
     def new(held: Page | Master) -> Page | Master:
-        moved = tuple(i for i in held.items if i.id in item_ids)
-        rest = tuple(i for i in held.items if i.id not in item_ids)
-        items = (*rest, *moved) if to == "front" else (*moved, *rest)
-        return held if items == held.items else replace(held, items=items)
+        items = list(held.items)
+        for layer in {i.layer for i in items}:
+            places = [n for n, i in enumerate(items) if i.layer == layer]
+            order = _reordered([items[n] for n in places], set(item_ids), to)
+            for place, item in zip(places, order, strict=True):
+                items[place] = item
+        same = all(a is b for a, b in zip(items, held.items, strict=True))
+        return held if same else replace(held, items=tuple(items))
 
     return change_holder(publication, holder_id, new)
+
+
+def _reordered(items: list[Item], chosen: set[str], to: str) -> list[Item]:
+    moved = [i for i in items if i.id in chosen]
+    rest = [i for i in items if i.id not in chosen]
+    if to == "front":
+        return rest + moved
+    if to == "back":
+        return moved + rest
+    order = list(items) if to == "backward" else list(reversed(items))
+    for n in range(1, len(order)):
+        if order[n].id in chosen and order[n - 1].id not in chosen:
+            order[n - 1], order[n] = order[n], order[n - 1]
+    return order if to == "backward" else order[::-1]
+
+
+def move_in_stack(
+    publication: Publication, holder_id: str, item_id: str, above: str | None, layer: str
+) -> Publication:
+    """One item put into a layer, right above another of its page or at the layer's bottom."""
+
+    def new(held: Page | Master) -> Page | Master:
+        moved = next((i for i in held.items if i.id == item_id), None)
+        if moved is None:
+            raise Refusal("This item does not stand on this page itself.")
+        rest = [i for i in held.items if i.id != item_id]
+        at = next((n + 1 for n, i in enumerate(rest) if i.id == above), 0)
+        items = (*rest[:at], moved if moved.layer == layer else replace(moved, layer=layer),
+                 *rest[at:])  # fmt: skip
+        same = all(a is b for a, b in zip(items, held.items, strict=True))
+        return held if same else replace(held, items=items)
+
+    return change_holder(publication, holder_id, new)
+
+
+def group_items(publication: Publication, holder_id: str, item_ids: list[str]) -> Publication:
+    """Items that are picked and moved together from then on."""
+    publication, (group,) = new_ids(publication, "group", 1)
+    return change_items(publication, holder_id, {i: {"group": group} for i in item_ids})
+
+
+def ungroup_items(publication: Publication, holder_id: str, item_ids: list[str]) -> Publication:
+    """The groups of these items dissolved; the items stay."""
+    items = holder(publication, holder_id).items
+    groups = {i.group for i in items if i.id in item_ids and i.group}
+    return change_items(
+        publication, holder_id, {i.id: {"group": None} for i in items if i.group in groups}
+    )
 
 
 def set_face(

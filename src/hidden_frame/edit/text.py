@@ -5,15 +5,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 
 from msgspec.structs import replace
 
-from hidden_frame.model.text import Marker, Paragraph, Piece, Run, Text
+from hidden_frame.model.text import Alignment, Look, Marker, Paragraph, Piece, Run, TabStop, Text
 
 Place = tuple[int, int]
 MAX_CHARACTERS = 500_000  # of one frame; a longer text belongs in several
-_Cell = tuple[str | Marker, str | None]  # a character or a marker, and its character style
+_Dress = tuple[str | None, Look | None]  # a character style, and what goes beyond it
+_Cell = tuple[str | Marker, _Dress]  # a character or a marker, and how it is dressed
+_PLAIN: _Dress = (None, None)
 
 
 def start_of(text: Text, style: str) -> Text:
@@ -38,28 +40,29 @@ def _cells(paragraph: Paragraph) -> list[_Cell]:
     cells: list[_Cell] = []
     for piece in paragraph.content:
         if isinstance(piece, Run):
-            cells += [(character, piece.style) for character in piece.text]
+            dress = (piece.style, piece.look)
+            cells += [(character, dress) for character in piece.text]
         else:
-            cells.append((replace(piece, style=None), piece.style))
+            cells.append((replace(piece, style=None, look=None), (piece.style, piece.look)))
     return cells
 
 
 def _pieces(cells: Iterable[_Cell]) -> tuple[Piece, ...]:
     pieces: list[Piece] = []
-    text, style = "", None
-    for what, look in cells:
-        if isinstance(what, str) and text and look == style:
+    text, dress = "", _PLAIN
+    for what, worn in cells:
+        if isinstance(what, str) and text and worn == dress:
             text += what
             continue
         if text:
-            pieces.append(Run(text, style))
+            pieces.append(Run(text, *dress))
             text = ""
         if isinstance(what, str):
-            text, style = what, look
+            text, dress = what, worn
         else:
-            pieces.append(replace(what, style=look))
+            pieces.append(replace(what, style=worn[0], look=worn[1]))
     if text:
-        pieces.append(Run(text, style))
+        pieces.append(Run(text, *dress))
     return tuple(pieces)
 
 
@@ -70,7 +73,7 @@ def _with(text: Text, index: int, *paragraphs: Paragraph, instead: int = 1) -> T
 def insert(text: Text, place: Place, string: str, style: str | None = None) -> tuple[Text, Place]:
     """Characters typed or pasted at a place; a newline starts a paragraph.
 
-    They take the character style before them unless one is given.
+    They are dressed as what stands before them, or in the character style given.
     """
     for number, stretch in enumerate(string.replace("\r\n", "\n").split("\n")):
         if number:
@@ -78,8 +81,9 @@ def insert(text: Text, place: Place, string: str, style: str | None = None) -> t
         if stretch:
             index, offset = place
             cells = _cells(text[index])
-            look = style if style is not None else (cells[offset - 1][1] if offset else None)
-            clean = [(c, look) for c in stretch if c >= " " or c == "\t"]
+            dress = cells[offset - 1][1] if offset else _PLAIN
+            dress = (style, None) if style is not None else dress
+            clean: list[_Cell] = [(c, dress) for c in stretch if c >= " " or c == "\t"]
             cells[offset:offset] = clean
             text = _with(text, index, replace(text[index], content=_pieces(cells)))
             place = (index, offset + len(clean))
@@ -87,11 +91,11 @@ def insert(text: Text, place: Place, string: str, style: str | None = None) -> t
 
 
 def insert_marker(text: Text, place: Place, marker: Marker) -> tuple[Text, Place]:
-    """A marker at a place, in the character style before it."""
+    """A marker at a place, dressed as what stands before it."""
     index, offset = place
     cells = _cells(text[index])
-    look = cells[offset - 1][1] if offset else None
-    cells.insert(offset, (replace(marker, style=None), look))
+    dress = cells[offset - 1][1] if offset else _PLAIN
+    cells.insert(offset, (replace(marker, style=None, look=None), dress))
     text = _with(text, index, replace(text[index], content=_pieces(cells)))
     return text, (index, offset + 1)
 
@@ -153,7 +157,49 @@ def set_paragraph_style(text: Text, first: int, last: int, style: str) -> Text:
 
 
 def set_character_style(text: Text, start: Place, end: Place, style: str | None) -> Text:
-    """Everything between two places in a character style, or in none."""
+    """Everything between two places in a character style, or in none; plain beyond it."""
+    return _dressed(text, start, end, lambda dress: (style, None))
+
+
+def set_look(text: Text, start: Place, end: Place, **changes: object) -> Text:
+    """Everything between two places with some of its look changed; None follows the style.
+
+    >>> set_look(text, (0, 0), (0, 4), italic=True, size=12.0)
+    """
+
+    def changed(dress: _Dress) -> _Dress:
+        look = replace(dress[1] or Look(), **changes)
+        return dress[0], None if look == Look() else look
+
+    return _dressed(text, start, end, changed)
+
+
+def dress_at(text: Text, place: Place) -> tuple[str | None, Look]:
+    """The character style and the look of what stands before a place."""
+    index, offset = place
+    cells = _cells(text[index])
+    if not cells:
+        return None, Look()
+    style, look = cells[max(offset - 1, 0)][1]
+    return style, look or Look()
+
+
+def set_alignment(text: Text, first: int, last: int, alignment: Alignment | None) -> Text:
+    """Paragraphs from first to last aligned otherwise than their style says, or as it says."""
+    return tuple(
+        replace(p, alignment=alignment) if first <= n <= last else p for n, p in enumerate(text)
+    )
+
+
+def split_ends(text: Text, place: Place) -> tuple[Text, Place]:
+    """A tab to the right edge at a place, so that the paragraph's line has two ends."""
+    index = place[0]
+    text, place = insert(text, place, "\t")
+    made = replace(text[index], tabs=(TabStop(None, "right"),))
+    return _with(text, index, made), place
+
+
+def _dressed(text: Text, start: Place, end: Place, new: Callable[[_Dress], _Dress]) -> Text:
     start, end = min(start, end), max(start, end)
     result = []
     for index, paragraph in enumerate(text):
@@ -161,7 +207,7 @@ def set_character_style(text: Text, start: Place, end: Place, style: str | None)
         a = start[1] if index == start[0] else (0 if index > start[0] else len(cells))
         b = end[1] if index == end[0] else (len(cells) if index < end[0] else 0)
         if a < b:
-            cells[a:b] = [(what, style) for what, _ in cells[a:b]]
+            cells[a:b] = [(what, new(dress)) for what, dress in cells[a:b]]
             paragraph = replace(paragraph, content=_pieces(cells))
         result.append(paragraph)
     return tuple(result)

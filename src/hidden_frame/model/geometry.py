@@ -43,7 +43,7 @@ class Columns(Struct, frozen=True):
     gutter: NotNegative = 12.0
 
 
-class Guide(Struct, frozen=True):
+class Guide(Struct, frozen=True, omit_defaults=True):
     """A guide of a master or a page.
 
     A vertical guide's position is its distance from the spine edge of the page
@@ -53,6 +53,7 @@ class Guide(Struct, frozen=True):
 
     axis: Literal["horizontal", "vertical"]
     position: float
+    locked: bool = False
 
 
 class Grid(Struct, frozen=True):

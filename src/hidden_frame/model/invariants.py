@@ -203,3 +203,6 @@ def _text(text: Text, place: str, known: _Known) -> Iterator[str]:
         for piece in paragraph.content:
             if piece.style is not None and piece.style not in known.characters:
                 yield f"On {place}: the character style “{piece.style}” does not exist."
+            look = piece.look
+            if look is not None and look.colour is not None and look.colour not in known.colours:
+                yield f"On {place}: the colour “{look.colour}” does not exist."

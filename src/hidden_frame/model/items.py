@@ -23,7 +23,10 @@ Form = Literal["rectangle", "ellipse", "rounded"]
 
 
 class _Item(Struct, frozen=True, kw_only=True, omit_defaults=True, tag_field="kind"):
-    """What all items have; rotation in degrees clockwise about the item's middle."""
+    """What all items have; rotation in degrees clockwise about the item's middle.
+
+    A `locked` item is not picked up on the desk; items of one `group` are picked together.
+    """
 
     id: str
     x: float
@@ -39,14 +42,22 @@ class _Item(Struct, frozen=True, kw_only=True, omit_defaults=True, tag_field="ki
     placing: Placing = "mirrored"
     fill: Fill | None = None
     stroke: Stroke | None = None
+    locked: bool = False
+    group: str | None = None
 
 
 class TextFrame(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="text"):
-    """A frame of text; `inset` on all four sides."""
+    """A frame of text; `inset` on all four sides.
+
+    One that `grows` is as high as its text needs, and never lower than `height`.
+    `snug` leaves out the space that the first paragraph's style asks for above it.
+    """
 
     text: Text = ()
     inset: NotNegative = 0.0
     vertical: Vertical = "top"
+    grows: bool = False
+    snug: bool = False
 
 
 class PictureFrame(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="picture"):
@@ -74,7 +85,7 @@ COMMON = (
     "name", "x", "y", "width", "height", "rotation", "opacity", "visible", "layer", "fill", "stroke"
 )  # fmt: skip
 OVERRIDABLE: dict[type, tuple[str, ...]] = {
-    TextFrame: (*COMMON[1:], "text", "inset", "vertical"),
+    TextFrame: (*COMMON[1:], "text", "inset", "vertical", "grows", "snug"),
     PictureFrame: (*COMMON[1:], "picture", "fit"),
     Shape: (*COMMON[1:], "form", "radius"),
     Line: COMMON[1:],
@@ -102,6 +113,8 @@ class Override(Struct, frozen=True, kw_only=True, omit_defaults=True):
     text: Text | UnsetType = UNSET
     inset: NotNegative | UnsetType = UNSET
     vertical: Vertical | UnsetType = UNSET
+    grows: bool | UnsetType = UNSET
+    snug: bool | UnsetType = UNSET
     picture: str | UnsetType | None = UNSET
     fit: Fit | UnsetType = UNSET
     form: Form | UnsetType = UNSET

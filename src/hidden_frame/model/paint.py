@@ -10,11 +10,15 @@ from hidden_frame.model.geometry import NotNegative, Positive, Share
 
 
 class Colour(Struct, frozen=True, kw_only=True, omit_defaults=True):
-    """A named colour of the publication: three RGB or four CMYK shares, 0 to 1."""
+    """A named colour of the publication: three RGB or four CMYK shares, 0 to 1.
+
+    A spot colour is printed with an ink of its own, called by the colour's name; its
+    four shares are the CMYK that stands in for it where that ink is not at hand.
+    """
 
     id: str
     name: str
-    space: Literal["rgb", "cmyk"] = "rgb"
+    space: Literal["rgb", "cmyk", "spot"] = "rgb"
     values: tuple[Share, ...] = (0.0, 0.0, 0.0)
 
 

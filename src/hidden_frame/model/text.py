@@ -18,6 +18,21 @@ MarkerKind = Literal[
 Alignment = Literal["left", "right", "centre", "justified", "inside", "outside"]
 
 
+class Look(Struct, frozen=True, kw_only=True, omit_defaults=True):
+    """What single characters change of their styles; None follows the style.
+
+    >>> Run("new", look=Look(italic=True))
+    """
+
+    family: str | None = None
+    bold: bool | None = None
+    italic: bool | None = None
+    size: Annotated[float, Meta(gt=0, le=2000)] | None = None
+    tracking: Annotated[float, Meta(ge=-500, le=2000)] | None = None
+    colour: str | None = None
+    tint: Share | None = None
+
+
 class Run(Struct, frozen=True, tag="run", tag_field="kind", omit_defaults=True):
     """A stretch of text in one character style (None: the paragraph's own look).
 
@@ -26,6 +41,7 @@ class Run(Struct, frozen=True, tag="run", tag_field="kind", omit_defaults=True):
 
     text: str
     style: str | None = None
+    look: Look | None = None
 
 
 class Marker(Struct, frozen=True, tag="marker", tag_field="kind", omit_defaults=True):
@@ -34,19 +50,10 @@ class Marker(Struct, frozen=True, tag="marker", tag_field="kind", omit_defaults=
     shows: MarkerKind
     detail: str | None = None
     style: str | None = None
+    look: Look | None = None
 
 
 Piece = Run | Marker
-
-
-class Paragraph(Struct, frozen=True, omit_defaults=True):
-    """Pieces set in one paragraph style."""
-
-    style: str
-    content: tuple[Piece, ...] = ()
-
-
-Text = tuple[Paragraph, ...]
 
 
 class TabStop(Struct, frozen=True, omit_defaults=True):
@@ -54,6 +61,18 @@ class TabStop(Struct, frozen=True, omit_defaults=True):
 
     position: NotNegative | None = None
     align: Literal["left", "right", "centre"] = "left"
+
+
+class Paragraph(Struct, frozen=True, omit_defaults=True):
+    """Pieces set in one paragraph style; alignment and tabs that are None are the style's."""
+
+    style: str
+    content: tuple[Piece, ...] = ()
+    alignment: Alignment | None = None
+    tabs: tuple[TabStop, ...] | None = None
+
+
+Text = tuple[Paragraph, ...]
 
 
 class ParagraphStyle(Struct, frozen=True, kw_only=True, omit_defaults=True):

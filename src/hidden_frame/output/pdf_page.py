@@ -6,6 +6,7 @@ import io
 from collections.abc import Mapping
 
 from reportlab.graphics import renderPDF
+from reportlab.lib.colors import CMYKColor
 from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas
 from svglib.svglib import svg2rlg
@@ -20,19 +21,13 @@ from hidden_frame.compose.scene import (
 from hidden_frame.output.pdf_fonts import EmbeddedFont
 from hidden_frame.typeset.fonts import FontFace
 from hidden_frame.typeset.layout import GlyphRun
-from hidden_frame.typeset.paragraph import Ink
+from hidden_frame.typeset.paragraph import Ink, SpotInk
 
 
 def _n(value: float) -> str:
     """A number as short as a thousandth of a point allows."""
     text = f"{value:.4f}".rstrip("0").rstrip(".")
     return "0" if text in ("-0", "") else text
-
-
-def _colour(ink: Ink, stroking: bool) -> str:
-    operator = {3: "rg", 4: "k"}[len(ink)]
-    operator = operator.upper() if stroking else operator
-    return " ".join(_n(v) for v in ink) + f" {operator}"
 
 
 class PageWriter:
@@ -62,6 +57,19 @@ class PageWriter:
     def _say(self, code: str) -> None:
         self.canvas._code.append(code)
 
+    def _colour(self, ink: Ink, stroking: bool) -> None:
+        """The operator that sets a colour; a spot ink names its Separation space
+        (ISO 32000-1, 8.6.6.4)."""
+        if isinstance(ink, SpotInk):
+            colour = CMYKColor(*ink.cmyk, spotName=ink.name)
+            name = self.canvas._checkSeparation(colour)
+            space, tint = ("CS", "SCN") if stroking else ("cs", "scn")
+            self._say(f"/{name} {space} {_n(ink.tint)} {tint}")
+            return
+        operator = {3: "rg", 4: "k"}[len(ink)]
+        operator = operator.upper() if stroking else operator
+        self._say(" ".join(_n(v) for v in ink) + f" {operator}")
+
     def _placed(self, placed: Placed) -> None:
         self.canvas.saveState()
         self._say(" ".join(_n6(v) for v in placed.matrix) + " cm")
@@ -78,13 +86,14 @@ class PageWriter:
         code = [_OPERATORS[c[0]](c) for c in path.commands]
         if path.ink is not None:
             self.canvas.setFillAlpha(path.alpha)
-            self._say(_colour(path.ink, False))
+            self._colour(path.ink, False)
             self._say(" ".join(code) + " f")
         if path.pen is not None:
             pen = path.pen
             self.canvas.setStrokeAlpha(pen.alpha)
             dash = " ".join(_n(v) for v in pen.dash)
-            self._say(f"{_colour(pen.ink, True)} {_n(pen.width)} w [{dash}] 0 d")
+            self._colour(pen.ink, True)
+            self._say(f"{_n(pen.width)} w [{dash}] 0 d")
             self._say(" ".join(code) + " S")
 
     def _text(self, block: TextPrimitive) -> None:
@@ -110,7 +119,7 @@ class PageWriter:
         if after[0] != before[0]:
             self._say(f"/{font.name} {_n(setting.size)} Tf")
         if after[1] != before[1]:
-            self._say(_colour(run.span.ink, False))
+            self._colour(run.span.ink, False)
         if after[2] != before[2]:
             self._say(f"{_n(setting.tracking)} Tc")
         words, xs = run.words, run.xs

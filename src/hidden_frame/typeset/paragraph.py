@@ -6,7 +6,16 @@ from typing import Literal, NamedTuple
 
 from hidden_frame.typeset.shaping import Setting
 
-Ink = tuple[float, ...]  # three RGB or four CMYK shares
+
+class SpotInk(NamedTuple):
+    """An ink of its own, at a tint, and the CMYK that stands in for it at full strength."""
+
+    name: str
+    tint: float
+    cmyk: tuple[float, ...]
+
+
+Ink = tuple[float, ...] | SpotInk  # three RGB or four CMYK shares, or a spot colour
 PhysicalAlign = Literal["left", "right", "centre", "justified"]
 
 

@@ -15,6 +15,7 @@ from PySide6.QtGui import (
     QTransform,
 )
 
+from hidden_frame.compose.contrast import rgb
 from hidden_frame.compose.scene import (
     PathPrimitive,
     PicturePrimitive,
@@ -32,10 +33,7 @@ from hidden_frame.typeset.paragraph import Ink
 
 def colour(ink: Ink, alpha: float = 1.0) -> QColor:
     """A screen colour; CMYK by the plain formula, without a colour profile."""
-    if len(ink) == 3:
-        return QColor.fromRgbF(*ink, alpha)
-    c, m, y, k = ink
-    return QColor.fromRgbF((1 - c) * (1 - k), (1 - m) * (1 - k), (1 - y) * (1 - k), alpha)
+    return QColor.fromRgbF(*rgb(ink), alpha)
 
 
 class Look(NamedTuple):
