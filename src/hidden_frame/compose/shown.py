@@ -6,8 +6,14 @@ too.  Places given on a verso are taken back to the master's coordinates.
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
+from msgspec.structs import replace
+
 from hidden_frame.compose.cascade import Resolved, face_items, page_items, shown_on, stack_items
-from hidden_frame.compose.placing import to_recto
+from hidden_frame.compose.placing import on_side, to_recto
+from hidden_frame.edit.boxes import Bounds, Box, bounds_of
+from hidden_frame.edit.carry import Clip, copied, pasted
 from hidden_frame.edit.items import change_items
 from hidden_frame.edit.overrides import override
 from hidden_frame.model.geometry import Side
@@ -55,3 +61,54 @@ def change_shown(
         elif properties:
             publication = override(publication, holder_id, item_id, **properties)
     return publication
+
+
+def box_of(item: Item) -> Box:
+    """An item's box in the coordinates that it stands in."""
+    return Box(item.x, item.y, item.width, item.height, item.rotation)
+
+
+def shown_items(
+    publication: Publication, holder_id: str, item_ids: Iterable[str], side: Side
+) -> dict[str, Item]:
+    """Several items as they are seen on a page or face, in the order asked for."""
+    wanted = tuple(item_ids)
+    found = {r.item.id: r for r in items_on(publication, holder_id, side)}
+    return {i: shown_on(found[i], side, publication.setup) for i in wanted if i in found}
+
+
+def bounds_on(publication: Publication, holder_id: str, side: Side) -> dict[str, Bounds]:
+    """The upright box of every item seen on a page or face, bottom to top."""
+    return {
+        r.item.id: bounds_of(box_of(shown_on(r, side, publication.setup)))
+        for r in items_on(publication, holder_id, side)
+    }
+
+
+def copied_as_shown(
+    publication: Publication, holder_id: str, item_ids: Iterable[str], side: Side
+) -> Clip:
+    """A clip of items as they are seen on a page or face, bottom to top."""
+    chosen = set(item_ids)
+    shown = [
+        shown_on(r, side, publication.setup)
+        for r in items_on(publication, holder_id, side)
+        if r.item.id in chosen
+    ]
+    return copied(publication, shown)
+
+
+def pasted_as_shown(
+    publication: Publication,
+    holder_id: str,
+    side: Side,
+    clip: Clip,
+    dx: float = 0.0,
+    dy: float = 0.0,
+) -> tuple[Publication, list[str]]:
+    """A clip laid on a page or on one face of a master, as seen there, and the new ids."""
+    moved = tuple(replace(i, x=i.x + dx, y=i.y + dy) for i in clip.items)
+    if holder_id in masters_by_id(publication):
+        width = publication.setup.trim.width
+        moved = tuple(on_side(i, side, width) for i in moved)
+    return pasted(publication, holder_id, replace(clip, items=moved))

@@ -161,6 +161,39 @@ def sized_at(box: Box, point: Handle, width: float | None, height: float | None)
     return placed_at(new, point, *here)
 
 
+def scaled(box: Box, old: Bounds, new: Bounds) -> Box:
+    """A box that goes along when the box around several goes from `old` to `new`.
+
+    Its middle keeps its share of the way across and down.  An upright box, or one turned
+    by a right angle, is stretched exactly; any other keeps its proportions and takes the
+    geometric mean of both factors.
+    """
+    across = new.width / old.width if old.width else 1.0
+    down = new.height / old.height if old.height else 1.0
+    cx, cy = box.centre
+    cx = new.left + (cx - old.left) * across
+    cy = new.top + (cy - old.top) * down
+    quarter = box.rotation % 180
+    if quarter == 0:
+        width, height = box.width * across, box.height * down
+    elif quarter == 90:
+        width, height = box.width * down, box.height * across
+    else:
+        mean = math.sqrt(across * down)
+        width, height = box.width * mean, box.height * mean
+    return Box(cx - width / 2, cy - height / 2, width, height, box.rotation)
+
+
+def turned_about(box: Box, centre: tuple[float, float], degrees: float) -> Box:
+    """A box carried round a point of the page by an angle, clockwise."""
+    cx, cy = box.centre
+    x, y = _turned((cx - centre[0], cy - centre[1]), degrees, centre)
+    return Box(
+        x - box.width / 2, y - box.height / 2, box.width, box.height,
+        (box.rotation + degrees + 180) % 360 - 180,
+    )  # fmt: skip
+
+
 def line_between(x1: float, y1: float, x2: float, y2: float) -> Box:
     """The box of a line from one point to another: no height, turned about its middle."""
     length = math.hypot(x2 - x1, y2 - y1)

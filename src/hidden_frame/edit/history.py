@@ -66,3 +66,11 @@ def redo(history: History) -> History:
         return history
     *future, step = history.future
     return History(step.publication, (*history.past, Step(history.now, step.name)), tuple(future))
+
+
+def jump(history: History, steps: int) -> History:
+    """That many steps forward, or back if negative; as far as there are any."""
+    move = redo if steps > 0 else undo
+    for _ in range(abs(steps)):
+        history = move(history)
+    return history

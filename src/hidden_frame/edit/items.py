@@ -203,6 +203,26 @@ def ungroup_items(publication: Publication, holder_id: str, item_ids: list[str])
     )
 
 
+def rehome_items(
+    publication: Publication, holder_id: str, to_id: str, item_ids: Iterable[str], dx: float
+) -> Publication:
+    """Items of one page that go to another, moved by dx so that they stay where they are seen.
+
+    They come to lie on top of the other page's own items, in their order.
+    """
+    wanted = set(item_ids)
+    moved = [i for i in holder(publication, holder_id).items if i.id in wanted]
+    if holder_id == to_id or not moved:
+        return publication
+    taken = change_holder(
+        publication,
+        holder_id,
+        lambda held: replace(held, items=tuple(i for i in held.items if i.id not in wanted)),
+    )
+    placed = tuple(replace(i, x=i.x + dx) for i in moved)
+    return change_holder(taken, to_id, lambda held: replace(held, items=(*held.items, *placed)))
+
+
 def set_face(
     publication: Publication, master_id: str, item_id: str, face: Face, placing: Placing
 ) -> Publication:

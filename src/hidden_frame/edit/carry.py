@@ -1,0 +1,169 @@
+"""Items carried to another page, master or publication, with all that they refer to.
+
+>>> clip = copied(publication, items)
+>>> publication, ids = pasted(other, "page-4", clip, dx=12, dy=12)
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from typing import TypeVar
+
+from msgspec import Struct
+from msgspec.structs import replace
+
+from hidden_frame.edit.change import new_ids
+from hidden_frame.edit.colours import recoloured_item, recoloured_text
+from hidden_frame.edit.items import add_item
+from hidden_frame.edit.masters import free_name
+from hidden_frame.edit.styles import put_picture
+from hidden_frame.model.items import Item, PictureFrame, TextFrame
+from hidden_frame.model.paint import Colour, Layer
+from hidden_frame.model.publication import Detail, Picture, Publication
+from hidden_frame.model.text import CharacterStyle, Marker, ParagraphStyle, Text
+
+N = TypeVar("N", Colour, ParagraphStyle, CharacterStyle)
+
+
+class Clip(Struct, frozen=True):
+    """Items as they were seen on a page, and everything they refer to."""
+
+    items: tuple[Item, ...]
+    layers: tuple[Layer, ...] = ()
+    colours: tuple[Colour, ...] = ()
+    paragraph_styles: tuple[ParagraphStyle, ...] = ()
+    character_styles: tuple[CharacterStyle, ...] = ()
+    pictures: tuple[Picture, ...] = ()
+    details: tuple[Detail, ...] = ()
+
+
+def copied(publication: Publication, items: Iterable[Item]) -> Clip:
+    """A clip of items, in the coordinates of the page on which they are seen."""
+    taken = tuple(replace(i, face="both", placing="mirrored") for i in items)
+    texts = [i.text for i in taken if isinstance(i, TextFrame)]
+    pieces = [c for text in texts for p in text for c in p.content]
+    paragraphs = {p.style for text in texts for p in text}
+    characters = {c.style for c in pieces if c.style}
+    styles = tuple(s for s in publication.paragraph_styles if s.id in paragraphs)
+    looks = tuple(s for s in publication.character_styles if s.id in characters)
+    colours = {paint.colour for i in taken for paint in (i.fill, i.stroke) if paint is not None}
+    colours |= {s.colour for s in styles}
+    colours |= {s.colour for s in looks if s.colour}
+    colours |= {c.look.colour for c in pieces if c.look is not None and c.look.colour}
+    pictures = {i.picture for i in taken if isinstance(i, PictureFrame)}
+    details = {c.detail for c in pieces if isinstance(c, Marker) and c.detail}
+    layers = {i.layer for i in taken}
+    return Clip(
+        taken,
+        tuple(x for x in publication.layers if x.id in layers),
+        tuple(c for c in publication.colours if c.id in colours),
+        styles,
+        looks,
+        tuple(p for p in publication.pictures if p.hash in pictures),
+        tuple(d for d in publication.details if d.name in details),
+    )
+
+
+def pasted(
+    publication: Publication, holder_id: str, clip: Clip, dx: float = 0.0, dy: float = 0.0
+) -> tuple[Publication, list[str]]:
+    """The clip's items on top of a page or master, moved, and their new ids (R24).
+
+    What is equal to something of the publication is reused; a clash of names is
+    resolved by a new name.  Layers are merged by name.
+    """
+    publication, items = brought_in(publication, clip)
+    groups: dict[str, str] = {}
+    made: list[str] = []
+    for item in items:
+        if item.group is not None and item.group not in groups:
+            publication, (groups[item.group],) = new_ids(publication, "group", 1)
+        moved = replace(item, x=item.x + dx, y=item.y + dy, group=groups.get(item.group or ""))
+        publication, item_id = add_item(publication, holder_id, moved)
+        made.append(item_id)
+    return publication, made
+
+
+def brought_in(publication: Publication, clip: Clip) -> tuple[Publication, tuple[Item, ...]]:
+    """The publication with what the clip refers to, and the items in its terms."""
+    publication, layers = _layers(publication, clip.layers)
+    colours, colour_of = _merged(publication.colours, clip.colours)
+    paints = colour_of.__getitem__
+    styles = [replace(s, colour=paints(s.colour)) for s in clip.paragraph_styles]
+    paragraphs, style_of = _merged(publication.paragraph_styles, styles)
+    looks = [
+        s if s.colour is None else replace(s, colour=paints(s.colour))
+        for s in clip.character_styles
+    ]
+    characters, look_of = _merged(publication.character_styles, looks)
+    known = {d.name for d in publication.details}
+    publication = replace(
+        publication,
+        colours=colours,
+        paragraph_styles=paragraphs,
+        character_styles=characters,
+        details=(*publication.details, *(d for d in clip.details if d.name not in known)),
+    )
+    for picture in clip.pictures:
+        publication = put_picture(publication, picture)
+
+    def text(old: Text) -> Text:
+        restyled = tuple(
+            replace(
+                p,
+                style=style_of[p.style],
+                content=tuple(
+                    c if c.style is None else replace(c, style=look_of[c.style]) for c in p.content
+                ),
+            )
+            for p in old
+        )
+        return recoloured_text(restyled, paints)
+
+    def item(old: Item) -> Item:
+        new = replace(recoloured_item(old, paints), layer=layers[old.layer])
+        return replace(new, text=text(new.text)) if isinstance(new, TextFrame) else new
+
+    return publication, tuple(item(i) for i in clip.items)
+
+
+def _layers(
+    publication: Publication, layers: Iterable[Layer]
+) -> tuple[Publication, dict[str, str]]:
+    """Layers merged by name; one that is missing is added on top."""
+    result: dict[str, str] = {}
+    for layer in layers:
+        same = next((x for x in publication.layers if x.name == layer.name), None)
+        if same is None:
+            same = layer
+            if any(x.id == layer.id for x in publication.layers):
+                publication, (layer_id,) = new_ids(publication, "layer", 1)
+                same = replace(layer, id=layer_id)
+            publication = replace(publication, layers=(*publication.layers, same))
+        result[layer.id] = same.id
+    return publication, result
+
+
+def _merged(there: tuple[N, ...], coming: Iterable[N]) -> tuple[tuple[N, ...], dict[str, str]]:
+    """Named values joined: equal ones are one, others get ids and names of their own."""
+    result, ids = list(there), {}
+    for value in coming:
+        same = next((v for v in result if replace(v, id=value.id) == value), None)
+        if same is None:
+            taken = {v.id for v in result}
+            same = replace(
+                value,
+                id=_free(value.id, taken),
+                name=free_name(value.name, (v.name for v in result)),
+            )
+            result.append(same)
+        ids[value.id] = same.id
+    return tuple(result), ids
+
+
+def _free(wanted: str, taken: set[str]) -> str:
+    """An id as wanted, or with letters behind it: ids that end in a number are counted."""
+    new: Callable[[int], str] = lambda n: f"{wanted}+{n}x"  # noqa: E731
+    if wanted not in taken:
+        return wanted
+    return next(new(n) for n in range(2, len(taken) + 3) if new(n) not in taken)
