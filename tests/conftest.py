@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 import os
+import tempfile
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+# What the program remembers on this machine is neither read nor written by tests.
+os.environ["XDG_CONFIG_HOME"] = tempfile.mkdtemp(prefix="hidden-frame-tests-")
 
 import pytest
 from hypothesis import HealthCheck, settings

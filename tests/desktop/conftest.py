@@ -8,6 +8,7 @@ from PySide6.QtTest import QTest
 
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.settings import Preferences, settings
 from hidden_frame.desktop.window import Window
 from hidden_frame.model.lookup import all_pages
 
@@ -117,6 +118,14 @@ def dressed(qapp):
     theme.load_fonts()
     theme.apply(qapp)
     return qapp
+
+
+@pytest.fixture(autouse=True)
+def preferences():
+    """Each test begins with the same settings: without hints, and without snapping."""
+    settings().now = Preferences(hints=False, snapping=False)
+    yield settings()
+    settings()._later.stop()
 
 
 @pytest.fixture

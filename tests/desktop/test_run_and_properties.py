@@ -150,7 +150,7 @@ def test_typed_values_with_units_and_bad_input_in_place(hands):
     assert hands.publication is before
     assert problem.isVisible() and "12m" in problem.text()
     hands.enter("Width", "-4")
-    assert hands.publication is before and "at least" in problem.text()
+    assert hands.publication is before and "more than 0" in problem.text()
     hands.field("Fill").committed.emit("winter")
     assert now().fill.colour == "winter" and now().fill.opacity == item.fill.opacity
 

@@ -9,6 +9,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from hidden_frame.compose.scene import PathPrimitive, PicturePrimitive, Placed, Scene, TextPrimitive
+from hidden_frame.model.remember import remembered
 from hidden_frame.typeset.paragraph import Ink, SpotInk
 
 Rgb = tuple[float, float, float]
@@ -88,6 +89,18 @@ def poor_contrast(scene: Scene, item_id: str) -> Poor | None:
                 if ratio < needed - 0.005 and (worst is None or ratio < worst.ratio):
                     worst = Poor(ratio, needed)
     return worst
+
+
+@remembered(64)
+def poor_texts(scene: Scene) -> dict[str, Poor]:
+    """Every item of a scene whose text is hard to read where it stands."""
+    found: dict[str, Poor] = {}
+    for placed in scene.placed:
+        if placed.drawing.text is not None:
+            poor = poor_contrast(scene, placed.item_id)
+            if poor is not None:
+                found[placed.item_id] = poor
+    return found
 
 
 def _over(colour: Rgb, alpha: float, under: Rgb) -> Rgb:

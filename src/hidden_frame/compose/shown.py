@@ -14,7 +14,7 @@ from hidden_frame.compose.cascade import Resolved, face_items, page_items, shown
 from hidden_frame.compose.placing import on_side, to_recto
 from hidden_frame.edit.boxes import Bounds, Box, bounds_of
 from hidden_frame.edit.carry import Clip, copied, pasted
-from hidden_frame.edit.items import change_items
+from hidden_frame.edit.items import add_item, change_items
 from hidden_frame.edit.overrides import override
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import Item
@@ -83,6 +83,15 @@ def bounds_on(publication: Publication, holder_id: str, side: Side) -> dict[str,
         r.item.id: bounds_of(box_of(shown_on(r, side, publication.setup)))
         for r in items_on(publication, holder_id, side)
     }
+
+
+def add_shown(
+    publication: Publication, holder_id: str, side: Side, item: Item
+) -> tuple[Publication, str]:
+    """An item added to a page, or to a master as it is to be seen on one face; and its id."""
+    if holder_id in masters_by_id(publication):
+        item = on_side(item, side, publication.setup.trim.width)
+    return add_item(publication, holder_id, item)
 
 
 def copied_as_shown(

@@ -37,12 +37,9 @@ def run(arguments: list[str]) -> int:
 
     from hidden_frame.demo.almanac import almanac
     from hidden_frame.desktop import theme
-    from hidden_frame.desktop.session import Session
-    from hidden_frame.desktop.window import Window
-    from hidden_frame.edit.new import new_publication
+    from hidden_frame.desktop.settings import settings
+    from hidden_frame.desktop.windows import Windows
     from hidden_frame.model.errors import Refusal
-    from hidden_frame.model.publication import Setup
-    from hidden_frame.model.trims import TRIMS
     from hidden_frame.storage.format import Opened, load
 
     # Publications are large trees of small objects that rarely form cycles.
@@ -53,27 +50,30 @@ def run(arguments: list[str]) -> int:
     app.setDesktopFileName("hidden-frame")
     theme.load_fonts()
     theme.apply(app)
-    app.styleHints().colorSchemeChanged.connect(lambda _: theme.apply(app))
+    windows = Windows(app)
+    if chosen.file is None and not chosen.demo:
+        shown = windows.show_start()
+        return _picture(app, shown, chosen.picture) if chosen.picture else int(app.exec())
     try:
-        if chosen.file is not None:
-            opened = load(chosen.file)
-        elif chosen.demo:
-            opened = Opened(*almanac(), [])
-        else:
-            setup = Setup(trim=TRIMS["A5"])
-            opened = Opened(new_publication("Untitled publication", setup, 8), {}, [])
+        opened = load(chosen.file) if chosen.file is not None else Opened(*almanac(), [])
     except Refusal as refusal:
         print(refusal, file=sys.stderr)
         return 1
-    session = Session(opened.publication, opened.blobs, chosen.file)
-    window = Window(session)
-    window.show()
+    if chosen.file is not None:
+        settings().remember(chosen.file)
+    window = windows.open(opened.publication, opened.blobs, chosen.file)
     for warning in opened.warnings:
-        session.noticed.emit(warning)
+        window.session.noticed.emit(warning)
     if chosen.picture is not None:
         for _ in range(3):
             app.processEvents()
         window.thumbnails.finish()
-        app.processEvents()
-        return 0 if window.grab().save(str(chosen.picture)) else 1
+        return _picture(app, window, chosen.picture)
     return int(app.exec())
+
+
+def _picture(app, widget, path: Path) -> int:  # type: ignore[no-untyped-def]
+    """Saves a picture of a window; the exit status."""
+    for _ in range(3):
+        app.processEvents()
+    return 0 if widget.grab().save(str(path)) else 1

@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-import qtawesome
-from PySide6.QtCore import QSize, Qt, QTimer, Signal
+from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtWidgets import (
     QButtonGroup,
     QFrame,
@@ -18,11 +17,12 @@ from PySide6.QtWidgets import (
 
 from hidden_frame.compose.facts import describe
 from hidden_frame.compose.textspec import LABELS
-from hidden_frame.desktop import theme
 from hidden_frame.desktop.commands import Commands
 from hidden_frame.desktop.desk.canvas import Desk
+from hidden_frame.desktop.icons import dress
 from hidden_frame.desktop.properties.fields import Choice
 from hidden_frame.desktop.session import Session, Tool
+from hidden_frame.desktop.settings import settings
 from hidden_frame.model.lookup import find_master, find_page, masters_by_id
 from hidden_frame.model.text import Marker
 
@@ -33,11 +33,6 @@ TOOLS: tuple[tuple[Tool, str, str, str], ...] = (
     ("rectangle", "Shape", "ph.polygon", "4"),
     ("line", "Line", "ph.line-segment", "5"),
 )
-
-
-def icon(name: str, on: bool = True):  # type: ignore[no-untyped-def]
-    colours = theme.current()
-    return qtawesome.icon(name, color=colours.text, color_on=colours.action_text)
 
 
 class TopBar(QFrame):
@@ -73,8 +68,7 @@ class TopBar(QFrame):
         for tool, text, picture, key in TOOLS:
             button = QToolButton()
             button.setText(text)
-            button.setIcon(icon(picture))
-            button.setIconSize(QSize(18, 18))
+            dress(button, picture)
             button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
             button.setCheckable(True)
             button.setToolTip(f"{text} ({key})")
@@ -83,7 +77,12 @@ class TopBar(QFrame):
             row.addWidget(button)
             self.tools[tool] = button
         self._shapes(self.tools["rectangle"])
+        row.addSpacing(10)
+        self.folios = _action_button(commands, "folios", "ph.hash", "Folios…")
+        row.addWidget(self.folios)
         row.addStretch(1)
+        self.finder = _action_button(commands, "finder", "ph.magnifying-glass", "Find")
+        row.addWidget(self.finder)
         self.proof = _action_button(commands, "proof", "ph.eye", "Proof")
         self.proof.setCheckable(True)
         row.addWidget(self.proof)
@@ -116,8 +115,7 @@ _TURN = {"undo": "left", "redo": "right"}
 def _action_button(commands: Commands, command: str, picture: str, text: str = "") -> QToolButton:
     button = QToolButton()
     action = commands[command]
-    button.setIcon(icon(picture))
-    button.setIconSize(QSize(18, 18))
+    dress(button, picture)
     if text:
         button.setText(text)
         button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
@@ -257,7 +255,7 @@ class StatusLine(QFrame):
 
     zoom_wanted = Signal(float)
 
-    def __init__(self, session: Session, desk: Desk) -> None:
+    def __init__(self, session: Session, desk: Desk, commands: Commands) -> None:
         super().__init__()
         self.session = session
         self.desk = desk
@@ -270,18 +268,25 @@ class StatusLine(QFrame):
         row.addStretch(1)
         self.count = QLabel()
         row.addWidget(self.count)
-        row.addSpacing(16)
-        for text, tip, run in (
-            ("Page", "Fit the page (F6)", lambda: desk.fit_to("page")),
-            ("Spread", "Fit the spread (F7)", lambda: desk.fit_to("spread")),
-            ("−", "Zoom out (Ctrl+-)", lambda: desk.zoom_by(1 / 1.25)),
-        ):
-            row.addWidget(_small(text, tip, run))
+        row.addSpacing(12)
+        self.snap = QToolButton()
+        self.snap.setObjectName("Snap")
+        self.snap.setText("Snap to ▾")
+        dress(self.snap, "ph.magnet", 16)
+        self.snap.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
+        self.snap.setToolTip(f"What one snaps to; {commands.tip('snapping')} turns it on and off")
+        self.snap.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.snap.setMenu(commands.menus["View > Snap to"])
+        row.addWidget(self.snap)
+        row.addSpacing(12)
+        for text, command in (("Page", "fit page"), ("Spread", "fit spread"), ("−", "zoom out")):
+            row.addWidget(_small(text, commands, command))
         self.zoom = QLabel()
         self.zoom.setMinimumWidth(46)
         self.zoom.setAlignment(Qt.AlignmentFlag.AlignCenter)
         row.addWidget(self.zoom)
-        row.addWidget(_small("+", "Zoom in (Ctrl++)", lambda: desk.zoom_by(1.25)))
+        row.addWidget(_small("+", commands, "zoom in"))
+        settings().changed.connect(self.refresh)
         session.looked.connect(self.refresh)
         session.changed.connect(self.refresh)
         desk.view_changed.connect(self.refresh)
@@ -300,15 +305,17 @@ class StatusLine(QFrame):
         chosen = len(self.session.pages)
         some = f"{chosen} selected · " if chosen > 1 else ""
         self.count.setText(f"{some}{count} page{'s' * (count != 1)}")
+        self.snap.setText("Snap to ▾" if settings().now.snapping else "Snap off ▾")
         pixels = self.desk.logicalDpiX() / 72
         self.zoom.setText(f"{self.desk.view.zoom / pixels * 100:.0f} %")
 
 
-def _small(text: str, tip: str, run: Callable[[], object]) -> QToolButton:
+def _small(text: str, commands: Commands, command: str) -> QToolButton:
     button = QToolButton()
     button.setText(text)
-    button.setToolTip(tip)
-    button.clicked.connect(lambda: run())
+    button.setToolTip(commands.tip(command))
+    button.setAccessibleName(commands[command].text())
+    button.clicked.connect(commands[command].trigger)
     return button
 
 

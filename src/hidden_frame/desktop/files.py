@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from pathlib import Path
 
 from PySide6.QtCore import QBuffer, QIODevice, Qt
@@ -12,8 +13,10 @@ from hidden_frame.desktop.dialogs.new import NewDialog
 from hidden_frame.desktop.dialogs.pages import RangeDialog
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.settings import settings
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages
+from hidden_frame.model.publication import Publication
 from hidden_frame.output.pdf import Cancelled, export_pdf
 from hidden_frame.storage.format import EXTENSION, load, save
 
@@ -23,10 +26,31 @@ _FILTER = f"Publications (*{EXTENSION})"
 class Files:
     """Asks where needed; says in one sentence what went wrong and changes nothing then."""
 
-    def __init__(self, session: Session, thumbnails: Thumbnails, parent: QWidget) -> None:
+    def __init__(
+        self,
+        session: Session,
+        thumbnails: Thumbnails,
+        parent: QWidget,
+        opener: Callable[[Publication, dict[str, bytes], Path | None], object] | None = None,
+    ) -> None:
         self.session = session
         self.thumbnails = thumbnails
         self.parent = parent
+        self.opener = opener
+
+    def _show(
+        self, publication: Publication, blobs: dict[str, bytes], path: Path | None
+    ) -> Session:
+        """Opens a publication in a window of its own; here, if nothing was done here yet."""
+        history = self.session.history
+        untouched = self.session.path is None and not (history.past or history.future)
+        if self.opener is None or untouched:
+            if not self.may_leave():
+                return self.session
+            self.session.replace_all(publication, blobs, path)
+            return self.session
+        window = self.opener(publication, blobs, path)
+        return getattr(window, "session", self.session)
 
     def may_leave(self) -> bool:
         """Whether what is open may be closed: saved, or given up by the user."""
@@ -44,33 +68,30 @@ class Files:
         return bool(answer == keep.Discard)
 
     def new(self) -> None:
-        if not self.may_leave():
-            return
         dialog = NewDialog(self.parent)
         if dialog.exec() and dialog.publication is not None:
-            self.session.replace_all(dialog.publication, {}, None)
+            self._show(dialog.publication, {}, None)
 
     def demo(self) -> None:
-        if self.may_leave():
-            self.session.replace_all(*almanac(), None)
+        publication, blobs = almanac()
+        self._show(publication, blobs, None)
 
     def open(self) -> None:
-        if not self.may_leave():
-            return
         name, _ = QFileDialog.getOpenFileName(self.parent, "Open", "", _FILTER)
         if name:
             self.open_path(Path(name))
 
     def open_path(self, path: Path) -> bool:
-        """Opens a file in place of what is open, which stays if the file is refused."""
+        """Opens a file; what is open stays, whether or not the file is refused."""
         try:
             opened = load(path)
         except Refusal as refusal:
             self.session.noticed.emit(str(refusal))
             return False
-        self.session.replace_all(opened.publication, opened.blobs, path)
+        settings().remember(path)
+        session = self._show(opened.publication, opened.blobs, path)
         for warning in opened.warnings:
-            self.session.noticed.emit(warning)
+            session.noticed.emit(warning)
         return True
 
     def save(self) -> bool:
@@ -94,6 +115,7 @@ class Files:
             session.noticed.emit(str(refusal))
             return False
         session.path, session.saved = path, publication
+        settings().remember(path)
         session.noticed.emit(f"Saved “{path.name}”.")
         session.looked.emit()
         return True

@@ -11,14 +11,18 @@ from typing import Literal, NamedTuple
 
 from PySide6.QtCore import QObject, Signal
 
+from hidden_frame.compose.arranging import AlignTo
 from hidden_frame.compose.composer import Composer, Composition
 from hidden_frame.compose.facts import page_facts
+from hidden_frame.compose.scene import Scene
 from hidden_frame.compose.shown import items_on
 from hidden_frame.compose.sides import spread_of
-from hidden_frame.edit.history import History, record, redo, sealed, undo
+from hidden_frame.edit.boxes import Handle
+from hidden_frame.edit.guides import own_guides
+from hidden_frame.edit.history import History, jump, record, redo, sealed, undo
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Side
-from hidden_frame.model.lookup import all_pages, masters_by_id, positions
+from hidden_frame.model.lookup import all_pages, holder, masters_by_id, positions
 from hidden_frame.model.publication import Publication
 
 Mode = Literal["pages", "masters"]
@@ -39,6 +43,13 @@ class Editing(NamedTuple):
     holder_id: str
     item_id: str
     side: Side
+
+
+class GuideAt(NamedTuple):
+    """A guide by its page or master and its place among the guides there."""
+
+    holder_id: str
+    number: int
 
 
 class Session(QObject):
@@ -73,6 +84,10 @@ class Session(QObject):
         self.holder_id = self.page_id
         self.side: Side = page_facts(publication)[self.page_id].side
         self.items: tuple[str, ...] = ()
+        self.guide: GuideAt | None = None
+        self.reference: Handle = (-1, -1)  # the one of nine points that Properties go by
+        self.align_to: AlignTo = "selection"
+        self.zero = (0.0, 0.0)  # of the rulers, from the corner of each page, in points
         self.pages: tuple[str, ...] = ()
         self.unlocked: set[tuple[str, str]] = set()
         self.editing: Editing | None = None
@@ -133,6 +148,10 @@ class Session(QObject):
     def undo(self) -> None:
         self._move(undo(self.history))
 
+    def jump(self, steps: int) -> None:
+        """Back by so many steps if negative, forward otherwise."""
+        self._move(jump(self.history, steps))
+
     def redo(self) -> None:
         self._move(redo(self.history))
 
@@ -174,8 +193,27 @@ class Session(QObject):
         self.items = tuple(i for i in self.items if i in there)
         if self.editing is not None and self.editing.item_id not in there:
             self.editing = None
+        if self.guide is not None:
+            held = self.guide.holder_id
+            known = held in masters or held in order
+            if not known or self.guide.number >= len(own_guides(publication, held)):
+                self.guide = None
 
     # -- the desk ----------------------------------------------------------------
+
+    def scene_of(self, face: Face) -> Scene:
+        """What a page or face on the desk shows."""
+        composition = self.composition
+        if face.holder_id in masters_by_id(self.publication):
+            return composition.master_scene(face.holder_id, face.side)
+        return composition.scene(face.holder_id)
+
+    def with_groups(self, holder_id: str, items: tuple[str, ...]) -> tuple[str, ...]:
+        """The items, and with each one the rest of its group."""
+        held = holder(self.publication, holder_id).items
+        groups = {i.group for i in held if i.group and i.id in items}
+        more = (i.id for i in held if i.group in groups and i.id not in items)
+        return (*items, *more) if groups else items
 
     def faces(self) -> tuple[Face, ...]:
         """What lies on the desk, from left to right; a facing recto stands at trim width."""
@@ -207,7 +245,7 @@ class Session(QObject):
     def show_page(self, page_id: str) -> None:
         """Lays the page's spread on the desk."""
         self.editing = None
-        self.mode, self.page_id, self.items = "pages", page_id, ()
+        self.mode, self.page_id, self.items, self.guide = "pages", page_id, (), None
         self._position = positions(self.publication)[page_id]
         self.holder_id, self.side = page_id, self.side_of(page_id)
         self.looked.emit()
@@ -217,7 +255,7 @@ class Session(QObject):
         if not master_id:
             return
         self.editing = None
-        self.mode, self.master_id, self.items = "masters", master_id, ()
+        self.mode, self.master_id, self.items, self.guide = "masters", master_id, (), None
         self.holder_id, self.side = master_id, "recto"
         self.looked.emit()
 
@@ -228,7 +266,27 @@ class Session(QObject):
             if self.mode == "pages":
                 self.page_id = face.holder_id
                 self._position = positions(self.publication)[face.holder_id]
-        self.items = items
+        self.items, self.guide = items, None
+        self.looked.emit()
+
+    def select_guide(self, holder_id: str, index: int) -> None:
+        """Selects a guide instead of items."""
+        self.items, self.guide = (), GuideAt(holder_id, index)
+        self.looked.emit()
+
+    def set_reference(self, point: Handle) -> None:
+        """The point of the selection that x and y in Properties name."""
+        self.reference = point
+        self.looked.emit()
+
+    def set_align_to(self, what: AlignTo) -> None:
+        """What the selected items are lined up with."""
+        self.align_to = what
+        self.looked.emit()
+
+    def set_zero(self, x: float, y: float) -> None:
+        """Where the rulers count from, on each page."""
+        self.zero = (x, y)
         self.looked.emit()
 
     def select_pages(self, pages: tuple[str, ...]) -> None:
@@ -257,12 +315,20 @@ class Session(QObject):
 
     def may_change(self, holder_id: str, item_id: str) -> bool:
         """Whether an item is its holder's own, or was unlocked there by an override."""
+        return self.may_change_all(holder_id, (item_id,))
+
+    def may_change_all(self, holder_id: str, item_ids: tuple[str, ...]) -> bool:
+        """The same for several items at once."""
         publication = self.publication
+        wanted, found = set(item_ids), 0
         for resolved in items_on(publication, holder_id, self.side_of(holder_id)):
-            if resolved.item.id == item_id:
+            if resolved.item.id in wanted:
                 own = resolved.carrier in (None, holder_id)
-                return own or bool(resolved.overridden) or (holder_id, item_id) in self.unlocked
-        return False
+                unlocked = (holder_id, resolved.item.id) in self.unlocked
+                if not (own or resolved.overridden or unlocked):
+                    return False
+                found += 1
+        return found == len(wanted)
 
     def unlock(self, holder_id: str, item_id: str) -> None:
         """Lets a master item be overridden on this page."""

@@ -8,6 +8,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QColor, QFont, QFontDatabase, QPalette
 from PySide6.QtWidgets import QApplication
 
+from hidden_frame.desktop.settings import settings
 from hidden_frame.typeset.fonts import ASSETS
 
 # Twelve colours for master ribbons, spaced in hue and lightness so that people with
@@ -42,6 +43,7 @@ class Theme(NamedTuple):
     bleed: str = "#B4493A"
     edge: str = "#A59F94"
     snap: str = "#E07A1F"
+    snap_ground: str = "#A8500C"
 
 
 LIGHT = Theme(
@@ -66,6 +68,9 @@ def current() -> Theme:
     forced = app.property("hf_theme") if app is not None else None
     if forced in ("light", "dark"):
         return DARK if forced == "dark" else LIGHT
+    chosen = settings().now.theme
+    if chosen != "desktop":
+        return DARK if chosen == "dark" else LIGHT
     scheme = QApplication.styleHints().colorScheme()
     return DARK if scheme == Qt.ColorScheme.Dark else LIGHT
 
@@ -141,6 +146,14 @@ def style_sheet(t: Theme) -> str:
     #Panel QPushButton {{ padding: 4px 6px; }}
     QPushButton:default {{ background: {t.action}; color: {t.action_text};
         border-color: {t.action}; }}
+    #Big {{ font-size: 34px; font-family: "Spectral"; }}
+    #Start {{ background: {t.window}; }}
+    #Tab {{ padding: 4px 8px; }}
+    #Small {{ padding: 4px; }}
+    #Preset {{ background: {t.panel}; border: 1px solid {t.line}; border-radius: 8px; }}
+    #Preset:hover {{ background: {t.action_soft}; }}
+    #Preset:focus {{ border: 1px solid {t.action}; }}
+    #Snap {{ padding: 3px 8px; }}
     #Mode {{ font-weight: bold; padding: 5px 16px; }}
     #Mode:checked[masters="true"] {{ background: {t.master}; color: {t.panel}; }}
     #Follow {{ color: {t.master}; border: 1px solid {t.master}; padding: 0 7px;

@@ -76,6 +76,12 @@ def bounds_of(box: Box) -> Bounds:
     return Bounds(min(xs), min(ys), max(xs), max(ys))
 
 
+def holds(box: Box, x: float, y: float) -> bool:
+    """Whether a point lies in a box that may be turned."""
+    px, py = _turned((x - box.centre[0], y - box.centre[1]), -box.rotation)
+    return abs(px) <= box.width / 2 and abs(py) <= box.height / 2
+
+
 def around_all(bounds: Iterable[Bounds]) -> Bounds:
     """The box around several; at least one must be given."""
     known = list(bounds)

@@ -105,11 +105,11 @@ def plan_of(publication: Publication, master_id: str, otherwise: FolioPlan) -> F
     alignment = first.alignment or paragraph_style(publication, first.style).alignment
     place: Place = "kept"
     for possible in ("outside", "centre", "inside"):
-        plan = FolioPlan(edge, possible, form_of(item.text), first.style)  # type: ignore[arg-type]
+        plan = FolioPlan(edge, possible, form_of(item.text), first.style)
         x, y, width, _ = _box(publication, master.id, plan)
         near = abs(item.x - x) < 0.5 and abs(item.y - y) < 0.5 and abs(item.width - width) < 0.5
         if near and alignment == possible:
-            place = possible  # type: ignore[assignment]
+            place = possible
     return FolioPlan(edge, place, form_of(item.text), first.style)
 
 

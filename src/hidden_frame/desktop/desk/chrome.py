@@ -2,20 +2,25 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Sequence
+
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF
 
 from hidden_frame.compose.cascade import PageLayout
 from hidden_frame.compose.placing import guide_x
 from hidden_frame.compose.scene import Placed, Scene
+from hidden_frame.desktop.desk.hits import turn_knob
 from hidden_frame.desktop.desk.paper import Sheet
 from hidden_frame.desktop.desk.view import View
 from hidden_frame.desktop.session import Face
 from hidden_frame.desktop.theme import Theme
 from hidden_frame.edit.boxes import HANDLES, Box
+from hidden_frame.model.geometry import Guide
 from hidden_frame.typeset.caret import Caret
 
-HANDLE = 8.0  # pixels
+HANDLE = 8.0  # pixels, a handle's side
+KNOB = 26.0  # pixels from an item's edge to the knob that turns it
 _NO_BRUSH = Qt.BrushStyle.NoBrush
 
 
@@ -34,7 +39,7 @@ def _faint(colour: str, alpha: float) -> QColor:
 def paint_page_lines(
     painter: QPainter, face: Face, scene: Scene, layout: PageLayout, view: View, theme: Theme
 ) -> None:
-    """Margins, columns, guides, grid and bleed of one page."""
+    """Margins, columns and baseline grid of one page."""
     x0, y0 = view.to_widget(face.x, 0.0)
     z = view.zoom
 
@@ -62,15 +67,31 @@ def paint_page_lines(
             for edge in (x - columns.gutter, x):
                 painter.drawLine(rect(edge, top, 0, height).topLeft(),
                                  rect(edge, top, 0, height).bottomLeft())  # fmt: skip
-    painter.setPen(QPen(_faint(theme.guide, 0.8), 0))
-    for guide in layout.guides:
+
+
+def paint_guides(
+    painter: QPainter,
+    face: Face,
+    scene: Scene,
+    guides: Sequence[Guide],
+    view: View,
+    theme: Theme,
+    selected: int | None,
+) -> None:
+    """The guides of one page, those that are locked broken, the selected one strong."""
+    x0, y0 = view.to_widget(face.x, 0.0)
+    z = view.zoom
+    for number, guide in enumerate(guides):
+        chosen = number == selected
+        style = Qt.PenStyle.DashLine if guide.locked else Qt.PenStyle.SolidLine
+        painter.setPen(QPen(_faint(theme.guide, 1.0 if chosen else 0.8), 2.4 if chosen else 0,
+                            style))  # fmt: skip
         if guide.axis == "vertical":
-            x = guide_x(guide.position, face.side, scene.width)
-            line = QLineF(x0 + x * z, y0, x0 + x * z, y0 + scene.height * z)
+            x = x0 + guide_x(guide.position, face.side, scene.width) * z
+            painter.drawLine(QLineF(x, y0, x, y0 + scene.height * z))
         else:
-            y = guide.position
-            line = QLineF(x0, y0 + y * z, x0 + scene.width * z, y0 + y * z)
-        painter.drawLine(line)
+            y = y0 + guide.position * z
+            painter.drawLine(QLineF(x0, y, x0 + scene.width * z, y))
 
 
 def paint_bleed(painter: QPainter, sheet: Sheet, view: View, theme: Theme) -> None:
@@ -116,51 +137,82 @@ def paint_frame_edges(
         painter.drawPolygon(outline(placed, face, view))
 
 
+def overflow_rect(placed: Placed, face: Face, view: View) -> QRectF:
+    """Where the mark of text that does not fit stands: astride the frame's foot."""
+    x, y = placed.matrix.apply(placed.drawing.width / 2, placed.drawing.height)
+    cx, cy = view.to_widget(x + face.x, y)
+    return QRectF(cx - 13, cy - 6, 26, 12)
+
+
 def paint_overflow(painter: QPainter, placed: Placed, face: Face, view: View, theme: Theme) -> None:
     """The mark of a frame whose text does not all fit: a tab at its foot with three dots."""
-    w, h = placed.drawing.width, placed.drawing.height
-    x, y = placed.matrix.apply(w / 2, h)
-    cx, cy = view.to_widget(x + face.x, y)
-    tab = QRectF(cx - 13, cy - 5, 26, 10)
+    tab = overflow_rect(placed, face, view)
     painter.setPen(Qt.PenStyle.NoPen)
     painter.setBrush(QColor(theme.warning))
-    painter.drawRoundedRect(tab, 5, 5)
+    painter.drawRoundedRect(tab, 6, 6)
     painter.setBrush(QColor(theme.panel))
     for n in (-1, 0, 1):
-        painter.drawEllipse(QPointF(cx + n * 6, cy), 1.6, 1.6)
+        painter.drawEllipse(QPointF(tab.center().x() + n * 6, tab.center().y()), 1.6, 1.6)
 
 
-def paint_selection(
-    painter: QPainter,
-    placed: Placed,
-    box: Box,
-    face: Face,
-    view: View,
-    theme: Theme,
-    *,
-    movable: bool,
-    line: bool,
+def paint_poor_contrast(
+    painter: QPainter, placed: Placed, face: Face, view: View, theme: Theme
 ) -> None:
-    """The selected item's outline, with handles where it may be changed."""
+    """The mark of text that is hard to read where it stands: a disc half dark, half light."""
+    x, y = placed.matrix.apply(placed.drawing.width, 0.0)
+    cx, cy = view.to_widget(x + face.x, y)
+    disc = QRectF(cx - 7, cy - 7, 14, 14)
+    painter.setPen(_pen(theme.warning, 1.6))
+    painter.setBrush(QColor(theme.panel))
+    painter.drawEllipse(disc)
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(QColor(theme.warning))
+    painter.drawPie(disc, 90 * 16, 180 * 16)
+
+
+def paint_outlines(
+    painter: QPainter, shown: Iterable[tuple[Placed, Face]], view: View, theme: Theme, movable: bool
+) -> None:
+    """The outline of each selected item."""
     colour = theme.action if movable else theme.master
     painter.setBrush(_NO_BRUSH)
     painter.setPen(_pen(colour, 1.6, Qt.PenStyle.SolidLine if movable else Qt.PenStyle.DashLine))
-    painter.drawPolygon(outline(placed, face, view))
-    if not movable:
-        return
+    for placed, face in shown:
+        painter.drawPolygon(outline(placed, face, view))
+
+
+def paint_handles(
+    painter: QPainter, box: Box, face: Face, view: View, theme: Theme, *, line: bool, several: bool
+) -> None:
+    """The handles of a box, and the knob that turns it."""
+
+    def at(x: float, y: float) -> QPointF:
+        return QPointF(*view.to_widget(x + face.x, y))
+
+    corners = [at(*box.point(x, y)) for x, y in ((-1, -1), (1, -1), (1, 1), (-1, 1))]
+    painter.setBrush(_NO_BRUSH)
+    if several:
+        painter.setPen(_pen(theme.action, 1.0, Qt.PenStyle.DotLine))
+        painter.drawPolygon(QPolygonF(corners))
+    if not line:
+        edge, knob = at(*box.point(1, 0)), at(*turn_knob(box, KNOB / view.zoom))
+        painter.setPen(_pen(theme.action, 1.2))
+        painter.drawLine(edge, knob)
+        painter.setBrush(QColor(theme.action))
+        painter.setPen(_pen(theme.field, 1.4))
+        painter.drawEllipse(knob, 5.5, 5.5)
+    painter.setBrush(QColor(theme.field))
     for handle in ((-1, 0), (1, 0)) if line else HANDLES:
         side = box.width if handle[0] == 0 else box.height
         if not line and 0 in handle and side * view.zoom < 3 * HANDLE:
             continue  # it would crowd the corners
-        x, y = box.point(*handle)
-        px, py = view.to_widget(x + face.x, y)
-        painter.setPen(_pen(colour, 1.4))
-        painter.setBrush(QColor(theme.field))
-        knob = QRectF(px - HANDLE / 2, py - HANDLE / 2, HANDLE, HANDLE)
+        p = at(*box.point(*handle))
+        painter.setPen(_pen(theme.action, 1.4))
+        knob_rect = QRectF(p.x() - HANDLE / 2, p.y() - HANDLE / 2, HANDLE, HANDLE)
         if handle[0] and handle[1]:
-            painter.drawRoundedRect(knob, 2, 2)
+            painter.drawRoundedRect(knob_rect, 2, 2)
         else:
-            painter.drawEllipse(knob.adjusted(0.7, 0.7, -0.7, -0.7))
+            painter.drawEllipse(knob_rect.adjusted(0.7, 0.7, -0.7, -0.7))
 
 
 def paint_text_selection(

@@ -7,17 +7,19 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QColor, QPainter, QPen
 
-from hidden_frame.compose.cascade import master_layout, page_layout
+from hidden_frame.compose.contrast import poor_texts
 from hidden_frame.compose.scene import Placed
-from hidden_frame.compose.shown import shown_item
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.desk import chrome
+from hidden_frame.desktop.desk.gestures.band import BandGesture
+from hidden_frame.desktop.desk.gestures.base import selected_face
 from hidden_frame.desktop.desk.paper import Sheet
-from hidden_frame.desktop.desk.tools import box_of
+from hidden_frame.desktop.desk.snaplines import paint_band, paint_snap_lines, paint_words
+from hidden_frame.desktop.desk.snapper import layout_of
 from hidden_frame.desktop.painter.scene import Look
 from hidden_frame.desktop.session import Face
-from hidden_frame.model.items import Line
-from hidden_frame.model.lookup import find_page
+from hidden_frame.desktop.settings import settings
+from hidden_frame.edit.guides import own_guides
 from hidden_frame.typeset.caret import caret_at, spans_of
 
 if TYPE_CHECKING:
@@ -44,21 +46,23 @@ def paint_desk(desk: Desk) -> None:
         _paint_lines(desk, painter, sheet, colours)
     _paint_spine(desk, painter, sheets, colours)
     for sheet in sheets:
-        for placed in sheet.scene.placed:
-            if placed.drawing.overflow is not None:
-                chrome.paint_overflow(painter, placed, sheet.face, desk.view, colours)
+        _paint_marks(desk, painter, sheet, colours)
     _paint_selected(desk, painter, colours)
+    _paint_gesture(desk, painter, colours)
 
 
 def _paint_lines(desk: Desk, painter: QPainter, sheet: Sheet, colours: theme.Theme) -> None:
-    publication = desk.session.publication
+    session = desk.session
     face, scene = sheet.face, sheet.scene
-    if scene.is_master:
-        layout = master_layout(publication, face.holder_id)
-    else:
-        layout = page_layout(publication, find_page(publication, face.holder_id))
+    layout = layout_of(session, face)
     chrome.paint_bleed(painter, sheet, desk.view, colours)
     chrome.paint_page_lines(painter, face, scene, layout, desk.view, colours)
+    if settings().now.guides:
+        chosen = None
+        if session.guide is not None and session.guide.holder_id == face.holder_id:
+            own = own_guides(session.publication, face.holder_id)
+            chosen = session.guide.number + len(layout.guides) - len(own)
+        chrome.paint_guides(painter, face, scene, layout.guides, desk.view, colours, chosen)
     chrome.paint_frame_edges(painter, face, scene, face.holder_id, desk.view, colours)
 
 
@@ -73,22 +77,70 @@ def _paint_spine(
             painter.drawLine(QPointF(x, y), QPointF(x, y + sheet.scene.height * desk.view.zoom))
 
 
+def _paint_marks(desk: Desk, painter: QPainter, sheet: Sheet, colours: theme.Theme) -> None:
+    """Text that does not fit; and, while nothing moves, text that is hard to read."""
+    for placed in sheet.scene.placed:
+        if placed.drawing.overflow is not None:
+            chrome.paint_overflow(painter, placed, sheet.face, desk.view, colours)
+    if desk.hand.gesture is not None or desk.session.editing is not None:
+        return
+    poor = poor_texts(sheet.scene)
+    if not poor:
+        return
+    for placed in sheet.scene.placed:
+        if placed.item_id in poor:
+            chrome.paint_poor_contrast(painter, placed, sheet.face, desk.view, colours)
+
+
+def overflow_tab(desk: Desk, point: QPointF) -> str | None:
+    """The item whose mark of text that does not fit lies under a point, if it may be changed."""
+    session = desk.session
+    for sheet in desk.sheets():
+        for placed in sheet.scene.placed:
+            if placed.drawing.overflow is None:
+                continue
+            rect = chrome.overflow_rect(placed, sheet.face, desk.view)
+            if rect.adjusted(-2, -2, 2, 2).contains(point) and session.may_change(
+                sheet.face.holder_id, placed.item_id
+            ):
+                return placed.item_id
+    return None
+
+
 def _paint_selected(desk: Desk, painter: QPainter, colours: theme.Theme) -> None:
     session = desk.session
-    for item_id in session.items:
-        found = desk.placed(item_id)
-        item = shown_item(session.publication, session.holder_id, item_id, session.side)
-        if found is None or item is None:
-            continue
-        placed, face = found
-        if session.editing is not None:
+    if not session.items:
+        return
+    shown = desk.placed_all()
+    if session.editing is not None:
+        for placed, face in shown.values():
             _paint_editing(desk, painter, placed, face, colours)
-            continue
-        movable = session.may_change(session.holder_id, item_id)
-        chrome.paint_selection(
-            painter, placed, box_of(item), face, desk.view, colours,
-            movable=movable, line=isinstance(item, Line),
-        )  # fmt: skip
+        return
+    movable = session.may_change_all(session.holder_id, session.items)
+    chrome.paint_outlines(painter, shown.values(), desk.view, colours, movable)
+    handles = desk.hand.selection_box() if movable else None
+    if handles is not None:
+        box, line = handles
+        several = len(session.items) > 1
+        chrome.paint_handles(
+            painter, box, selected_face(session), desk.view, colours, line=line, several=several
+        )
+
+
+def _paint_gesture(desk: Desk, painter: QPainter, colours: theme.Theme) -> None:
+    """Snap lines, the rubber band with what it takes, and the words at the pointer."""
+    gesture = desk.hand.gesture
+    if gesture is None:
+        return
+    unit = desk.session.publication.setup.unit
+    if isinstance(gesture, BandGesture) and gesture.band is not None:
+        face, items = gesture.found
+        taken = [(p, face) for p in desk.session.scene_of(face).placed if p.item_id in set(items)]
+        chrome.paint_outlines(painter, taken, desk.view, colours, movable=True)
+        paint_band(painter, gesture.band, gesture.enclosing, desk.view, colours)
+    paint_snap_lines(painter, gesture.lines, desk.view, desk.size(), unit, colours)
+    if gesture.words and desk.hand.dragged:
+        paint_words(painter, gesture.words, desk.pointer, desk.size(), colours)
 
 
 def _paint_editing(

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import time
 from collections.abc import Callable
+from typing import Any
 
 from PySide6.QtCore import QObject, Qt, Signal
 from PySide6.QtGui import QGuiApplication, QKeyEvent, QKeySequence
@@ -13,7 +15,8 @@ from hidden_frame.desktop.session import Editing, Session
 from hidden_frame.edit import text as edit_text
 from hidden_frame.edit.text import Place
 from hidden_frame.model.items import TextFrame
-from hidden_frame.model.text import Marker, Text
+from hidden_frame.model.lookup import paragraph_style
+from hidden_frame.model.text import Alignment, Marker, Text
 from hidden_frame.typeset.caret import caret_at, place_at
 
 _MOVES = {
@@ -29,6 +32,10 @@ _KEPT = (
     QKeySequence.StandardKey.Paste,
 )
 _EDITS = {Qt.Key.Key_Backspace, Qt.Key.Key_Delete, Qt.Key.Key_Tab}
+
+
+_REST = 2.0  # seconds without a key after which typing is a new step
+_STEP = 48  # characters of one step, to the end of their word
 
 
 def wants_key(event: QKeyEvent) -> bool:
@@ -49,6 +56,7 @@ class TextEdit(QObject):
         self._placed = placed
         self.caret: Place = (0, 0)
         self.anchor: Place = (0, 0)
+        self._typed, self._typed_at = "", 0.0
 
     # -- the text ----------------------------------------------------------------
 
@@ -115,9 +123,23 @@ class TextEdit(QObject):
         return edit_text.delete(text, start, end) if start != end else (text, start)
 
     def insert(self, string: str, merge: str = "typing") -> None:
+        if merge:
+            self._pause(string)
         text, place = self._without_selection()
         text, place = edit_text.insert(text, place, string)
         self._change("typing" if merge else "paste text", text, place, merge)
+
+    def _pause(self, string: str) -> None:
+        """Ends an undo step as people write: after a rest, with a new paragraph, and with
+        the next word once a step holds a line's worth of characters."""
+        now = time.monotonic()
+        begins_word = string.strip() != "" and self._typed.endswith((" ", "\n"))
+        long = begins_word and len(self._typed) >= _STEP
+        if now - self._typed_at > _REST or "\n" in string or long:
+            self.session.seal()
+            self._typed = ""
+        self._typed_at = now
+        self._typed += string
 
     def insert_marker(self, marker: Marker) -> None:
         text, place = self._without_selection()
@@ -129,6 +151,52 @@ class TextEdit(QObject):
         start, end = self.selection
         text = edit_text.set_paragraph_style(self.text, start[0], end[0], style)
         self._keep("paragraph style", text)
+
+    def set_look(self, **changes: object) -> None:
+        """The selection with some of its look changed; without one, the caret's word."""
+        start, end = self._stretch()
+        if start == end:
+            self.session.noticed.emit("Nothing is selected; select the characters to change.")
+            return
+        self._keep("character look", edit_text.set_look(self.text, start, end, **changes))
+
+    def _stretch(self) -> tuple[Place, Place]:
+        start, end = self.selection
+        return edit_text.word_around(self.text, start) if start == end else (start, end)
+
+    def set_alignment(self, alignment: Alignment | None) -> None:
+        """The selected paragraphs aligned otherwise than their style says; None follows it."""
+        start, end = self.selection
+        text = edit_text.set_alignment(self.text, start[0], end[0], alignment)
+        self._keep("alignment", text)
+
+    def toggle(self, name: str) -> None:
+        """Bold or italic put on the selection, or taken off it."""
+        self.set_look(**{name: not self.now()[name]})
+
+    def split_ends(self) -> None:
+        """A line with two ends: what follows the caret goes to the right edge."""
+        text, place = self._without_selection()
+        text, place = edit_text.split_ends(text, place)
+        self._change("tab to the right edge", text, place)
+        self.session.seal()
+
+    def now(self) -> dict[str, Any]:
+        """How the text at the caret looks: its own look over its styles."""
+        text, publication = self.text, self.session.publication
+        paragraph = text[self.caret[0]]
+        style = paragraph_style(publication, paragraph.style)
+        start, _ = self.selection
+        at = (start[0], start[1] + 1) if self.anchor != self.caret else self.caret
+        at = at if at[1] <= edit_text.length(text[at[0]]) else self.caret
+        named, own = edit_text.dress_at(text, at)
+        character = next((c for c in publication.character_styles if c.id == named), None)
+        found: dict[str, Any] = {"style": paragraph.style, "character": named}
+        found["alignment"] = paragraph.alignment or style.alignment
+        for name in ("family", "bold", "italic", "size", "tracking", "colour", "tint"):
+            values = (getattr(own, name), getattr(character, name, None), getattr(style, name))
+            found[name] = next(v for v in values if v is not None)
+        return found
 
     def set_character_style(self, style: str | None) -> None:
         start, end = self.selection
@@ -216,7 +284,7 @@ class TextEdit(QObject):
                 end = edit_text.after(text, end)
         if start != end:
             text, place = edit_text.delete(text, start, end)
-            self._change("typing", text, place, "typing")
+            self._change("delete text", text, place, "deleting")
 
     def _move(self, key: int, modifiers: Qt.KeyboardModifier) -> None:
         text = self.text

@@ -43,3 +43,14 @@ def fitted(
         (width - across * zoom) / 2 - left * zoom,
         (height - down * zoom) / 2 - top * zoom,
     )
+
+
+def widened(
+    left: float, top: float, right: float, bottom: float, width: float, height: float
+) -> View:
+    """The view in which a part of the spread is as wide as the widget, its top in sight."""
+    room = max(width - 2 * MARGIN, 20.0)
+    zoom = min(max(room / max(right - left, 1.0), MIN_ZOOM), MAX_ZOOM)
+    down = (bottom - top) * zoom
+    y = (height - down) / 2 if down < height - 2 * MARGIN else MARGIN
+    return View(zoom, (width - (right - left) * zoom) / 2 - left * zoom, y - top * zoom)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QRectF, Qt
+from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QHBoxLayout, QWidget
 
@@ -11,7 +11,8 @@ from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.properties.fields import Choice, TextField
 from hidden_frame.edit.new import new_publication
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.geometry import SIDES, Margins, Side, Size
+from hidden_frame.model.geometry import SIDES, Columns, Margins, Side, Size
+from hidden_frame.model.presets import PRESETS, Preset
 from hidden_frame.model.publication import MAX_PAGES, Publication, Setup
 from hidden_frame.model.trims import TRIMS
 from hidden_frame.model.units import UNITS, Unit, format_length, mm, parse_length
@@ -22,11 +23,16 @@ _TYPED = "typed below"
 class NewDialog(Question):
     """`publication` holds the answer once accepted."""
 
-    def __init__(self, parent: QWidget | None = None) -> None:
+    def __init__(self, parent: QWidget | None = None, preset: Preset | None = None) -> None:
         super().__init__(parent, "New publication", "Create")
         self.publication: Publication | None = None
         self.unit: Unit = "mm"
         form = self.form
+        self.preset = Choice("Kind")
+        self.preset.show_choice([(p.name, p) for p in PRESETS], None)
+        self.preset.committed.connect(self.take)
+        self.preset.setPlaceholderText("choose one to begin from")
+        form.row("Kind", self.preset)
         self.name = TextField("Title")
         self.name.setText("Untitled publication")
         form.row("Title", self.name)
@@ -43,6 +49,12 @@ class NewDialog(Question):
         self.bleed = self._length("Bleed", mm(3))
         form.heading("MARGINS")
         self.margins = {s: self._length(s, mm(18)) for s in ("Top", "Bottom", "Inside", "Outside")}
+        form.heading("COLUMNS")
+        self.columns = TextField("Columns")
+        self.columns.setText("1")
+        self.columns.textChanged.connect(self._changed)
+        form.row("Columns", self.columns)
+        self.gutter = self._length("Gutter", mm(5))
         form.heading("PAGES")
         self.pages = TextField("Number of pages")
         self.pages.setText("8")
@@ -65,6 +77,31 @@ class NewDialog(Question):
         self.column.addLayout(row)
         self.column.addWidget(self.box)
         self._take_trim("A5")
+        if preset is not None:
+            self.take(preset)
+
+    def take(self, preset: object) -> None:
+        """Fills in a kind of publication; everything can be changed from there."""
+        assert isinstance(preset, Preset)
+        setup = preset.setup
+        self.preset.setCurrentText(preset.name)
+        self.unit = setup.unit
+        self.units.show_choice([(u, u) for u in UNITS], self.unit)
+        name = next((n for n, size in TRIMS.items() if size == setup.trim), _TYPED)
+        self.trim.show_choice([*((n, n) for n in TRIMS), (_TYPED, _TYPED)], name)
+        margins = setup.margins
+        lengths = {
+            self.width_field: setup.trim.width, self.height_field: setup.trim.height,
+            self.bleed: setup.bleed, self.margins["Top"]: margins.top,
+            self.margins["Bottom"]: margins.bottom, self.margins["Inside"]: margins.inside,
+            self.margins["Outside"]: margins.outside, self.gutter: setup.columns.gutter,
+        }  # fmt: skip
+        for field, points in lengths.items():
+            field.setText(format_length(points, self.unit))
+        self.columns.setText(str(setup.columns.count))
+        self.pages.setText(str(preset.pages))
+        self.facing.setCurrentIndex(0 if setup.facing else 1)
+        self._changed()
 
     def _length(self, label: str, points: float = 0.0) -> TextField:
         field = TextField(label)
@@ -82,7 +119,13 @@ class NewDialog(Question):
     def _take_unit(self, unit: object) -> None:
         """The same lengths written in another unit."""
         old, self.unit = self.unit, str(unit)  # type: ignore[assignment]
-        fields = [self.width_field, self.height_field, self.bleed, *self.margins.values()]
+        fields = [
+            self.width_field,
+            self.height_field,
+            self.bleed,
+            *self.margins.values(),
+            self.gutter,
+        ]
         for field in fields:
             try:
                 points = parse_length(field.text(), old)
@@ -107,6 +150,9 @@ class NewDialog(Question):
         """The setup as typed; raises `Refusal` for what can't be."""
         m = {name: self._read(field, 0.0) for name, field in self.margins.items()}
         side: Side = SIDES[self.opening.currentIndex() == 0]
+        text = self.columns.text().strip()
+        if not text.isdecimal() or not 1 <= int(text) <= 40:
+            raise Refusal(f"“{text}” is not a number of columns; give a whole number from 1 to 40.")
         return Setup(
             trim=Size(self._read(self.width_field, 10.0), self._read(self.height_field, 10.0)),
             bleed=self._read(self.bleed, 0.0),
@@ -115,6 +161,7 @@ class NewDialog(Question):
             margins=Margins(
                 top=m["Top"], bottom=m["Bottom"], inside=m["Inside"], outside=m["Outside"]
             ),
+            columns=Columns(int(text), self._read(self.gutter, 0.0)),
             unit=self.unit,
         )
 
@@ -149,26 +196,39 @@ class SpreadPreview(QWidget):
             painter.setPen(QColor(colours.quiet))
             painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, "…")
             return
-        trim = setup.trim
-        count = 2 if setup.facing else 1
-        scale = min((self.width() - 40) / (trim.width * count), (self.height() - 60) / trim.height)
-        w, h = trim.width * scale, trim.height * scale
-        x, y = (self.width() - w * count) / 2, (self.height() - h) / 2
-        for n in range(count):
-            side: Side = "recto" if count == 1 or n == 1 else "verso"
-            page = QRectF(x + n * w, y, w, h)
-            painter.setPen(QPen(QColor(colours.line), 1))
-            painter.setBrush(QColor("#FFFFFF"))
-            painter.drawRect(page)
-            m = setup.margins
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.setPen(QPen(QColor(colours.margin), 1))
-            painter.drawRect(
-                page.adjusted(m.left(side) * scale, m.top * scale, -m.right(side) * scale,
-                              -m.bottom * scale)
-            )  # fmt: skip
-        across = format_length(trim.width, self.dialog.unit)
-        down = format_length(trim.height, self.dialog.unit)
+        paint_spread(painter, QRectF(self.rect()).adjusted(20, 20, -20, -40), setup)
+        across = format_length(setup.trim.width, self.dialog.unit)
+        down = format_length(setup.trim.height, self.dialog.unit)
         painter.setPen(QColor(colours.text))
-        foot = QRectF(0, y + h + 4, self.width(), 22)
+        foot = QRectF(0, self.height() - 34, self.width(), 22)
         painter.drawText(foot, Qt.AlignmentFlag.AlignHCenter, f"{across} × {down}")
+
+
+def paint_spread(painter: QPainter, room: QRectF, setup: Setup) -> None:
+    """A spread with its margins and columns, as large as a room allows and in its middle."""
+    colours = theme.current()
+    trim = setup.trim
+    count = 2 if setup.facing else 1
+    scale = min(room.width() / (trim.width * count), room.height() / trim.height)
+    w, h = trim.width * scale, trim.height * scale
+    x, y = room.center().x() - w * count / 2, room.center().y() - h / 2
+    for n in range(count):
+        side: Side = "recto" if count == 1 or n == 1 else "verso"
+        page = QRectF(x + n * w, y, w, h)
+        painter.setPen(QPen(QColor(colours.line), 1))
+        painter.setBrush(QColor("#FFFFFF"))
+        painter.drawRect(page)
+        m = setup.margins
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.setPen(QPen(QColor(colours.margin), 1))
+        text = page.adjusted(
+            m.left(side) * scale, m.top * scale, -m.right(side) * scale, -m.bottom * scale
+        )
+        painter.drawRect(text)
+        columns = setup.columns
+        gutter = columns.gutter * scale
+        step = (text.width() + gutter) / columns.count
+        painter.setPen(QPen(QColor(colours.column), 1))
+        for k in range(1, columns.count):
+            for at in (text.left() + k * step - gutter, text.left() + k * step):
+                painter.drawLine(QPointF(at, text.top()), QPointF(at, text.bottom()))

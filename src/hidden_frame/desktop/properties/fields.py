@@ -78,6 +78,7 @@ class LengthField(_Typed):
         super().__init__(label)
         self.unit: Unit = unit
         self.minimum = minimum
+        self.above = False  # whether the least value itself is refused
         self.setToolTip(f"{label}: mm, cm, in, pt, p, px, or a sum such as 12mm + 3pt")
 
     def show_value(self, points: float) -> None:
@@ -85,6 +86,8 @@ class LengthField(_Typed):
 
     def parse(self, text: str) -> float:
         value = parse_length(text, self.unit)
+        if self.minimum is not None and self.above and value <= self.minimum:
+            raise Refusal(f"{self.accessibleName()} “{text.strip()}” is no size; give more than 0.")
         if self.minimum is not None and value < self.minimum:
             least = format_length(self.minimum, self.unit)
             raise Refusal(f"{self.accessibleName()} must be at least {least}.")

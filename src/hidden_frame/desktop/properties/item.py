@@ -5,11 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable
 from pathlib import Path
 
+from msgspec.structs import replace
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QFileDialog, QPushButton, QToolButton
+from PySide6.QtWidgets import QCheckBox, QFileDialog, QPushButton, QToolButton, QVBoxLayout
 
 from hidden_frame.compose.cascade import Resolved
-from hidden_frame.compose.shown import change_shown, items_on, shown_item
+from hidden_frame.compose.remedies import Remedy
+from hidden_frame.compose.shown import box_of, change_shown, items_on, shown_item
 from hidden_frame.desktop.properties.fields import (
     Choice,
     LengthField,
@@ -17,7 +19,9 @@ from hidden_frame.desktop.properties.fields import (
     TextField,
 )
 from hidden_frame.desktop.properties.form import Form
+from hidden_frame.desktop.properties.place import add_arrange, add_reference
 from hidden_frame.desktop.session import Session
+from hidden_frame.edit.boxes import placed_at, sized_at
 from hidden_frame.edit.items import change_items, set_face
 from hidden_frame.edit.overrides import follow, hide_here, make_local
 from hidden_frame.edit.styles import put_picture
@@ -27,6 +31,7 @@ from hidden_frame.model.items import Face, Item, Line, PictureFrame, Placing, Sh
 from hidden_frame.model.lookup import masters_by_id
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.publication import Publication
+from hidden_frame.model.units import Unit
 from hidden_frame.storage.pictures import EXTENSIONS, read_picture
 
 KINDS = {TextFrame: "Text frame", PictureFrame: "Picture frame", Shape: "Shape", Line: "Line"}
@@ -44,13 +49,16 @@ class ItemForm(Form):
 
     go_to_master = Signal(str)
 
-    def __init__(self, session: Session, item: Item, resolved: Resolved) -> None:
+    def __init__(
+        self, session: Session, item: Item, resolved: Resolved, run: Callable[[str], None]
+    ) -> None:
         super().__init__()
         self.session = session
         self.holder, self.side, self.item_id = session.holder_id, session.side, item.id
         self.follows: dict[str, QToolButton] = {}
         self.fields: dict[str, object] = {}
         self._loaders: list[Callable[[Item], None]] = []
+        self._offered: list[str] = []
         unit = session.publication.setup.unit
         self.title(KINDS[type(item)])
         own = resolved.carrier in (None, self.holder)
@@ -60,24 +68,26 @@ class ItemForm(Form):
                 self._faces()
         else:
             self._origin(resolved)
-        self.heading("PLACE")
+        self.points = add_reference(self, session)
         for label, name in _LENGTHS:
             if isinstance(item, Line) and name == "height":
                 continue
             text = "Length" if isinstance(item, Line) and name == "width" else label
-            least = 0.0 if name in ("width", "height") else None
-            field = LengthField(text, unit, least)
-            self._typed(text, name, field, field.show_value)
+            self._place(text, name, unit)
         self._number("Rotation", "rotation", "°", -360, 360)
+        self.arrange = add_arrange(self, session, run)
         self._kind_rows(item, unit)
         self.heading("LOOK")
         if not isinstance(item, Line):
             self._colour("Fill", "fill")
+            self._tint("Fill tint", "fill")
         self._colour("Stroke", "stroke")
+        self._tint("Stroke tint", "stroke")
         self._stroke_width(unit)
         self._number("Opacity", "opacity", "%", 0, 100, 100.0)
         self._choice("Layer", "layer", lambda p: [(x.name, x.id) for x in p.layers])
-        self.overflow = self.note()
+        self.poor = self.note()
+        self.poor.setObjectName("Error")
         self.end()
 
     # -- rows ----------------------------------------------------------------------
@@ -105,6 +115,66 @@ class ItemForm(Form):
         self.follows[name] = button
         self.fields[name] = field
         self._loaders.append(load)
+
+    def _place(self, label: str, name: str, unit: Unit) -> None:
+        """A length against the reference point and the rulers' zero."""
+        field = LengthField(label, unit, 0.0 if name in ("width", "height") else None)
+        if name in ("width", "height"):
+            field.above = True
+        across = name == "x"
+
+        def load(item: Item) -> None:
+            box, zero = box_of(item), self.session.zero
+            x, y = box.point(*self.session.reference)
+            values = {"x": x - zero[0], "y": y - zero[1], "width": box.width, "height": box.height}
+            field.show_value(values[name])
+
+        def commit(value: object) -> None:
+            item = self._item()
+            if item is None:
+                return
+            number, zero = float(value), self.session.zero  # type: ignore[arg-type]
+            box, point = box_of(item), self.session.reference
+            if name in ("x", "y"):
+                x = number + zero[0] if across else None
+                new = placed_at(box, point, x, None if across else number + zero[1])
+            else:
+                width, height = (number, None) if name == "width" else (None, number)
+                new = sized_at(box, point, width, height)
+            values = new._asdict()
+            # What a turned point's arithmetic moves by less than can be seen stays as it is.
+            self.change(
+                label,
+                **{n: v for n, v in values.items() if abs(v - getattr(box, n)) > 1e-9},
+            )
+
+        field.committed.connect(commit)
+        self._add(label, name, field, load)
+
+    def _tint(self, label: str, name: str) -> None:
+        field = NumberField(label, "%", 0, 100, 100.0)
+
+        def load(item: Item) -> None:
+            paint = getattr(item, name)
+            field.setEnabled(paint is not None and self._open())
+            field.show_value(paint.tint if paint is not None else 1.0)
+
+        def commit(tint: object) -> None:
+            item = self._item()
+            paint = getattr(item, name) if item is not None else None
+            if paint is not None:
+                self.change(label, **{name: replace(paint, tint=tint)})
+
+        field.committed.connect(commit)
+        self.row(label, field)
+        self.fields[label] = field
+        self._loaders.append(load)
+
+    def _check(self, label: str, name: str) -> None:
+        box = QCheckBox(label)
+        box.setAccessibleName(label)
+        box.clicked.connect(lambda on: self.change(label, **{name: on}))
+        self._add("", name, box, lambda item: box.setChecked(getattr(item, name)))
 
     def _typed(self, label: str, name: str, field: object, show: Callable) -> None:
         field.committed.connect(lambda value: self.change(label, **{name: value}))  # type: ignore[attr-defined]
@@ -187,14 +257,20 @@ class ItemForm(Form):
         self.fields["faces"] = field
         self._loaders.append(load)
 
-    def _kind_rows(self, item: Item, unit: str) -> None:
+    def _kind_rows(self, item: Item, unit: Unit) -> None:
         """What only this kind of item has."""
         if isinstance(item, TextFrame):
             self.heading("TEXT")
             self._paragraph_style()
-            inset = LengthField("Inset", unit, 0.0)  # type: ignore[arg-type]
+            inset = LengthField("Inset", unit, 0.0)
             self._typed("Inset", "inset", inset, inset.show_value)
             self._choice("Vertical", "vertical", lambda _: _same("top", "middle", "bottom"))
+            self._check("Grows with its text", "grows")
+            self._check("No space above the first line", "snug")
+            self.overflow = self.note()
+            self.overflow.setObjectName("Error")
+            self.offers = QVBoxLayout()
+            self.column.addLayout(self.offers)
         elif isinstance(item, PictureFrame):
             self.heading("PICTURE")
             self._picture()
@@ -202,7 +278,7 @@ class ItemForm(Form):
         elif isinstance(item, Shape):
             self.heading("SHAPE")
             self._choice("Form", "form", lambda _: _same("rectangle", "rounded", "ellipse"))
-            radius = LengthField("Radius", unit, 0.0)  # type: ignore[arg-type]
+            radius = LengthField("Radius", unit, 0.0)
             self._typed("Radius", "radius", radius, radius.show_value)
 
     def _paragraph_style(self) -> None:
@@ -249,8 +325,11 @@ class ItemForm(Form):
     def _open(self) -> bool:
         return self.session.may_change(self.holder, self.item_id)
 
-    def load(self, item: Item, resolved: Resolved, overflow: str) -> None:
-        """Shows an item's values and which of them are overridden."""
+    def load(
+        self, item: Item, resolved: Resolved, overflow: str, offers: list[Remedy], poor: str
+    ) -> None:
+        """Shows an item's values, which of them are overridden, and what is wrong."""
+        self.points.show_point(self.session.reference)
         allowed = self._open()
         for field in self.fields.values():
             field.setEnabled(allowed)  # type: ignore[attr-defined]
@@ -260,12 +339,37 @@ class ItemForm(Form):
             button.setVisible(name in resolved.overridden)
         if hasattr(self, "all_follow"):
             self.all_follow.setVisible(bool(resolved.overridden))
-        self.overflow.setText(overflow)
-        self.overflow.setVisible(bool(overflow))
+        self.arrange.load()
+        self.arrange.setEnabled(allowed)
+        self.poor.setText(poor)
+        self.poor.setVisible(bool(poor))
+        if isinstance(item, TextFrame):
+            self.overflow.setText(overflow)
+            self.overflow.setVisible(bool(overflow))
+            self._show_offers(offers if allowed else [])
+
+    def _show_offers(self, offers: list[Remedy]) -> None:
+        """A button for each thing that makes the text fit."""
+        titles = [offer.title for offer in offers]
+        if titles == self._offered:
+            return
+        self._offered = titles
+        while self.offers.count():
+            old = self.offers.takeAt(0)
+            widget = old.widget() if old is not None else None
+            if widget is not None:
+                widget.hide()
+                widget.deleteLater()
+        for offer in offers:
+            button = QPushButton(offer.title)
+            button.clicked.connect(
+                lambda _=False, o=offer: self.change("fit the text", **o.changes)
+            )
+            self.offers.addWidget(button)
 
     def change(self, label: str, **properties: object) -> None:
         """One typed or chosen value becomes one edit."""
-        name = f"change {label.lower()}"
+        name = label if label.startswith("fit") else f"change {label.lower()}"
         if set(properties) == {"name"}:
             self.session.edit(
                 name, lambda p: change_items(p, self.holder, {self.item_id: properties})

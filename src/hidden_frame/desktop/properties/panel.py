@@ -2,14 +2,22 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QFrame, QScrollArea
 
+from hidden_frame.compose.contrast import poor_texts
+from hidden_frame.compose.remedies import remedies
 from hidden_frame.compose.shown import items_on, shown_item
+from hidden_frame.desktop.desk.text_edit import TextEdit
 from hidden_frame.desktop.properties.form import Form
+from hidden_frame.desktop.properties.guide import GuideForm
 from hidden_frame.desktop.properties.item import ItemForm
 from hidden_frame.desktop.properties.master import MasterForm
 from hidden_frame.desktop.properties.page import PageForm
+from hidden_frame.desktop.properties.several import SeveralForm
+from hidden_frame.desktop.properties.text import TextForm
 from hidden_frame.desktop.session import Session
 
 
@@ -18,9 +26,11 @@ class Properties(QScrollArea):
 
     apply_wanted = Signal()
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, session: Session, text: TextEdit, run: Callable[[str], None]) -> None:
         super().__init__()
         self.session = session
+        self.text = text
+        self.run = run
         self.form: Form | None = None
         self._key: tuple[object, ...] = ()
         self.setObjectName("Panel")
@@ -31,15 +41,28 @@ class Properties(QScrollArea):
         self.setAccessibleName("Properties")
         session.changed.connect(self.refresh)
         session.looked.connect(self.refresh)
+        text.moved.connect(self._caret_moved)
         self.refresh()
 
     def refresh(self) -> None:
         """Loads the values again, in a new form only if the kind of selection changed."""
         session = self.session
-        if len(session.items) == 1:
+        form: Form | None
+        if session.editing is not None:
+            form = self._form(("text", session.editing)) or self._set(TextForm(session, self.text))
+            assert isinstance(form, TextForm)
+            form.load()
+        elif len(session.items) == 1:
             self._item(session.items[0])
         elif session.items:
-            self._several(len(session.items))
+            form = self._form(("several", session.publication.setup.unit))
+            form = form or self._set(SeveralForm(session, self.run))
+            assert isinstance(form, SeveralForm)
+            form.load()
+        elif session.guide is not None:
+            form = self._form(("guide", session.guide)) or self._set(GuideForm(session))
+            assert isinstance(form, GuideForm)
+            form.load()
         elif session.mode == "masters":
             form = self._form(("master", session.publication.setup.unit))
             if form is None:
@@ -54,6 +77,10 @@ class Properties(QScrollArea):
                 form = self._set(page)
             assert isinstance(form, PageForm)
             form.load()
+
+    def _caret_moved(self) -> None:
+        if self.session.editing is not None and isinstance(self.form, TextForm):
+            self.form.load()
 
     def _form(self, key: tuple[object, ...]) -> Form | None:
         """The present form if it is of this kind."""
@@ -84,27 +111,24 @@ class Properties(QScrollArea):
         key = (type(item), holder, side, item_id, session.may_change(holder, item_id))
         form = self._form(key)
         if form is None:
-            form = self._set(ItemForm(session, item, resolved))
+            form = self._set(ItemForm(session, item, resolved, self.run))
         assert isinstance(form, ItemForm)
-        form.load(item, resolved, self._overflow(item_id))
+        overflow, poor = self._faults(item_id)
+        offers = remedies(session.composition, holder, item_id, side) if overflow else []
+        form.load(item, resolved, overflow, offers, poor)
 
-    def _overflow(self, item_id: str) -> str:
-        """Why the item's text does not fit, if it does not."""
+    def _faults(self, item_id: str) -> tuple[str, str]:
+        """Why the item's text does not fit, and why it is hard to read; "" if it is not so."""
         session = self.session
         composition = session.composition
         if session.mode == "masters":
             scene = composition.master_scene(session.holder_id, session.side)
         else:
             scene = composition.scene(session.holder_id)
+        overflow = ""
         for placed in scene.placed:
             if placed.item_id == item_id and placed.drawing.overflow is not None:
-                return placed.drawing.overflow.sentence
-        return ""
-
-    def _several(self, count: int) -> None:
-        form = self._form(("several", count))
-        if form is None:
-            form = self._set(Form())
-            form.title(f"{count} items")
-            form.note("Drag them or use the arrow keys to move them together.")
-            form.end()
+                overflow = placed.drawing.overflow.sentence
+        # What lies under a moving text changes with every step; it is told once it rests.
+        poor = poor_texts(scene).get(item_id) if session.draft is None else None
+        return overflow, poor.sentence if poor is not None else ""

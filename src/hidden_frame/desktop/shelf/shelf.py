@@ -92,7 +92,7 @@ class Shelf(QWidget):
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setMinimumWidth(200)
         column = QVBoxLayout(self)
-        column.setContentsMargins(10, 12, 8, 10)
+        column.setContentsMargins(10, 6, 8, 10)
         column.setSpacing(6)
         self.masters = MasterTree()
         self.add_master = QPushButton("New master")
@@ -140,6 +140,11 @@ class Shelf(QWidget):
             self._shown = shown
             self._fill(publication, counts)
         self._mark()
+
+    def refresh_look(self) -> None:
+        """Fills the lists again, in the present theme's colours."""
+        self._shown = ()
+        self.refresh()
 
     def _fill(self, publication: Publication, counts: dict[str, int]) -> None:
         self.masters.clear()

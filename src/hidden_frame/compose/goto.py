@@ -1,0 +1,76 @@
+"""Where a typed word goes: a folio, a position, a section's or a master's name.
+
+>>> find_place(publication, "iv")
+Place(kind='page', id='page-5', name='page iv (#5)')
+"""
+
+from __future__ import annotations
+
+from typing import Literal, NamedTuple
+
+from hidden_frame.compose.facts import page_facts, page_name
+from hidden_frame.compose.ranges import pages_in_range
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.publication import Publication
+
+
+class Place(NamedTuple):
+    """A page or a master, and how to name it."""
+
+    kind: Literal["page", "master"]
+    id: str
+    name: str
+
+
+def places(publication: Publication, typed: str) -> list[Place]:
+    """Everything that a typed word may mean, the most exact first; none for nonsense.
+
+    A folio goes before a position, then section and master names that are equal to the
+    word, that begin with it, or that hold it.
+    """
+    word = " ".join(typed.split()).casefold()
+    if not word:
+        return []
+    facts = page_facts(publication)
+    found: list[Place] = []
+    if "," not in typed and word not in ("all", "odd", "even"):
+        try:
+            pages = pages_in_range(publication, typed)
+        except Refusal:
+            pages = []
+        if len(pages) == 1:
+            found.append(Place("page", pages[0], f"page {page_name(facts[pages[0]])}"))
+    named: list[tuple[int, Place]] = []
+    for section in publication.sections:
+        rank = _rank(word, section.name)
+        if rank is not None:
+            first = section.pages[0].id
+            name = f"section {section.name}, page {page_name(facts[first])}"
+            named.append((rank, Place("page", first, name)))
+    for master in publication.masters:
+        rank = _rank(word, master.name)
+        if rank is not None:
+            named.append((rank, Place("master", master.id, f"master {master.name}")))
+    return found + [place for _, place in sorted(named, key=lambda pair: pair[0])]
+
+
+def _rank(word: str, name: str) -> int | None:
+    name = name.casefold()
+    if name == word:
+        return 0
+    if name.startswith(word):
+        return 1
+    return 2 if word in name else None
+
+
+def find_place(publication: Publication, typed: str) -> Place:
+    """The first of `places`; refuses what names nothing, and a folio of several pages."""
+    found = places(publication, typed)
+    if found:
+        return found[0]
+    if typed.strip() and "," not in typed:
+        pages_in_range(publication, typed)  # says which pages share a folio
+    raise Refusal(
+        f"“{typed.strip()}” names no page, section or master; write a folio, a position such as "
+        "#5, or a name."
+    )

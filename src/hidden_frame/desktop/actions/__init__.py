@@ -1,0 +1,1 @@
+"""What commands do, a file for each topic."""

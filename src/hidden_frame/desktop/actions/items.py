@@ -1,0 +1,205 @@
+"""Commands on the selected items."""
+
+from __future__ import annotations
+
+from PySide6.QtWidgets import QWidget
+
+from hidden_frame.compose.arranging import align, area, distribute, same_size
+from hidden_frame.compose.shown import items_on, shown_items
+from hidden_frame.desktop.dialogs.repeat import RepeatDialog
+from hidden_frame.desktop.session import Session
+from hidden_frame.edit.arrange import Axis, Edge
+from hidden_frame.edit.boxes import Bounds
+from hidden_frame.edit.guides import lock_guides, remove_guide, remove_guides
+from hidden_frame.edit.items import (
+    change_items,
+    duplicate_items,
+    group_items,
+    remove_items,
+    reorder_items,
+    ungroup_items,
+)
+from hidden_frame.model.lookup import holder
+from hidden_frame.model.publication import Publication
+
+
+class ItemActions:
+    """Each method is one command; those that can fail say why in a notice."""
+
+    def __init__(self, session: Session, parent: QWidget) -> None:
+        self.session = session
+        self.parent = parent
+
+    # -- what can be done ----------------------------------------------------------
+
+    def own(self) -> bool:
+        """Whether what is selected stands on this page or master itself."""
+        session = self.session
+        if not session.items or session.editing is not None:
+            return False
+        own = {i.id for i in holder(session.publication, session.holder_id).items}
+        return own.issuperset(session.items)
+
+    def changeable(self) -> bool:
+        """Whether what is selected may be changed here, master items by override too."""
+        session = self.session
+        return (
+            bool(session.items)
+            and session.editing is None
+            and session.may_change_all(session.holder_id, session.items)
+        )
+
+    def several(self) -> bool:
+        return len(self.session.items) > 1 and self.changeable()
+
+    def grouped(self) -> bool:
+        if not self.own():
+            return False
+        items = holder(self.session.publication, self.session.holder_id).items
+        return any(i.group for i in items if i.id in self.session.items)
+
+    # -- selecting -----------------------------------------------------------------
+
+    def select_all(self) -> None:
+        """Every item of the page or face that can be picked up and changed."""
+        session = self.session
+        if session.editing is not None:
+            return
+        for face in session.faces():
+            if (face.holder_id, face.side) == (session.holder_id, session.side):
+                found = tuple(
+                    p.item_id
+                    for p in session.scene_of(face).placed
+                    if not p.locked and session.may_change(face.holder_id, p.item_id)
+                )
+                session.select_items(face, found)
+
+    def select_none(self) -> None:
+        self.session.select_items(None, ())
+
+    # -- stacking and grouping -----------------------------------------------------
+
+    def delete(self) -> None:
+        session = self.session
+        holder_id, items = session.holder_id, session.items
+        count = "item" if len(items) == 1 else f"{len(items)} items"
+        session.edit(f"delete {count}", lambda p: remove_items(p, holder_id, items))
+
+    def duplicate(self) -> None:
+        self._made("duplicate", lambda p, h, i: duplicate_items(p, h, i))
+
+    def _made(self, name, change) -> None:  # type: ignore[no-untyped-def]
+        """An edit that makes items, which are selected then."""
+        session = self.session
+        holder_id, items = session.holder_id, list(session.items)
+        made: list[str] = []
+
+        def run(publication: Publication) -> Publication:
+            publication, new = change(publication, holder_id, items)
+            made.extend(new)
+            return publication
+
+        if session.edit(name, run):
+            session.select_items(None, tuple(made))
+
+    def repeat(self) -> None:
+        RepeatDialog(self.session, self.parent).exec()
+
+    def reorder(self, to: str) -> None:
+        holder_id, items = self.session.holder_id, list(self.session.items)
+        self.session.edit(f"to {to}", lambda p: reorder_items(p, holder_id, items, to))
+
+    def group(self) -> None:
+        holder_id, items = self.session.holder_id, list(self.session.items)
+        self.session.edit("group", lambda p: group_items(p, holder_id, items))
+
+    def ungroup(self) -> None:
+        holder_id, items = self.session.holder_id, list(self.session.items)
+        self.session.edit("ungroup", lambda p: ungroup_items(p, holder_id, items))
+
+    def lock(self) -> None:
+        """The selected items locked; they are freed from the list of items."""
+        session = self.session
+        holder_id, items = session.holder_id, session.items
+        count = "item" if len(items) == 1 else f"{len(items)} items"
+        locked = {i: {"locked": True} for i in items}
+        if session.edit(f"lock {count}", lambda p: change_items(p, holder_id, locked)):  # type: ignore[arg-type]
+            session.select_items(None, ())
+            session.noticed.emit(f"Locked {count}. Items on the Shelf lists and frees them.")
+
+    def unlock_all(self) -> None:
+        session = self.session
+        items = holder(session.publication, session.holder_id).items
+        free = {i.id: {"locked": False} for i in items if i.locked}
+        session.edit("unlock items", lambda p: change_items(p, session.holder_id, free))  # type: ignore[arg-type]
+
+    # -- lining up -----------------------------------------------------------------
+
+    def _area(self, fallback: bool) -> Bounds | None:
+        """What to line up with; a single item lines up with its margins."""
+        session = self.session
+        what = session.align_to
+        if what == "selection" and fallback and len(session.items) == 1:
+            what = "margins"
+        facing = len(session.faces()) > 1
+        return area(session.publication, session.holder_id, session.side, what, facing)
+
+    def align(self, edge: Edge) -> None:
+        session = self.session
+        to, holder_id, side, items = (
+            self._area(True),
+            session.holder_id,
+            session.side,
+            session.items,
+        )
+        session.edit(f"align {edge}", lambda p: align(p, holder_id, side, items, edge, to))
+
+    def distribute(self, axis: Axis) -> None:
+        session = self.session
+        to, holder_id, side, items = (
+            self._area(True),
+            session.holder_id,
+            session.side,
+            session.items,
+        )
+        session.edit("distribute", lambda p: distribute(p, holder_id, side, items, axis, to))
+
+    def same(self, what: str) -> None:
+        session = self.session
+        holder_id, side, items = session.holder_id, session.side, session.items
+        session.edit(
+            f"same {what}",
+            lambda p: same_size(p, holder_id, side, items, what, session.reference),  # type: ignore[arg-type]
+        )
+
+    # -- guides --------------------------------------------------------------------
+
+    def delete_guide(self) -> None:
+        at = self.session.guide
+        if at is not None:
+            self.session.edit("remove a guide", lambda p: remove_guide(p, *at))
+
+    def lock_guides(self, locked: bool) -> None:
+        holder_id = self.session.holder_id
+        name = "lock guides" if locked else "free guides"
+        self.session.edit(name, lambda p: lock_guides(p, holder_id, locked))
+
+    def remove_guides(self) -> None:
+        holder_id = self.session.holder_id
+        self.session.edit("remove guides", lambda p: remove_guides(p, holder_id))
+
+    # -- for the list of items -----------------------------------------------------
+
+    def names(self) -> dict[str, str]:
+        """Ids and names of everything on the page or face worked on, bottom to top."""
+        session = self.session
+        return {
+            r.item.id: r.item.name
+            for r in items_on(session.publication, session.holder_id, session.side)
+        }
+
+    def first(self):  # type: ignore[no-untyped-def]
+        """The first selected item as it is seen, if any."""
+        session = self.session
+        found = shown_items(session.publication, session.holder_id, session.items, session.side)
+        return next(iter(found.values()), None)

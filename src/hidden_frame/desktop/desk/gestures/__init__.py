@@ -1,0 +1,1 @@
+"""What a hand does on the desk, a file for each gesture."""

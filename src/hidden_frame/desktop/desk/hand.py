@@ -1,0 +1,307 @@
+"""The hand on the desk: which gesture a press begins, and what a click selects."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from PySide6.QtCore import QPoint, QPointF, Qt
+from PySide6.QtGui import QMouseEvent
+from PySide6.QtWidgets import QApplication
+
+from hidden_frame.compose.shown import box_of, shown_item, shown_items
+from hidden_frame.desktop.desk.chrome import HANDLE, KNOB
+from hidden_frame.desktop.desk.gestures.band import BandGesture
+from hidden_frame.desktop.desk.gestures.base import Ctrl, Gesture, Shift, selected_face
+from hidden_frame.desktop.desk.gestures.draw import DrawGesture
+from hidden_frame.desktop.desk.gestures.guide import GuideGesture
+from hidden_frame.desktop.desk.gestures.move import MoveGesture
+from hidden_frame.desktop.desk.gestures.size import SizeGesture
+from hidden_frame.desktop.desk.gestures.turn import TurnGesture
+from hidden_frame.desktop.desk.hits import Spot, all_hits, guide_at, handle_at, hit, turn_knob
+from hidden_frame.desktop.desk.snapper import layout_of
+from hidden_frame.desktop.session import GuideAt
+from hidden_frame.desktop.settings import settings
+from hidden_frame.edit.boxes import Bounds, Box, Handle, around_all, bounds_of
+from hidden_frame.edit.guides import move_guide, own_guides
+from hidden_frame.model.items import Line, TextFrame
+
+if TYPE_CHECKING:
+    from hidden_frame.desktop.desk.canvas import Desk
+
+SLACK = 5.0  # pixels beside a handle or a thin line that still count
+GUIDE_SLACK = 3.0  # pixels
+
+
+class Hand:
+    """Told of press, move and release by the desk; `gesture` is what is going on."""
+
+    def __init__(self, desk: Desk) -> None:
+        self.desk = desk
+        self.session = desk.session
+        self.gesture: Gesture | None = None
+        self.pressed: QPointF | None = None
+        self.dragged = False
+        self._to_drop = ""
+        self._below = False
+
+    # -- what is under the pointer -------------------------------------------------
+
+    def selection_box(self) -> tuple[Box, bool] | None:
+        """The box that handles are shown on, and whether it is a line's; None without."""
+        session = self.session
+        if not session.items or session.editing is not None:
+            return None
+        if not session.may_change_all(session.holder_id, session.items):
+            return None
+        items = shown_items(session.publication, session.holder_id, session.items, session.side)
+        if len(items) == 1:
+            item = next(iter(items.values()))
+            box = box_of(item)
+            if isinstance(item, TextFrame) and item.grows and not item.rotation:
+                placed = self.desk.placed(item.id)
+                if placed is not None:
+                    box = box._replace(height=placed[0].drawing.height)
+            return box, isinstance(item, Line)
+        if not items:
+            return None
+        a = around_all(bounds_of(box_of(i)) for i in items.values())
+        return Box(a.left, a.top, a.width, a.height), False
+
+    def selection_bounds(self) -> Bounds | None:
+        """The box around everything selected, on the spread; changeable or not."""
+        session = self.session
+        items = shown_items(session.publication, session.holder_id, session.items, session.side)
+        if not items:
+            return None
+        around = around_all(bounds_of(box_of(i)) for i in items.values())
+        return around.moved(selected_face(session).x, 0.0)
+
+    def handle_under(self, spot: Spot) -> Handle | str | None:
+        """The handle at a spot, or “turn” on the knob that turns."""
+        found = self.selection_box()
+        if found is None:
+            return None
+        box, line = found
+        zoom = self.desk.view.zoom
+        x = spot.x + spot.face.x - selected_face(self.session).x
+        slack = (SLACK + HANDLE / 2) / zoom
+        handle = handle_at(box, x, spot.y, slack, line)
+        if handle is not None:
+            return handle
+        if not line:
+            kx, ky = turn_knob(box, KNOB / zoom)
+            if max(abs(kx - x), abs(ky - spot.y)) <= slack:
+                return "turn"
+        return None
+
+    def guide_under(self, spot: Spot) -> tuple[GuideAt, str] | None:
+        """The page's or master's own free guide at a spot, and its axis."""
+        session = self.session
+        if not settings().now.guides:
+            return None
+        layout = layout_of(session, spot.face)
+        width = session.publication.setup.trim.width
+        slack = GUIDE_SLACK / self.desk.view.zoom
+        index = guide_at(layout, spot.face, width, spot.x, spot.y, slack)
+        if index is None:
+            return None
+        own = own_guides(session.publication, spot.face.holder_id)
+        # A page shows its master's guides first, then its own.
+        index -= len(layout.guides) - len(own)
+        if not 0 <= index < len(own) or own[index].locked:
+            return None
+        return GuideAt(spot.face.holder_id, index), own[index].axis
+
+    # -- press, move, release --------------------------------------------------------
+
+    def press(self, spot: Spot, event: QMouseEvent) -> None:
+        self.pressed, self.dragged = event.position(), False
+        self._to_drop, self._below = "", False
+        self.gesture = self._begin(spot, event.modifiers())
+
+    def _begin(self, spot: Spot, held: Qt.KeyboardModifier) -> Gesture | None:
+        session, zoom = self.session, self.desk.view.zoom
+        if session.tool != "select":
+            return DrawGesture(session, session.tool, spot, zoom)
+        handle = self.handle_under(spot)
+        if handle == "turn":
+            return TurnGesture(session, spot)
+        if isinstance(handle, tuple):
+            return SizeGesture(session, handle, spot, zoom)
+        guide = self.guide_under(spot)
+        if guide is not None and not self._on_selected(spot):
+            session.select_guide(*guide[0])
+            return GuideGesture(session, guide[1], spot, zoom, guide[0])  # type: ignore[arg-type]
+        if not self.pick(spot, held):
+            return BandGesture(session, spot)
+        if session.may_change_all(session.holder_id, session.items):
+            return MoveGesture(session, spot, zoom)
+        return None
+
+    def _on_selected(self, spot: Spot) -> bool:
+        """Whether the topmost item at a spot is selected already."""
+        found = hit(self.session.scene_of(spot.face), spot.x, spot.y, 0.0)
+        return found is not None and found.item_id in self.session.items
+
+    def pick(self, spot: Spot, held: Qt.KeyboardModifier, *, alone: bool = False) -> bool:
+        """Selects what is at a spot, with its group unless `alone`; with Shift adds it or
+        takes it away.  False if nothing is there."""
+        session = self.session
+        slack = SLACK / self.desk.view.zoom
+        hits = all_hits(session.scene_of(spot.face), spot.x, spot.y, slack)
+        same = (spot.face.holder_id, spot.face.side) == (session.holder_id, session.side)
+        if not hits:
+            if not held & Shift:
+                session.select_items(spot.face, ())
+            return False
+        here = [p.item_id for p in hits]
+        if same and held & Ctrl and any(i in session.items for i in here):
+            self._below = True  # a click takes the one below; a drag moves what is selected
+            return True
+        chosen: tuple[str, ...] = (here[0],)
+        if not alone:
+            chosen = session.with_groups(spot.face.holder_id, chosen)
+        if held & Shift and same:
+            if here[0] in session.items:  # a drag may follow; a mere click takes it away
+                self._to_drop = here[0]
+            else:
+                session.select_items(spot.face, (*session.items, *chosen))
+        elif alone or not (same and here[0] in session.items):
+            session.select_items(spot.face, chosen)
+        return True
+
+    def pick_below(self, spot: Spot) -> None:
+        """Selects the next lower item at a spot, and after the lowest the topmost again."""
+        session = self.session
+        slack = SLACK / self.desk.view.zoom
+        here = [p.item_id for p in all_hits(session.scene_of(spot.face), spot.x, spot.y, slack)]
+        at = next((n for n, i in enumerate(here) if i in session.items), -1)
+        if here:
+            session.select_items(spot.face, (here[(at + 1) % len(here)],))
+
+    def move(self, spot: Spot, event: QMouseEvent) -> None:
+        point = event.position()
+        if self.pressed is None:
+            return
+        if not self.dragged:
+            far = (point - self.pressed).manhattanLength()
+            if far < QApplication.startDragDistance():
+                return
+            self.dragged = True
+            if self.gesture is None and self.master_item_selected():
+                self.pressed = None
+                self.desk.master_item_pulled.emit(event.globalPosition().toPoint())
+                return
+        if self.gesture is not None:
+            self.gesture.drag(spot, event.modifiers())
+            self.desk.update()
+
+    def again(self, spot: Spot, held: Qt.KeyboardModifier) -> None:
+        """The gesture as it goes on when only a key was pressed or let go."""
+        if self.gesture is not None and self.dragged:
+            self.gesture.drag(spot, held)
+            self.desk.update()
+
+    def release(self, spot: Spot, event: QMouseEvent) -> None:
+        gesture, self.gesture = self.gesture, None
+        pressed, self.pressed = self.pressed, None
+        if pressed is None:
+            return
+        if not self.dragged and self._to_drop:
+            kept = tuple(i for i in self.session.items if i != self._to_drop)
+            self.session.select_items(None, kept)
+        if not self.dragged and self._below:
+            self.pick_below(spot)
+        if gesture is not None:
+            drawn = isinstance(gesture, DrawGesture) and gesture.tool == "text"
+            gesture.release(spot, event.modifiers(), self.dragged)
+            if drawn:
+                self.desk.begin_text()
+        self.dragged = False
+        self.desk.update()
+
+    def cancel(self) -> bool:
+        """Gives up what is going on; False if nothing is."""
+        if self.gesture is None:
+            return False
+        self.gesture.cancel()
+        self.gesture = self.pressed = None
+        self.dragged = False
+        self.desk.update()
+        return True
+
+    def master_item_selected(self) -> bool:
+        session = self.session
+        return bool(session.items) and not session.may_change_all(session.holder_id, session.items)
+
+    def nudge(self, dx: float, dy: float) -> None:
+        """The selected items, or the selected guide, moved by a key."""
+        session = self.session
+        if session.guide is not None:
+            self._nudge_guide(dx, dy)
+            return
+        if not session.items:
+            return
+        if self.master_item_selected():
+            session.noticed.emit(
+                "This item comes from a master; choose Override here in Properties to move it."
+            )
+            return
+        face = selected_face(session)
+        gesture = MoveGesture(session, Spot(face, 0.0, 0.0), self.desk.view.zoom)
+        gesture.own = False  # a nudge never carries an item to the facing page
+        gesture.move(dx, dy, copying=False)
+        draft = session.draft
+        session.draft = None
+        if draft is not None:
+            session.edit("nudge", lambda _: draft, f"nudge {session.items}")
+
+    def _nudge_guide(self, dx: float, dy: float) -> None:
+        session = self.session
+        at = session.guide
+        if at is None:
+            return
+        guide = own_guides(session.publication, at.holder_id)[at.number]
+        side = session.side_of(at.holder_id)
+        across = dx if side == "recto" else -dx
+        by = across if guide.axis == "vertical" else dy
+        session.edit(
+            "move a guide", lambda p: move_guide(p, *at, guide.position + by), f"guide {at}"
+        )
+
+    def cursor(self, spot: Spot) -> Qt.CursorShape:
+        """The pointer's shape over a spot."""
+        handle = self.handle_under(spot)
+        if handle == "turn":
+            return Qt.CursorShape.PointingHandCursor
+        if isinstance(handle, tuple):
+            return _CURSORS[handle]
+        guide = self.guide_under(spot)
+        if guide is not None and not self._on_selected(spot):
+            upright = guide[1] == "vertical"
+            return Qt.CursorShape.SplitHCursor if upright else Qt.CursorShape.SplitVCursor
+        return Qt.CursorShape.ArrowCursor
+
+    def text_place(self) -> tuple[str, QPoint] | None:
+        """The selected text frame and the point below it, if there is just one."""
+        session = self.session
+        if len(session.items) != 1:
+            return None
+        item_id = session.items[0]
+        item = shown_item(session.publication, session.holder_id, item_id, session.side)
+        if not isinstance(item, TextFrame):
+            return None
+        at = self.desk.placed(item_id)
+        where = self.desk.rect().center()
+        if at is not None:
+            x, y = self.desk.view.to_widget(item.x + item.width / 2 + at[1].x, item.y + item.height)
+            where = QPoint(round(x), round(y))
+        return item_id, where
+
+
+_CURSORS = {
+    (-1, -1): Qt.CursorShape.SizeFDiagCursor, (1, 1): Qt.CursorShape.SizeFDiagCursor,
+    (1, -1): Qt.CursorShape.SizeBDiagCursor, (-1, 1): Qt.CursorShape.SizeBDiagCursor,
+    (0, -1): Qt.CursorShape.SizeVerCursor, (0, 1): Qt.CursorShape.SizeVerCursor,
+    (-1, 0): Qt.CursorShape.SizeHorCursor, (1, 0): Qt.CursorShape.SizeHorCursor,
+}  # fmt: skip

@@ -1,0 +1,81 @@
+"""What the desk offers a gesture to snap to, gathered once when the gesture starts."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Qt
+
+from hidden_frame.compose.cascade import PageLayout, master_layout, page_layout, shown_on
+from hidden_frame.compose.shown import box_of, items_on
+from hidden_frame.compose.snapping import (
+    SnapLine,
+    Snapped,
+    Target,
+    item_targets,
+    page_targets,
+    snapped,
+)
+from hidden_frame.desktop.session import Face, Session
+from hidden_frame.desktop.settings import settings
+from hidden_frame.edit.boxes import Bounds, bounds_of
+from hidden_frame.model.lookup import find_page, masters_by_id
+
+Edges = tuple[tuple[float, ...], tuple[float, ...]]
+_EXACT = 1e-6
+
+
+def layout_of(session: Session, face: Face) -> PageLayout:
+    """Margins, columns, guides and grid of a page or master on the desk."""
+    publication = session.publication
+    if face.holder_id in masters_by_id(publication):
+        return master_layout(publication, face.holder_id)
+    return page_layout(publication, find_page(publication, face.holder_id))
+
+
+class Snapper:
+    """Lines and boxes in the spread's coordinates; `without` are items that move."""
+
+    def __init__(self, session: Session, zoom: float, without: set[str]) -> None:
+        chosen = settings().now
+        self.reach = chosen.reach / zoom if chosen.snapping else 0.0
+        self.targets: list[Target] = []
+        self.others: list[Bounds] = []
+        if not chosen.snapping:
+            return
+        publication = session.publication
+        snap = chosen.snap if chosen.guides else chosen.snap._replace(guides=False)
+        hidden = {layer.id for layer in publication.layers if not layer.visible}
+        named: list[tuple[Bounds, str, float]] = []
+        for face in session.faces():
+            layout = layout_of(session, face)
+            self.targets += page_targets(face.x, face.side, publication.setup, layout, snap)
+            if not (snap.items or snap.gaps):
+                continue
+            for resolved in items_on(publication, face.holder_id, face.side):
+                item = resolved.item
+                if item.id in without or not item.visible or item.layer in hidden:
+                    continue
+                bounds = bounds_of(box_of(shown_on(resolved, face.side, publication.setup)))
+                named.append((bounds.moved(face.x, 0.0), item.name or "item", face.x))
+        if snap.items:
+            self.targets += item_targets(named)
+        if snap.gaps:
+            self.others = [bounds for bounds, _, _ in named]
+
+    def snap(
+        self,
+        bounds: Bounds,
+        held: Qt.KeyboardModifier,
+        edges: Edges | None = None,
+        gaps: bool = True,
+    ) -> Snapped:
+        """Where a box goes; Ctrl held down suspends snapping."""
+        if not self.reach or held & Qt.KeyboardModifier.ControlModifier:
+            return Snapped()
+        others = self.others if gaps else []
+        return snapped(bounds, self.targets, others, self.reach, edges)
+
+    def touched(self, bounds: Bounds, edges: Edges | None = None) -> tuple[SnapLine, ...]:
+        """The lines that a box at rest lies on exactly."""
+        if not self.reach:
+            return ()
+        return snapped(bounds, self.targets, (), _EXACT, edges).lines

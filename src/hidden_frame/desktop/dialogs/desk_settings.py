@@ -1,0 +1,74 @@
+"""How the desk behaves: what one snaps to, the nudge step, the rubber band, the theme."""
+
+from __future__ import annotations
+
+from PySide6.QtWidgets import QCheckBox, QWidget
+
+from hidden_frame.compose.snapping import SnapTo
+from hidden_frame.desktop.dialogs.base import Question
+from hidden_frame.desktop.properties.fields import Choice, TextField
+from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.settings import settings
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.units import format_length, parse_length
+
+SNAPS = (
+    ("page", "Page edges and centre"),
+    ("margins", "Margins and their centre"),
+    ("columns", "Columns"),
+    ("guides", "Guides"),
+    ("bleed", "Bleed"),
+    ("grid", "Baseline grid"),
+    ("items", "Edges and centres of other items"),
+    ("gaps", "Equal gaps"),
+)
+THEMES = (("as the desktop", "desktop"), ("light", "light"), ("dark", "dark"))
+BANDS = (("touches", False), ("encloses", True))
+
+
+class DeskSettings(Question):
+    """Takes effect when accepted, in every window."""
+
+    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
+        super().__init__(parent, "Desk settings", "Keep")
+        now = settings().now
+        self.unit = session.publication.setup.unit
+        self.form.heading("SNAP TO")
+        self.snaps: dict[str, QCheckBox] = {}
+        for name, label in SNAPS:
+            box = QCheckBox(label)
+            box.setChecked(getattr(now.snap, name))
+            self.snaps[name] = box
+            self.form.column.addWidget(box)
+        self.reach = TextField("Snaps within")
+        self.reach.setText(f"{now.reach:g} px")
+        self.form.row("Snaps within", self.reach)
+        self.form.heading("HAND")
+        self.nudge = TextField("Arrow keys move by")
+        self.nudge.setText(format_length(now.nudge, self.unit))
+        self.form.row("Arrow keys move by", self.nudge)
+        self.band = Choice("Rubber band takes what it")
+        self.band.show_choice(BANDS, now.enclosing)
+        self.form.row("Rubber band takes what it", self.band)
+        self.form.heading("LOOK")
+        self.theme = Choice("Theme")
+        self.theme.show_choice(THEMES, now.theme)
+        self.form.row("Theme", self.theme)
+        self.finish()
+
+    def answer(self) -> None:
+        nudge = parse_length(self.nudge.text(), self.unit)
+        if not 0 < nudge <= 1000:
+            raise Refusal(
+                f"“{self.nudge.text()}” is no step for the arrow keys; give a length above 0."
+            )
+        text = self.reach.text().replace("px", "").strip()
+        if not text.replace(".", "", 1).isdecimal() or not 1 <= float(text) <= 40:
+            raise Refusal(f"“{self.reach.text()}” is no reach for snapping; give 1 to 40 pixels.")
+        settings().change(
+            snap=SnapTo(**{name: box.isChecked() for name, box in self.snaps.items()}),
+            reach=float(text),
+            nudge=nudge,
+            enclosing=BANDS[self.band.currentIndex()][1],
+            theme=THEMES[self.theme.currentIndex()][1],
+        )

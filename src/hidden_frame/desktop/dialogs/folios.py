@@ -1,0 +1,234 @@
+"""Folios…: where they stand, what they say, on which pages; shown on the desk while one
+chooses."""
+
+from __future__ import annotations
+
+from msgspec.structs import replace
+from PySide6.QtCore import QPointF, Qt
+from PySide6.QtWidgets import QCheckBox, QListWidget, QListWidgetItem, QWidget
+
+from hidden_frame.compose.placing import on_side
+from hidden_frame.compose.ranges import pages_in_range
+from hidden_frame.desktop.desk.canvas import Desk
+from hidden_frame.desktop.desk.hits import Spot
+from hidden_frame.desktop.dialogs.pages import EditQuestion
+from hidden_frame.desktop.properties.fields import Choice, TextField
+from hidden_frame.desktop.session import Session
+from hidden_frame.edit.folios import (
+    Edge,
+    FolioPlan,
+    Place,
+    first_pages,
+    folio_of,
+    leave_out,
+    masters_with_folio,
+    place_folios,
+    place_section_folios,
+    plan_of,
+    remove_folios,
+)
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.items import Shape
+from hidden_frame.model.lookup import all_pages, base_chain, find_page, section_of, stack_of
+from hidden_frame.model.publication import Publication
+
+PLACES: tuple[tuple[str, tuple[Edge, Place]], ...] = (
+    ("foot, outside", ("foot", "outside")),
+    ("foot, centre", ("foot", "centre")),
+    ("foot, inside", ("foot", "inside")),
+    ("head, outside", ("head", "outside")),
+    ("head, centre", ("head", "centre")),
+    ("head, inside", ("head", "inside")),
+)
+_KEPT = ("where they stand now", ("foot", "kept"))
+_POINT = ("where you clicked", ("foot", "point"))
+FORMS = ("#", "Page #", "Page # of ##", "# / ##", "– # –")
+
+
+class FoliosDialog(EditQuestion):
+    """Run again, it finds the folio that is there and changes that."""
+
+    def __init__(self, session: Session, desk: Desk, parent: QWidget | None = None) -> None:
+        publication = session.publication
+        there = masters_with_folio(publication)
+        super().__init__(session, parent, "Folios", "Change" if there else "Place")
+        self.desk = desk
+        session.edit_text(None)
+        styles = [s.id for s in publication.paragraph_styles]
+        style = next((i for i in ("folio", "foot-folio") if i in styles), styles[0])
+        self.plan = FolioPlan(style=style)
+        carrier = self._carrier(there)
+        if carrier:
+            self.plan = plan_of(publication, carrier, self.plan)
+        self._point = (self.plan.x, self.plan.y)
+        form = self.form
+        self.place = Choice("Place")
+        self.place.committed.connect(self._preview)
+        form.row("Place", self.place)
+        self._show_places()
+        (self.by_click,) = form.buttons("Choose the place by a click…")
+        self.by_click.clicked.connect(self._ask)
+        self.form_field = Choice("Form")
+        self.form_field.setEditable(True)
+        forms = [(f, f) for f in FORMS]
+        if self.plan.form not in FORMS:
+            forms.insert(0, (self.plan.form, self.plan.form))
+        self.form_field.show_choice(forms, self.plan.form)
+        self.form_field.editTextChanged.connect(self._preview)
+        form.row("Form", self.form_field)
+        form.note("# is the folio, ## the number of pages; write around them what you like.")
+        self.style_field = Choice("Style")
+        self._styles = [(s.name, s.id) for s in publication.paragraph_styles]
+        self.style_field.show_choice(self._styles, self.plan.style)
+        self.style_field.committed.connect(self._preview)
+        form.row("Style", self.style_field)
+        form.heading("ON")
+        self.where = Choice("On")
+        self.section = section_of(publication, session.page_id)
+        name = self.section.name or "this one"
+        self.where.show_choice(
+            [("these masters", "masters"), (f"the section {name} alone", "section")], "masters"
+        )
+        self.where.committed.connect(self._preview)
+        form.row("On", self.where)
+        self.masters = QListWidget()
+        self.masters.setAccessibleName("Masters")
+        self.masters.setMaximumHeight(118)
+        self._fill_masters(there)
+        self.masters.itemChanged.connect(self._preview)
+        form.column.addWidget(self.masters)
+        form.heading("LEFT OUT: COUNTED, NOT PRINTED")
+        blind = [p.id for p in all_pages(publication) if p.blind]
+        firsts = first_pages(publication)
+        self.first = QCheckBox("The first page of each section")
+        self.first.setChecked(set(firsts) <= set(blind))
+        self.first.clicked.connect(self._preview)
+        form.column.addWidget(self.first)
+        facts = session.composition.facts
+        rest = [i for i in blind if not (self.first.isChecked() and i in firsts)]
+        self.out = TextField("Pages left out")
+        self.out.setPlaceholderText("none; or 3, 7, iv, #1")
+        self.out.setText(", ".join(f"#{facts[i].position}" for i in rest))
+        self.out.textChanged.connect(self._preview)
+        form.row("Pages left out", self.out)
+        (self.remove,) = form.buttons("Remove all folios")
+        self.remove.setEnabled(bool(there))
+        self.remove.clicked.connect(self._remove)
+        self.rejected.connect(lambda: session.set_draft(None))
+        self.finish()
+        self._preview()
+
+    # -- what is there -------------------------------------------------------------
+
+    def _carrier(self, there: list[str]) -> str:
+        """The master whose folio the page on the desk shows, or the first that has one."""
+        session = self.session
+        if session.mode == "masters" and folio_of(session.publication, session.master_id):
+            return session.master_id
+        page = find_page(session.publication, session.page_id)
+        for master_id in reversed(stack_of(session.publication, page)):
+            if folio_of(session.publication, master_id) is not None:
+                return master_id
+        return there[0] if there else ""
+
+    def _show_places(self) -> None:
+        options: list[tuple[str, tuple[Edge, Place]]] = list(PLACES)
+        if self.plan.place == "kept":
+            options.insert(0, _KEPT)  # type: ignore[arg-type]
+        if self.plan.place == "point":
+            options.insert(0, _POINT)  # type: ignore[arg-type]
+        self._places = options
+        wanted = (self.plan.edge, self.plan.place)
+        if self.plan.place in ("kept", "point"):
+            wanted = ("foot", self.plan.place)
+        self.place.show_choice(options, wanted)
+
+    def _fill_masters(self, there: list[str]) -> None:
+        """Masters that are a base or have none; those with a folio are ticked, or else those
+        that pages follow."""
+        publication = self.session.publication
+        roots = {base_chain(publication, m.id)[0].id for m in publication.masters}
+        used = {
+            base_chain(publication, master_id)[0].id
+            for page in all_pages(publication)
+            for master_id in stack_of(publication, page)
+        }
+        ticked = set(there) or used
+        for master in publication.masters:
+            if master.id not in roots and master.id not in there:
+                continue
+            row = QListWidgetItem(master.name)
+            row.setData(Qt.ItemDataRole.UserRole, master.id)
+            row.setFlags(Qt.ItemFlag.ItemIsEnabled | Qt.ItemFlag.ItemIsUserCheckable)
+            on = master.id in ticked
+            row.setCheckState(Qt.CheckState.Checked if on else Qt.CheckState.Unchecked)
+            self.masters.addItem(row)
+
+    # -- what is chosen --------------------------------------------------------------
+
+    def chosen_masters(self) -> list[str]:
+        rows = [self.masters.item(n) for n in range(self.masters.count())]
+        return [
+            r.data(Qt.ItemDataRole.UserRole)
+            for r in rows
+            if r.checkState() == Qt.CheckState.Checked
+        ]
+
+    def chosen_plan(self) -> FolioPlan:
+        edge, place = self._places[self.place.currentIndex()][1]
+        style = self._styles[self.style_field.currentIndex()][1]
+        x, y = self._point
+        return FolioPlan(edge, place, self.form_field.currentText(), style, x, y)
+
+    def changed(self, publication: Publication) -> Publication:
+        """The publication with folios as chosen; raises what is wrong with the choice."""
+        plan = self.chosen_plan()
+        if self.where.currentIndex() == 1:
+            publication = place_section_folios(publication, self.section.id, plan)
+            among = [p.id for p in self.section.pages]
+        else:
+            publication = place_folios(publication, self.chosen_masters(), plan)
+            among = [p.id for p in all_pages(publication)]
+        out = set(first_pages(publication)) if self.first.isChecked() else set()
+        if self.out.text().strip():
+            out |= set(pages_in_range(publication, self.out.text()))
+        return leave_out(publication, out, among)
+
+    def _preview(self) -> None:
+        """The desk shows what would come of it."""
+        self.masters.setEnabled(self.where.currentIndex() == 0)
+        try:
+            self.session.set_draft(self.changed(self.session.history.now))
+            self.form.say("")
+        except Refusal as refusal:
+            self.session.set_draft(None)
+            self.form.say(str(refusal))
+
+    def _ask(self) -> None:
+        self.hide()
+        self.session.set_draft(None)
+        self.desk.ask_for_point(self._clicked, self.open)
+        self.session.noticed.emit("Click where the folio shall stand, on either page.")
+
+    def _clicked(self, spot: Spot, point: QPointF) -> None:
+        """The point as it is on a recto, so that a click on either side means the same."""
+        width = self.session.publication.setup.trim.width
+        at = on_side(Shape(id="", x=spot.x, y=spot.y, width=0, height=0), spot.face.side, width)
+        self._point = (at.x, at.y)
+        self.plan = replace(self.plan, place="point")
+        self._show_places()
+        self.open()
+        self._preview()
+
+    # -- answers ---------------------------------------------------------------------
+
+    def answer(self) -> None:
+        self.changed(self.session.history.now)
+        self.session.edit("folios", self.changed)
+        self.session.set_draft(None)
+
+    def _remove(self) -> None:
+        self.session.set_draft(None)
+        if self.session.edit("remove all folios", remove_folios):
+            self.session.noticed.emit("Took the folios off all masters. Undo brings them back.")
+        self.accept()

@@ -1,0 +1,90 @@
+"""Properties of the text being edited: styles, and what single characters change of them."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from PySide6.QtWidgets import QCheckBox
+
+from hidden_frame.desktop.desk.text_edit import TextEdit
+from hidden_frame.desktop.properties.fields import Choice, NumberField
+from hidden_frame.desktop.properties.form import Form
+from hidden_frame.desktop.session import Session
+from hidden_frame.model.text import Look
+from hidden_frame.typeset.fonts import font_book
+
+ALIGNMENTS = ("left", "right", "centre", "justified", "inside", "outside")
+
+
+class TextForm(Form):
+    """Shows the look at the caret, and changes that of the selection."""
+
+    def __init__(self, session: Session, text: TextEdit) -> None:
+        super().__init__()
+        self.session = session
+        self.text = text
+        self.title("Text")
+        self.note("Changes the selection, or the word at the caret.")
+        self.heading("PARAGRAPH")
+        self.style_field = Choice("Paragraph style")
+        self.style_field.committed.connect(lambda v: text.set_paragraph_style(str(v)))
+        self.row("Style", self.style_field)
+        self.alignment = Choice("Alignment")
+        self.alignment.committed.connect(text.set_alignment)
+        self.row("Alignment", self.alignment)
+        (self.ends,) = self.buttons("Two ends: tab to the right edge")
+        self.ends.setToolTip("What follows the caret goes to the right edge of the line")
+        self.ends.clicked.connect(text.split_ends)
+        self.heading("CHARACTERS")
+        self.character = Choice("Character style")
+        self.character.committed.connect(
+            lambda v: text.set_character_style(None if v is None else str(v))
+        )
+        self.row("Style", self.character)
+        self.family = Choice("Font")
+        self.family.committed.connect(lambda v: text.set_look(family=v))
+        self.row("Font", self.family)
+        self.size_field = NumberField("Size", "pt", 0.5, 2000)
+        self.size_field.committed.connect(lambda v: text.set_look(size=v))
+        self.row("Size", self.size_field)
+        self.tracking = NumberField("Tracking", "/1000 em", -500, 2000)
+        self.tracking.committed.connect(lambda v: text.set_look(tracking=v))
+        self.row("Tracking", self.tracking)
+        self.colour = Choice("Text colour")
+        self.colour.committed.connect(lambda v: text.set_look(colour=v))
+        self.row("Colour", self.colour)
+        self.tint = NumberField("Text tint", "%", 0, 100, 100.0)
+        self.tint.committed.connect(lambda v: text.set_look(tint=v))
+        self.row("Tint", self.tint)
+        self.bold, self.italic = QCheckBox("Bold"), QCheckBox("Italic")
+        self.bold.clicked.connect(lambda on: text.set_look(bold=on))
+        self.italic.clicked.connect(lambda on: text.set_look(italic=on))
+        self.row("", self.bold)
+        self.row("", self.italic)
+        (self.plain,) = self.buttons("As the styles say")
+        self.plain.clicked.connect(self._plain)
+        self.end()
+
+    def _plain(self) -> None:
+        names = Look.__struct_fields__
+        self.text.set_look(**dict.fromkeys(names, None))
+
+    def load(self) -> None:
+        publication = self.session.publication
+        now: dict[str, Any] = self.text.now()
+        styles = [(s.name, s.id) for s in publication.paragraph_styles]
+        self.style_field.show_choice(styles, now["style"])
+        looks: list[tuple[str, object]] = [("none", None)]
+        looks += [(s.name, s.id) for s in publication.character_styles]
+        self.character.show_choice(looks, now["character"])
+        self.alignment.show_choice([(a, a) for a in ALIGNMENTS], now["alignment"])
+        families = font_book().families()
+        if now["family"] not in families:
+            families.append(now["family"])
+        self.family.show_choice([(f, f) for f in families], now["family"])
+        self.size_field.show_value(now["size"])
+        self.tracking.show_value(now["tracking"])
+        self.colour.show_choice([(c.name, c.id) for c in publication.colours], now["colour"])
+        self.tint.show_value(now["tint"])
+        self.bold.setChecked(bool(now["bold"]))
+        self.italic.setChecked(bool(now["italic"]))

@@ -1,0 +1,99 @@
+"""What the program remembers from one day to the next: a value, kept in one file.
+
+>>> settings().change(nudge=0.5)
+>>> settings().now.nudge
+0.5
+"""
+
+from __future__ import annotations
+
+from functools import cache
+from pathlib import Path
+from typing import Annotated, Any, Literal
+
+import msgspec
+from msgspec import Meta, Struct
+from msgspec.structs import replace
+from platformdirs import user_config_path
+from PySide6.QtCore import QObject, QTimer, Signal
+
+from hidden_frame.compose.snapping import SnapTo
+from hidden_frame.model.errors import Refusal
+from hidden_frame.storage.files import write_atomically
+
+MAX_RECENT = 12
+ThemeName = Literal["desktop", "light", "dark"]
+
+
+class Preferences(Struct, frozen=True, omit_defaults=True):
+    """Lengths in points, but for `reach`: screen pixels within which things snap."""
+
+    snap: SnapTo = SnapTo()
+    snapping: bool = True
+    reach: Annotated[float, Meta(ge=1, le=40)] = 6.0
+    nudge: Annotated[float, Meta(gt=0, le=1000)] = 1.0
+    enclosing: bool = False
+    theme: ThemeName = "desktop"
+    rulers: bool = True
+    guides: bool = True
+    run: bool = True
+    hints: bool = True
+    recent: tuple[str, ...] = ()
+    size: tuple[int, int] = (1280, 800)
+    across: tuple[int, ...] = ()
+    down: tuple[int, ...] = ()
+    shelf: Annotated[int, Meta(ge=0, le=3)] = 0
+
+
+def _path() -> Path:
+    return user_config_path("hidden-frame") / "preferences.json"
+
+
+class Settings(QObject):
+    """`now` is the present value; `changed` tells that it is another."""
+
+    changed = Signal()
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.now = self._read()
+        self._later = QTimer(self)
+        self._later.setSingleShot(True)
+        self._later.setInterval(400)
+        self._later.timeout.connect(self.write)
+
+    @staticmethod
+    def _read() -> Preferences:
+        """What was kept; the defaults where there is nothing, or nothing that makes sense."""
+        try:
+            return msgspec.json.decode(_path().read_bytes(), type=Preferences)
+        except (OSError, msgspec.MsgspecError):
+            return Preferences()
+
+    def change(self, **changes: Any) -> None:
+        new = replace(self.now, **changes)
+        if new != self.now:
+            self.now = new
+            self._later.start()
+            self.changed.emit()
+
+    def remember(self, path: Path) -> None:
+        """Puts a publication first among the recent ones."""
+        name = str(path.resolve())
+        rest = [p for p in self.now.recent if p != name]
+        self.change(recent=(name, *rest)[:MAX_RECENT])
+
+    def write(self) -> None:
+        """Keeps the present value on disk; a disk that takes nothing is no reason to stop."""
+        self._later.stop()
+        try:
+            _path().parent.mkdir(parents=True, exist_ok=True)
+            write_atomically(_path(), msgspec.json.format(msgspec.json.encode(self.now)))
+        except (Refusal, OSError):
+            return
+
+
+@cache
+def settings() -> Settings:
+    """The one set of settings of this process."""
+    return Settings()

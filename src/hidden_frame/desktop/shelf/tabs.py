@@ -1,0 +1,53 @@
+"""The Shelf's four lists: masters, items, colours, steps."""
+
+from __future__ import annotations
+
+from PySide6.QtWidgets import (  # fmt: skip
+    QButtonGroup,
+    QHBoxLayout,
+    QStackedWidget,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from hidden_frame.desktop.settings import settings
+
+NAMES = ("Masters", "Items", "Colours", "Steps")
+
+
+class ShelfTabs(QWidget):
+    """Shows one list at a time, and remembers which."""
+
+    def __init__(self, *panels: QWidget) -> None:
+        super().__init__()
+        self.setObjectName("Panel")
+        self.setMinimumWidth(216)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 6, 0, 0)
+        column.setSpacing(0)
+        row = QHBoxLayout()
+        row.setContentsMargins(6, 0, 6, 0)
+        row.setSpacing(1)
+        self.stack = QStackedWidget()
+        self.buttons: dict[str, QToolButton] = {}
+        group = QButtonGroup(self)
+        for number, (name, panel) in enumerate(zip(NAMES, panels, strict=True)):
+            button = QToolButton()
+            button.setObjectName("Tab")
+            button.setText(name)
+            button.setCheckable(True)
+            button.clicked.connect(lambda _=False, n=number: self.show_panel(n))
+            group.addButton(button)
+            row.addWidget(button)
+            self.buttons[name] = button
+            self.stack.addWidget(panel)
+        row.addStretch(1)
+        column.addLayout(row)
+        column.addWidget(self.stack)
+        self.show_panel(settings().now.shelf)
+
+    def show_panel(self, number: int) -> None:
+        self.stack.setCurrentIndex(number)
+        self.buttons[NAMES[number]].setChecked(True)
+        settings().change(shelf=number)

@@ -1,0 +1,63 @@
+"""The open windows: publications side by side, and the start window before the first."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from PySide6.QtWidgets import QApplication
+
+from hidden_frame.desktop import theme
+from hidden_frame.desktop.icons import redress
+from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.settings import settings
+from hidden_frame.desktop.start import StartWindow
+from hidden_frame.desktop.window import Window
+from hidden_frame.model.publication import Publication
+
+
+class Windows:
+    """Keeps every window alive until it is closed."""
+
+    def __init__(self, app: QApplication) -> None:
+        self.app = app
+        self.open_ones: list[Window] = []
+        self.start: StartWindow | None = None
+        self._theme = theme.current()
+        settings().changed.connect(self._dress)
+        app.styleHints().colorSchemeChanged.connect(lambda _: self._dress())
+        app.aboutToQuit.connect(settings().write)
+
+    def open(self, publication: Publication, blobs: dict[str, bytes], path: Path | None) -> Window:
+        """A publication in a window of its own."""
+        window = Window(Session(publication, blobs, path), self.open)
+        self.open_ones.append(window)
+        window.closed.connect(lambda: self._gone(window))
+        if len(self.open_ones) > 1:
+            before = self.open_ones[-2]
+            window.move(before.x() + 28, before.y() + 28)
+        window.show()
+        if self.start is not None:
+            self.start.close()
+            self.start = None
+        return window
+
+    def show_start(self) -> StartWindow:
+        """The start window, from which publications are opened."""
+        self.start = StartWindow(self.open)
+        self.start.show()
+        return self.start
+
+    def _gone(self, window: Window) -> None:
+        if window in self.open_ones:
+            self.open_ones.remove(window)
+        window.deleteLater()
+
+    def _dress(self) -> None:
+        """Every window in another theme, if it is another."""
+        now = theme.current()
+        if now is not self._theme:
+            self._theme = now
+            theme.apply(self.app)
+            redress()
+            for window in self.open_ones:
+                window.redress()
