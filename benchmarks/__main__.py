@@ -12,7 +12,10 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 from rich.console import Console
 from rich.table import Table
 
+from benchmarks.desk import desk_frames, start_up, typing
 from benchmarks.measures import MEASURES, TITLE, Row
+
+MEASURES |= {"desk": desk_frames, "typing": typing, "start": start_up}
 
 
 def main(arguments: list[str]) -> int:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtCore import Qt, QTimer, Signal
+from PySide6.QtCore import QEvent, QObject, Qt, QTimer, Signal
 from PySide6.QtWidgets import (
     QButtonGroup,
     QFrame,
@@ -334,7 +334,17 @@ class Notice(QFrame):
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
         self._timer.timeout.connect(self.hide)
+        parent.installEventFilter(self)
         self.hide()
+
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        if event.type() == QEvent.Type.Resize and self.isVisible():
+            self._settle()
+        return False
+
+    def _settle(self) -> None:
+        over = self._over
+        self.move((over.width() - self.width()) // 2, over.height() - self.height() - 18)
 
     def say(self, sentence: str) -> None:
         """Shows the sentence for as long as it takes to read it."""
@@ -344,7 +354,7 @@ class Notice(QFrame):
         natural = self.label.fontMetrics().horizontalAdvance(sentence) + 36
         self.setFixedWidth(max(min(natural, width), 160))
         self.adjustSize()
-        self.move((parent.width() - self.width()) // 2, parent.height() - self.height() - 18)
+        self._settle()
         self.show()
         self.raise_()
         self._timer.start(3000 + 55 * len(sentence))

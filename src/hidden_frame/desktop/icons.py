@@ -22,6 +22,11 @@ def icon(name: str) -> QIcon:
     )
 
 
+def plain_icon(name: str) -> QIcon:
+    """An icon for a list's row, the same whether the row is open, chosen or neither."""
+    return qtawesome.icon(name, color=theme.current().text)
+
+
 def dress(button: QAbstractButton, name: str, size: int = 18) -> None:
     """Gives a button an icon that follows the theme."""
     button.setIcon(icon(name))

@@ -141,6 +141,9 @@ class StartWindow(QWidget):
 
     def _foot(self) -> QHBoxLayout:
         row = QHBoxLayout()
+        self.other = QPushButton("New of another size…")
+        self.other.clicked.connect(lambda: self.new(None))
+        row.addWidget(self.other)
         self.demo = QPushButton("Open the demo almanac")
         self.browse = QPushButton("Open a file…")
         self.demo.clicked.connect(self.open_demo)

@@ -109,6 +109,7 @@ def apply(app: QApplication) -> None:
 
 def style_sheet(t: Theme) -> str:
     """Qt's style sheet in a theme's colours."""
+    check = (ASSETS.parent / "icons" / f"check-{'dark' if t.dark else 'light'}.svg").as_posix()
     arrow = (ASSETS.parent / "icons" / f"down-{'dark' if t.dark else 'light'}.svg").as_posix()
     return f"""
     QWidget {{ color: {t.text}; }}
@@ -148,7 +149,8 @@ def style_sheet(t: Theme) -> str:
         border-color: {t.action}; }}
     #Big {{ font-size: 34px; font-family: "Spectral"; }}
     #Start {{ background: {t.window}; }}
-    #Tab {{ padding: 4px 8px; }}
+    #Tab {{ padding: 4px 5px; font-size: 14px; }}
+    #Stack::item {{ padding: 2px 1px; }}
     #Small {{ padding: 4px; }}
     #Preset {{ background: {t.panel}; border: 1px solid {t.line}; border-radius: 8px; }}
     #Preset:hover {{ background: {t.action_soft}; }}
@@ -169,8 +171,15 @@ def style_sheet(t: Theme) -> str:
     QComboBox::down-arrow {{ image: url({arrow}); width: 12px; height: 12px; }}
     QComboBox QAbstractItemView {{ background: {t.panel}; border: 1px solid {t.line};
         selection-background-color: {t.action_soft}; selection-color: {t.text}; }}
+    QCheckBox::indicator {{ width: 14px; height: 14px; border: 1px solid {t.edge};
+        border-radius: 4px; background: {t.field}; }}
+    QCheckBox::indicator:checked {{ background: {t.action}; border-color: {t.action};
+        image: url({check}); }}
+    QCheckBox::indicator:focus {{ border: 1px solid {t.action}; }}
+    QTreeWidget {{ selection-background-color: {t.action_soft}; }}
     QTreeWidget, QListWidget, QTableWidget {{ background: {t.panel}; border: none; outline: 0; }}
-    QTreeWidget::item, QListWidget::item {{ padding: 3px 2px; border-radius: 5px; }}
+    QTreeWidget::item {{ padding: 3px 2px; }}
+    QListWidget::item {{ padding: 3px 2px; border-radius: 5px; }}
     QTreeWidget::item:hover, QListWidget::item:hover {{ background: {t.window}; }}
     QTreeWidget::item:selected, QListWidget::item:selected {{ background: {t.action_soft};
         color: {t.text}; }}

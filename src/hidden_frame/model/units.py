@@ -83,6 +83,12 @@ def format_length(points: float, unit: Unit, *, with_unit: bool = True) -> str:
     return f"{number} {unit}" if with_unit else number
 
 
+def short_length(points: float, unit: Unit) -> str:
+    """A length as it is told in passing, to a hundredth of a unit: `"127.16 mm"`."""
+    number = f"{points / POINTS[unit]:.2f}".rstrip("0").rstrip(".")
+    return f"{'0' if number in ('-0', '') else number} {unit}"
+
+
 def mm(value: float) -> float:
     """Points from millimetres: `mm(25.4) == 72`."""
     return value * 72 / 25.4

@@ -9,12 +9,12 @@ from hidden_frame.compose.snapping import SnapLine
 from hidden_frame.desktop.desk.view import View
 from hidden_frame.desktop.theme import Theme
 from hidden_frame.edit.boxes import Bounds
-from hidden_frame.model.units import Unit, format_length
+from hidden_frame.model.units import Unit, short_length
 
 
 def words_of(line: SnapLine, unit: Unit) -> str:
     """What a snap line says: “margin · 18 mm”."""
-    return f"{line.word} · {format_length(round(line.measure, 2), unit)}"
+    return f"{line.word} · {short_length(line.measure, unit)}"
 
 
 def paint_snap_lines(

@@ -97,15 +97,19 @@ class TextEdit(QObject):
 
     # -- changes -----------------------------------------------------------------
 
-    def _change(self, name: str, text: Text, place: Place, merge: str = "") -> None:
-        editing = self.session.editing
-        if editing is None:
-            return
-        if edit_text.total(text) > edit_text.MAX_CHARACTERS:
+    def _has_room(self, more: int) -> bool:
+        """Whether the frame takes so many more characters; says so if not."""
+        room = edit_text.total(self.text) + more <= edit_text.MAX_CHARACTERS
+        if not room:
             limit = f"{edit_text.MAX_CHARACTERS:,}"
             self.session.noticed.emit(
                 f"A frame holds at most {limit} characters; put the rest into another one."
             )
+        return room
+
+    def _change(self, name: str, text: Text, place: Place, merge: str = "") -> None:
+        editing = self.session.editing
+        if editing is None:
             return
         self.session.edit(
             name,
@@ -123,6 +127,8 @@ class TextEdit(QObject):
         return edit_text.delete(text, start, end) if start != end else (text, start)
 
     def insert(self, string: str, merge: str = "typing") -> None:
+        if not self._has_room(len(string)):
+            return
         if merge:
             self._pause(string)
         text, place = self._without_selection()

@@ -42,7 +42,7 @@ HINTS = (
     Hint("Ctrl while dragging", "Do not snap", "desk"),
     Hint("Arrow keys, with Shift", "Nudge by the step; by ten steps", "desk"),
     Hint("Drag from a ruler", "Pull out a guide; with Shift across the spread", "desk"),
-    Hint("Drag a guide back", "Remove it", "desk"),
+    Hint("Drag a guide back", "Remove the guide", "desk"),
     Hint("Wheel, Ctrl+wheel", "Scroll; zoom at the pointer", "desk"),
     Hint("Space or middle button", "Drag the desk about", "desk"),
     Hint("Enter", "Edit the selected text", "desk"),

@@ -88,6 +88,7 @@ class Form(QWidget):
             line.setSpacing(6)
             for text in texts[start : start + 2]:
                 button = QPushButton(text)
+                button.setAutoDefault(False)  # in a dialog, Enter gives the answer
                 line.addWidget(button)
                 made.append(button)
             self.column.addLayout(line)

@@ -106,7 +106,7 @@ def add_reference(form: Form, session: Session) -> NinePoints:
     row = QHBoxLayout()
     heading = QLabel("PLACE")
     heading.setObjectName("Heading")
-    row.addWidget(heading, 0, Qt.AlignmentFlag.AlignBottom)
+    row.addWidget(heading)
     row.addStretch(1)
     points = NinePoints()
     points.chosen.connect(session.set_reference)

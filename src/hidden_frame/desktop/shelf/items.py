@@ -17,7 +17,7 @@ from PySide6.QtWidgets import (
 from hidden_frame.compose.cascade import Resolved
 from hidden_frame.compose.shown import change_shown, items_on
 from hidden_frame.desktop import theme
-from hidden_frame.desktop.icons import icon
+from hidden_frame.desktop.icons import plain_icon as icon
 from hidden_frame.desktop.session import Face, Session
 from hidden_frame.edit.items import change_items, move_in_stack
 from hidden_frame.edit.layers import change_layer
@@ -39,6 +39,7 @@ class ItemTree(QTreeWidget):
     def __init__(self, panel: ItemList) -> None:
         super().__init__()
         self.panel = panel
+        self.setObjectName("Stack")
         self.setColumnCount(3)
         self.setHeaderHidden(True)
         self.setIndentation(12)

@@ -16,7 +16,7 @@ from hidden_frame.desktop.desk.hits import Spot
 from hidden_frame.desktop.session import Face, Session
 from hidden_frame.edit.boxes import Bounds, Box, around_all, bounds_of
 from hidden_frame.model.items import Line
-from hidden_frame.model.units import format_length
+from hidden_frame.model.units import short_length
 
 Held = Qt.KeyboardModifier
 Shift = Qt.KeyboardModifier.ShiftModifier
@@ -49,7 +49,7 @@ class Gesture:
         return x, spot.y - self.start.y
 
     def length(self, points: float) -> str:
-        return format_length(round(points, 2), self.session.publication.setup.unit)
+        return short_length(points, self.session.publication.setup.unit)
 
 
 class ItemsGesture(Gesture):

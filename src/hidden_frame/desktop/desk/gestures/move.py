@@ -69,7 +69,8 @@ class MoveGesture(ItemsGesture):
             session.items = self.chosen
         session.holder_id, session.side = target.holder_id, target.side
         self.name = named("copy" if copying else "move", len(self.items))
-        self.words = f"{self.length(dx)} → · {self.length(dy)} ↓"
+        across, down = "←" if dx < 0 else "→", "↑" if dy < 0 else "↓"
+        self.words = f"{across} {self.length(abs(dx))}   {down} {self.length(abs(dy))}"
         session.set_draft(draft)
 
     def _moved(self, publication: Publication, dx: float, dy: float) -> Publication:

@@ -1,0 +1,194 @@
+"""The desk with 200 items on a spread, in the real window: drag, zoom, scroll, typing, start.
+
+Each frame is one mouse move or key with everything that follows from it, the window painted.
+"""
+
+from __future__ import annotations
+
+import gc
+import subprocess
+import sys
+import time
+from collections.abc import Callable, Iterator
+from statistics import median, quantiles
+
+from benchmarks.measures import Row, _application, _window
+from hidden_frame.edit.items import add_item
+from hidden_frame.edit.new import new_publication
+from hidden_frame.model.items import Item, Line, Shape, TextFrame
+from hidden_frame.model.lookup import all_pages
+from hidden_frame.model.paint import Fill, Stroke
+from hidden_frame.model.publication import Publication, Setup
+from hidden_frame.model.text import Paragraph, Run
+from hidden_frame.model.trims import TRIMS
+
+ITEMS = 200
+
+
+def crowded() -> Publication:
+    """A spread with 200 items, half on each page: shapes, lines and small texts."""
+    publication = new_publication("Crowded", Setup(trim=TRIMS["A4"], bleed=9), 8)
+    pages = all_pages(publication)
+    for n in range(ITEMS):
+        page = pages[1 + n % 2].id
+        row, column = divmod(n // 2, 10)
+        x, y = 40 + column * 52.0, 40 + row * 72.0
+        publication, _ = add_item(publication, page, _item(n, x, y))
+    return publication
+
+
+def _item(n: int, x: float, y: float) -> Item:
+    if n % 3 == 0:
+        text = (Paragraph("body", (Run(f"Number {n} with a few words of its own"),)),)
+        return TextFrame(id="", x=x, y=y, width=48, height=60, text=text)
+    if n % 3 == 1:
+        form = ("rectangle", "rounded", "ellipse")[n % 9 // 3]
+        fill, stroke = Fill("spruce", tint=0.4), Stroke(colour="ink", width=0.7)
+        return Shape(id="", x=x, y=y, width=44, height=40, form=form, fill=fill, stroke=stroke)  # type: ignore[arg-type]
+    return Line(id="", x=x, y=y + 20, width=46, height=0, rotation=n * 7.0,
+                stroke=Stroke(colour="ochre", width=1.5))  # fmt: skip
+
+
+def _frames(app, desk, steps: list[Callable[[], None]]) -> list[float]:  # type: ignore[no-untyped-def]
+    """How long each step takes until it is on the screen, in milliseconds."""
+    times = []
+    gc.collect()
+    for step in steps:
+        start = time.perf_counter()
+        step()
+        desk.repaint()
+        app.processEvents()
+        times.append((time.perf_counter() - start) * 1000)
+    return times
+
+
+def _rows(name: str, times: list[float]) -> Iterator[Row]:
+    yield Row(f"{name}, median frame", median(times), "ms", 16)
+    yield Row(f"{name}, 95th percentile", quantiles(times, n=20)[-1], "ms", 33)
+
+
+def desk_frames() -> Iterator[Row]:
+    """Dragging one item and fifty, zooming, scrolling; a frame each time."""
+    from PySide6.QtCore import QEvent, QPointF, Qt
+    from PySide6.QtGui import QMouseEvent
+
+    publication = crowded()
+    app, window = _window(publication, {})
+    app.processEvents()
+    desk, session = window.desk, window.session
+    page = all_pages(publication)[2]
+    session.show_page(page.id)
+    desk.fit_to("spread")
+    app.processEvents()
+    window.thumbnails.finish()
+
+    def send(kind, x: float, y: float) -> None:  # type: ignore[no-untyped-def]
+        there = QPointF(*desk.view.to_widget(x + session.faces()[1].x, y))
+        left = Qt.MouseButton.LeftButton
+        button = Qt.MouseButton.NoButton if kind == QEvent.Type.MouseMove else left
+        event = QMouseEvent(
+            kind, there, desk.mapToGlobal(there), button, left, Qt.KeyboardModifier.NoModifier
+        )
+        app.sendEvent(desk, event)
+
+    for name, count in (("drag one of 200 items", 1), ("drag 50 of 200 items", 50)):
+        items = [i for i in page.items if isinstance(i, Shape)]
+        chosen = [items[0].id, *(i.id for i in page.items if i.id != items[0].id)][:count]
+        session.select_items(session.faces()[1], tuple(chosen))
+        x, y = items[0].x + 22, items[0].y + 20
+        send(QEvent.Type.MouseButtonPress, x, y)
+        moves = [
+            lambda n=n: send(QEvent.Type.MouseMove, x + n * 1.7, y + n * 1.1) for n in range(5, 125)
+        ]
+        yield from _rows(name, _frames(app, desk, moves))
+        send(QEvent.Type.MouseButtonRelease, x + 200, y + 130)
+        session.undo()
+    session.select_items(None, ())
+    middle = QPointF(desk.width() / 2, desk.height() / 2)
+    zooms = [lambda n=n: desk.zoom_by(1.05 if n < 40 else 1 / 1.05, middle) for n in range(80)]
+    yield from _rows("zoom", _frames(app, desk, zooms))
+    scrolls = [
+        lambda n=n: desk._look(desk.view.moved(7 if n < 40 else -7, 5 if n < 40 else -5))
+        for n in range(80)
+    ]
+    yield from _rows("scroll", _frames(app, desk, scrolls))
+    window.close()
+
+
+def typing() -> Iterator[Row]:
+    """A key typed into a frame of 300 words until it is on the screen."""
+    from PySide6.QtCore import Qt
+    from PySide6.QtTest import QTest
+
+    from hidden_frame.desktop.session import Editing
+
+    publication = crowded()
+    page = all_pages(publication)[2].id
+    words = "An evening with clear skies and no moon is worth more than a good book. " * 22
+    text = (Paragraph("body", (Run(words.strip()),)),)
+    frame = TextFrame(id="", x=40, y=40, width=500, height=700, text=text)
+    publication, frame_id = add_item(publication, page, frame)
+    app, window = _window(publication, {})
+    session, desk = window.session, window.desk
+    session.show_page(page)
+    desk.setFocus()
+    desk.text.begin(Editing(page, frame_id, session.side))
+    app.processEvents()
+    window.thumbnails.finish()
+    none = Qt.KeyboardModifier.NoModifier
+    keys = [lambda c=c: QTest.keyClick(desk, c, none) for c in "the sky is clear again tonight " * 3]
+    times = _frames(app, desk, keys)
+    yield Row("a key typed in 300 words, median", median(times), "ms", 16)
+    window.close()
+
+
+_BARE = """
+import time; start = time.perf_counter()
+from PySide6.QtWidgets import QApplication, QMainWindow
+app = QApplication([]); window = QMainWindow(); window.resize(1280, 800); window.show()
+for _ in range(3): app.processEvents()
+print(time.perf_counter() - start)
+"""
+_OURS = """
+import time; start = time.perf_counter()
+from PySide6.QtWidgets import QApplication
+from hidden_frame.desktop import theme
+from hidden_frame.desktop.start import StartWindow
+app = QApplication([]); theme.load_fonts(); theme.apply(app)
+window = StartWindow(lambda *_: None); window.show()
+for _ in range(3): app.processEvents()
+print(time.perf_counter() - start)
+"""
+_WINDOW = """
+import time; start = time.perf_counter()
+from PySide6.QtWidgets import QApplication
+from hidden_frame.desktop import theme
+from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.window import Window
+from hidden_frame.edit.new import new_publication
+from hidden_frame.model.publication import Setup
+from hidden_frame.model.trims import TRIMS
+app = QApplication([]); theme.load_fonts(); theme.apply(app)
+window = Window(Session(new_publication("New", Setup(trim=TRIMS["A5"]), 8))); window.show()
+for _ in range(3): app.processEvents()
+print(time.perf_counter() - start)
+"""
+
+
+def start_up() -> Iterator[Row]:
+    """From a fresh process to a window on the screen, beside a bare PySide6 window."""
+    codes = {"bare": _BARE, "start": _OURS, "window": _WINDOW}
+    times: dict[str, list[float]] = {name: [] for name in codes}
+    _application()
+    for _ in range(5):  # in turn, so that the machine's moods touch all alike
+        for name, code in codes.items():
+            done = subprocess.run(
+                [sys.executable, "-c", code], capture_output=True, text=True, check=True
+            )
+            times[name].append(float(done.stdout.splitlines()[-1]) * 1000)
+    bare = median(times["bare"])
+    yield Row("bare PySide6 window (yardstick)", bare, "ms")
+    yield Row("start window up", median(times["start"]), "ms")
+    yield Row("publication's window up", median(times["window"]), "ms")
+    yield Row("start window / bare window", median(times["start"]) / bare, "ratio", 1.5)
+    yield Row("publication's window / bare window", median(times["window"]) / bare, "ratio", 1.5)
