@@ -69,8 +69,8 @@ def _rows(name: str, times: list[float]) -> Iterator[Row]:
 
 def desk_frames() -> Iterator[Row]:
     """Dragging one item and fifty, zooming, scrolling; a frame each time."""
-    from PySide6.QtCore import QEvent, QPointF, Qt
-    from PySide6.QtGui import QMouseEvent
+    from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
+    from PySide6.QtGui import QMouseEvent, QWheelEvent
 
     publication = crowded()
     app, window = _window(publication, {})
@@ -98,20 +98,29 @@ def desk_frames() -> Iterator[Row]:
         x, y = items[0].x + 22, items[0].y + 20
         send(QEvent.Type.MouseButtonPress, x, y)
         moves = [
-            lambda n=n: send(QEvent.Type.MouseMove, x + n * 1.7, y + n * 1.1) for n in range(5, 125)
+            lambda n=n, x=x, y=y: send(QEvent.Type.MouseMove, x + n * 1.7, y + n * 1.1)
+            for n in range(5, 125)
         ]
         yield from _rows(name, _frames(app, desk, moves))
         send(QEvent.Type.MouseButtonRelease, x + 200, y + 130)
         session.undo()
     session.select_items(None, ())
-    middle = QPointF(desk.width() / 2, desk.height() / 2)
-    zooms = [lambda n=n: desk.zoom_by(1.05 if n < 40 else 1 / 1.05, middle) for n in range(80)]
-    yield from _rows("zoom", _frames(app, desk, zooms))
-    scrolls = [
-        lambda n=n: desk._look(desk.view.moved(7 if n < 40 else -7, 5 if n < 40 else -5))
-        for n in range(80)
-    ]
-    yield from _rows("scroll", _frames(app, desk, scrolls))
+
+    def wheel(n: int, held: Qt.KeyboardModifier) -> None:
+        at = QPointF(desk.width() / 2, desk.height() / 2)
+        turn = QPoint(0, 120 if n < 40 else -120)
+        event = QWheelEvent(
+            at, desk.mapToGlobal(at), QPoint(), turn, Qt.MouseButton.NoButton, held,
+            Qt.ScrollPhase.NoScrollPhase, False,
+        )  # fmt: skip
+        app.sendEvent(desk, event)
+
+    for name, held in (("zoom", Qt.KeyboardModifier.ControlModifier),
+                       ("scroll", Qt.KeyboardModifier.NoModifier)):  # fmt: skip
+        desk.fit_to("spread")
+        app.processEvents()
+        turns = [lambda n=n, held=held: wheel(n, held) for n in range(80)]
+        yield from _rows(name, _frames(app, desk, turns))
     window.close()
 
 
@@ -136,7 +145,9 @@ def typing() -> Iterator[Row]:
     app.processEvents()
     window.thumbnails.finish()
     none = Qt.KeyboardModifier.NoModifier
-    keys = [lambda c=c: QTest.keyClick(desk, c, none) for c in "the sky is clear again tonight " * 3]
+    keys = [
+        lambda c=c: QTest.keyClick(desk, c, none) for c in "the sky is clear again tonight " * 3
+    ]
     times = _frames(app, desk, keys)
     yield Row("a key typed in 300 words, median", median(times), "ms", 16)
     window.close()

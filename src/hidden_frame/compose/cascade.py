@@ -117,8 +117,15 @@ def page_items(
     gives them), overridden, and its own."""
     if not page.overrides and not page.items:
         return _layered(inherited, publication.layers)
+    return _page_items(page, inherited, publication.layers)
+
+
+@remembered(256)
+def _page_items(
+    page: Page, inherited: tuple[Resolved, ...], layers: tuple[Layer, ...]
+) -> tuple[Resolved, ...]:
     items = [*_apply(inherited, page.overrides), *(Resolved(item, None) for item in page.items)]
-    return tuple(_in_layers(items, publication.layers))
+    return tuple(_in_layers(items, layers))
 
 
 def shown_on(resolved: Resolved, side: Side, setup: Setup) -> Item:

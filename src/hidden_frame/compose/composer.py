@@ -91,8 +91,9 @@ class Composer:
     def __init__(self) -> None:
         self._pages: dict[str, _Entry] = {}
         self._masters: dict[tuple[str, Side], tuple[tuple[Resolved, ...], Context, Scene]] = {}
-        # Master items look alike on hundreds of pages and are placed once for all of them.
-        self._placed: dict[tuple[object, ...], tuple[Resolved, Context, Placed | None]] = {}
+        # Master items look alike on hundreds of pages and are placed once for all of them;
+        # a page's own items that did not change keep their places too.
+        self._placed: dict[tuple[object, ...], tuple[object, Context, Placed | None]] = {}
         self.composed = 0
 
     def compose(self, publication: Publication) -> Composition:
@@ -154,16 +155,16 @@ class Composer:
                 if hides_folio and any(m.shows == "folio" for m in markers):
                     return None
                 own = tuple([values[m] for m in markers])
-        if resolved.carrier is None:
-            return _placed(resolved, side, own, context)
-        key = (id(resolved), side, own)
+        # A local item's wrapping is made anew with each composition, the item itself is not.
+        source: object = item if resolved.carrier is None else resolved
+        key = (id(source), side, own)
         known = self._placed.get(key)
-        if known is not None and known[0] is resolved and known[1] is context:
+        if known is not None and known[0] is source and known[1] is context:
             return known[2]
         if len(self._placed) > 50_000:
             self._placed.clear()
         one = _placed(resolved, side, own, context)
-        self._placed[key] = (resolved, context, one)
+        self._placed[key] = (source, context, one)
         return one
 
     def master(self, publication: Publication, master_id: str, side: Side) -> Scene:

@@ -50,6 +50,7 @@ def change_shown(
     >>> change_shown(publication, "page-4", "verso", {"item-9": {"x": 36.0}})
     """
     found = {r.item.id: r for r in items_on(publication, holder_id, side)}
+    own: dict[str, dict[str, object]] = {}
     for item_id, properties in changes.items():
         resolved = found.get(item_id)
         if resolved is None:
@@ -57,10 +58,10 @@ def change_shown(
         if resolved.carrier is not None:
             properties = to_recto(resolved.item, side, publication.setup.trim.width, properties)
         if resolved.carrier is None or resolved.carrier == holder_id:
-            publication = change_items(publication, holder_id, {item_id: properties})
+            own[item_id] = properties
         elif properties:
             publication = override(publication, holder_id, item_id, **properties)
-    return publication
+    return change_items(publication, holder_id, own) if own else publication
 
 
 def box_of(item: Item) -> Box:

@@ -11,11 +11,14 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from typing import Literal, NamedTuple
 
+import numpy as np
+
 from hidden_frame.compose.cascade import PageLayout
 from hidden_frame.compose.placing import guide_x, text_area
 from hidden_frame.edit.boxes import Bounds
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.publication import Setup
+from hidden_frame.model.remember import remembered
 
 Axis = Literal["x", "y"]
 
@@ -128,6 +131,22 @@ def item_targets(bounds: Iterable[tuple[Bounds, str, float]]) -> list[Target]:
     return found
 
 
+class _Lines(NamedTuple):
+    """The places of all targets on each axis, as arrays, and which targets they are."""
+
+    x: np.ndarray
+    y: np.ndarray
+    on_x: list[Target]
+    on_y: list[Target]
+
+
+@remembered(8)
+def _lines(targets: Sequence[Target]) -> _Lines:
+    on_x = [t for t in targets if t.axis == "x"]
+    on_y = [t for t in targets if t.axis == "y"]
+    return _Lines(np.array([t.at for t in on_x]), np.array([t.at for t in on_y]), on_x, on_y)
+
+
 def snapped(
     box: Bounds,
     targets: Sequence[Target],
@@ -139,14 +158,16 @@ def snapped(
 
     `others` are boxes to keep equal gaps to.  `edges` are the x and y that may snap; by
     default both edges and the middle of the box.  Of equally near lines the first wins,
-    and all that lie at the same place are shown.
+    and all that lie at the same place are shown.  What is derived from `targets` is
+    remembered: a sequence must not change once it was passed.
     """
     if edges is None:
         cx, cy = box.centre
         edges = ((box.left, box.right, cx), (box.top, box.bottom, cy))
-    dx = _nearest("x", edges[0], targets, reach)
-    dy = _nearest("y", edges[1], targets, reach)
-    lines: list[SnapLine] = []
+    lines = _lines(targets)
+    dx = _nearest(edges[0], lines.x, reach)
+    dy = _nearest(edges[1], lines.y, reach)
+    shown: list[SnapLine] = []
     gap_x = equal_gap(box, others, "x", reach) if others else None
     gap_y = equal_gap(box, others, "y", reach) if others else None
     if gap_x is not None and (dx is None or abs(gap_x[0]) < abs(dx) - 1e-9):
@@ -155,44 +176,41 @@ def snapped(
         dy = gap_y[0]
     there = box.moved(dx or 0.0, dy or 0.0)
     if dx is not None:
-        lines += _shown("x", [e + dx for e in edges[0]], targets, there)
-        lines += _gap_lines(gap_x, dx, dy or 0.0)
+        shown += _shown("x", [e + dx for e in edges[0]], lines, there)
+        shown += _gap_lines(gap_x, dx, dy or 0.0)
     if dy is not None:
-        lines += _shown("y", [e + dy for e in edges[1]], targets, there)
-        lines += _gap_lines(gap_y, dy, dx or 0.0)
-    return Snapped(dx or 0.0, dy or 0.0, tuple(lines))
+        shown += _shown("y", [e + dy for e in edges[1]], lines, there)
+        shown += _gap_lines(gap_y, dy, dx or 0.0)
+    return Snapped(dx or 0.0, dy or 0.0, tuple(shown))
 
 
-def _nearest(
-    axis: Axis, edges: Sequence[float], targets: Sequence[Target], reach: float
-) -> float | None:
-    best: float | None = None
-    for target in targets:
-        if target.axis != axis:
-            continue
-        for edge in edges:
-            away = target.at - edge
-            if abs(away) <= reach and (best is None or abs(away) < abs(best) - 1e-9):
-                best = away
-    return best
+def _nearest(edges: Sequence[float], places: np.ndarray, reach: float) -> float | None:
+    if not len(edges) or not places.size:
+        return None
+    away = places[:, None] - np.array(edges)[None, :]
+    flat = np.abs(away).ravel()
+    best = int(flat.argmin())
+    return float(away.ravel()[best]) if flat[best] <= reach else None
 
 
-def _shown(
-    axis: Axis, edges: Sequence[float], targets: Sequence[Target], box: Bounds
-) -> list[SnapLine]:
+def _shown(axis: Axis, edges: Sequence[float], lines: _Lines, box: Bounds) -> list[SnapLine]:
     """The lines at the edges of a box that has snapped, one for each place."""
+    places, targets = (lines.x, lines.on_x) if axis == "x" else (lines.y, lines.on_y)
+    if not edges or not places.size:
+        return []
+    met = np.abs(places[:, None] - np.array(edges)[None, :]).min(axis=1) < 1e-6
     found: dict[int, SnapLine] = {}
     low, high = (box.top, box.bottom) if axis == "x" else (box.left, box.right)
-    for target in targets:
-        if target.axis == axis and any(abs(target.at - edge) < 1e-6 for edge in edges):
-            place = round(target.at * 1000)
-            before = found.get(place)
-            word, measure = (target.word, target.measure) if before is None else before[4:]
-            reach = (target.low, target.high) if before is None else before[2:4]
-            found[place] = SnapLine(
-                axis, target.at, min(low, target.low, reach[0]), max(high, target.high, reach[1]),
-                word, measure,
-            )  # fmt: skip
+    for index in np.flatnonzero(met):
+        target = targets[index]
+        place = round(target.at * 1000)
+        before = found.get(place)
+        word, measure = (target.word, target.measure) if before is None else before[4:]
+        reach = (target.low, target.high) if before is None else before[2:4]
+        found[place] = SnapLine(
+            axis, target.at, min(low, target.low, reach[0]), max(high, target.high, reach[1]),
+            word, measure,
+        )  # fmt: skip
     return list(found.values())
 
 

@@ -117,6 +117,11 @@ class Session(QObject):
         return self.composer.compose(self.publication)
 
     @property
+    def busy(self) -> bool:
+        """Whether a hand is at work, so that everything but the desk may follow later."""
+        return self.draft is not None or self.editing is not None
+
+    @property
     def modified(self) -> bool:
         return self.saved is not self.history.now
 

@@ -71,6 +71,8 @@ def _turned(
 
 def bounds_of(box: Box) -> Bounds:
     """The upright box around a box that may be turned."""
+    if not box.rotation:
+        return Bounds(box.x, box.y, box.x + box.width, box.y + box.height)
     corners = [box.point(across, down) for across in (-1, 1) for down in (-1, 1)]
     xs, ys = [c[0] for c in corners], [c[1] for c in corners]
     return Bounds(min(xs), min(ys), max(xs), max(ys))

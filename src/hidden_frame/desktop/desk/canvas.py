@@ -23,7 +23,7 @@ from hidden_frame.compose.scene import Placed
 from hidden_frame.desktop.desk.hand import SLACK, Hand
 from hidden_frame.desktop.desk.hits import Spot, face_at, hit
 from hidden_frame.desktop.desk.paper import Paper, Sheet
-from hidden_frame.desktop.desk.surface import overflow_tab, paint_desk
+from hidden_frame.desktop.desk.surface import LinesLayer, overflow_tab, paint_desk
 from hidden_frame.desktop.desk.text_edit import TextEdit, wants_key
 from hidden_frame.desktop.desk.view import View, fitted, widened
 from hidden_frame.desktop.painter.pictures import PictureShelf
@@ -49,6 +49,7 @@ class Desk(QWidget):
         super().__init__()
         self.session = session
         self.paper = Paper(pictures)
+        self.lines = LinesLayer()
         self.view = View()
         self.fit = "spread"
         self.text = TextEdit(session, self.edited)
@@ -60,6 +61,13 @@ class Desk(QWidget):
         self._space = False
         self._pointer = QPointF()
         self._shown_faces: tuple[Face, ...] = ()
+        # While the view moves, the pages are shown as they were painted before, moved and
+        # scaled; once it rests they are painted sharp.
+        self.moving = False
+        self._rest = QTimer(self)
+        self._rest.setSingleShot(True)
+        self._rest.setInterval(90)
+        self._rest.timeout.connect(self._sharpen)
         self._blink = QTimer(self)
         self._blink.setInterval(530)
         self._blink.timeout.connect(self._toggle_caret)
@@ -169,14 +177,21 @@ class Desk(QWidget):
         dots = dots if 40 <= dots <= 800 else float(self.logicalDpiX())  # some report nonsense
         self.zoom_by(dots / 72 / self.view.zoom)
 
-    def zoom_by(self, factor: float, at: QPointF | None = None) -> None:
+    def zoom_by(self, factor: float, at: QPointF | None = None, moving: bool = False) -> None:
         point = at if at is not None else QPointF(self.width() / 2, self.height() / 2)
         self.fit = ""
-        self._look(self.view.zoomed(factor, point.x(), point.y()))
+        self._look(self.view.zoomed(factor, point.x(), point.y()), moving)
 
-    def _look(self, view: View) -> None:
+    def _sharpen(self) -> None:
+        self.moving = False
+        self.update()
+
+    def _look(self, view: View, moving: bool = False) -> None:
         if view != self.view:
             self.view = view
+            self.moving = moving
+            if moving:
+                self._rest.start()
             self.view_changed.emit()
             self.update()
 
@@ -258,7 +273,7 @@ class Desk(QWidget):
             delta = point - self._panning
             self._panning = point
             self.fit = ""
-            self._look(self.view.moved(delta.x(), delta.y()))
+            self._look(self.view.moved(delta.x(), delta.y()), moving=True)
             return
         if self.hand.pressed is None:
             self._set_cursor(point)
@@ -306,13 +321,13 @@ class Desk(QWidget):
     def wheelEvent(self, event: QWheelEvent) -> None:
         delta = event.pixelDelta() if not event.pixelDelta().isNull() else event.angleDelta()
         if event.modifiers() & Qt.KeyboardModifier.ControlModifier:
-            self.zoom_by(1.0015 ** event.angleDelta().y(), event.position())
+            self.zoom_by(1.0015 ** event.angleDelta().y(), event.position(), moving=True)
         else:
             across, down = delta.x(), delta.y()
             if event.modifiers() & Qt.KeyboardModifier.ShiftModifier:
                 across, down = down, across
             self.fit = ""
-            self._look(self.view.moved(across, down))
+            self._look(self.view.moved(across, down), moving=True)
 
     # -- things dropped from elsewhere -------------------------------------------
 

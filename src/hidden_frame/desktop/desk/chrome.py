@@ -17,6 +17,7 @@ from hidden_frame.desktop.session import Face
 from hidden_frame.desktop.theme import Theme
 from hidden_frame.edit.boxes import HANDLES, Box
 from hidden_frame.model.geometry import Guide
+from hidden_frame.model.remember import remembered
 from hidden_frame.typeset.caret import Caret
 
 HANDLE = 8.0  # pixels, a handle's side
@@ -46,6 +47,7 @@ def paint_page_lines(
     def rect(x: float, y: float, w: float, h: float) -> QRectF:
         return QRectF(x0 + x * z, y0 + y * z, w * z, h * z)
 
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)  # crisp, and much quicker
     margins, columns = layout.margins, layout.columns
     left, top = margins.left(face.side), margins.top
     width = scene.width - left - margins.right(face.side)
@@ -79,6 +81,7 @@ def paint_guides(
     selected: int | None,
 ) -> None:
     """The guides of one page, those that are locked broken, the selected one strong."""
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
     x0, y0 = view.to_widget(face.x, 0.0)
     z = view.zoom
     for number, guide in enumerate(guides):
@@ -96,6 +99,7 @@ def paint_guides(
 
 def paint_bleed(painter: QPainter, sheet: Sheet, view: View, theme: Theme) -> None:
     """The trim's edge, and the bleed's on the sides where no other page lies."""
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
     scene = sheet.scene
     x0, y0 = view.to_widget(sheet.face.x, 0.0)
     z, b = view.zoom, scene.bleed
@@ -122,19 +126,43 @@ def outline(placed: Placed, face: Face, view: View) -> QPolygonF:
     return QPolygonF([QPointF(*view.to_widget(x + face.x, y)) for x, y in points])
 
 
+@remembered(20_000)
+def _corners(placed: Placed) -> QPolygonF | QRectF:
+    """An item's box in page coordinates: upright, or a turned polygon."""
+    w, h = placed.drawing.width, placed.drawing.height
+    if not placed.matrix.b and not placed.matrix.c:
+        return QRectF(placed.matrix.e, placed.matrix.f, w, h)
+    return QPolygonF(
+        [QPointF(*placed.matrix.apply(x, y)) for x, y in ((0, 0), (w, 0), (w, h), (0, h))]
+    )
+
+
 def paint_frame_edges(
     painter: QPainter, face: Face, scene: Scene, holder: str, view: View, theme: Theme
 ) -> None:
     """Hairlines around frames: grey for the page's own, ochre for a master's."""
-    painter.setBrush(_NO_BRUSH)
+    own: list[QPolygonF | QRectF] = []
+    masters: list[QPolygonF | QRectF] = []
     for placed in scene.placed:
-        own = placed.carrier in (None, holder)
-        if placed.drawing.text is None and own:
-            continue
-        colour = _faint(theme.edge, 0.55) if own else _faint(theme.master, 0.45)
-        style = Qt.PenStyle.SolidLine if own else Qt.PenStyle.DotLine
+        stands_here = placed.carrier in (None, holder)
+        if placed.drawing.text is not None or not stands_here:
+            (own if stands_here else masters).append(_corners(placed))
+    painter.save()
+    painter.setBrush(_NO_BRUSH)
+    painter.translate(*view.to_widget(face.x, 0.0))
+    painter.scale(view.zoom, view.zoom)
+    for boxes, colour, style in (
+        (own, _faint(theme.edge, 0.55), Qt.PenStyle.SolidLine),
+        (masters, _faint(theme.master, 0.45), Qt.PenStyle.DotLine),
+    ):
         painter.setPen(QPen(colour, 0, style))
-        painter.drawPolygon(outline(placed, face, view))
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
+        painter.drawRects([b for b in boxes if isinstance(b, QRectF)])
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        for box in boxes:
+            if isinstance(box, QPolygonF):
+                painter.drawPolygon(box)
+    painter.restore()
 
 
 def overflow_rect(placed: Placed, face: Face, view: View) -> QRectF:

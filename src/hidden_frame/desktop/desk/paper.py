@@ -7,12 +7,14 @@ from typing import NamedTuple
 from PySide6.QtCore import QRect, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QPainter, QPixmap
 
-from hidden_frame.compose.scene import PathPrimitive, Placed, Scene
+from hidden_frame.compose.scene import PathPrimitive, Placed, Scene, TextPrimitive
 from hidden_frame.desktop.desk.hits import bounds
 from hidden_frame.desktop.desk.view import View
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.painter.scene import Look, paint_placed
 from hidden_frame.desktop.session import Face
+from hidden_frame.model.remember import remembered
+from hidden_frame.typeset.layout import Line
 
 _SHADOW = 5
 
@@ -43,20 +45,25 @@ class Paper:
         self._key: _Key | None = None
         self._scenes: tuple[Scene, ...] = ()
         self._pixmap = QPixmap()
+        self._quick = QPixmap()
 
     def forget(self) -> None:
         self._key = None
 
     def pixmap(
         self, sheets: tuple[Sheet, ...], view: View, size: QSize, ratio: float, look: Look,
-        desk: str,
+        desk: str, quick: bool = False,
     ) -> QPixmap:  # fmt: skip
+        """What stands on the desk.  With `quick`, another view of the same pages is the old
+        picture moved and scaled, to be painted sharp a moment later."""
         key = _Key(view, size, ratio, look.proof, desk, tuple(s.face for s in sheets))
         scenes = tuple(s.scene for s in sheets)
         if key == self._key and all(a is b for a, b in zip(scenes, self._scenes, strict=True)):
             return self._pixmap
         if key == self._key:
             self._renew(sheets, view, look)
+        elif quick and self._like(key) and scenes == self._scenes:
+            return self._shifted(view, size, ratio, desk)
         else:
             self._pixmap = QPixmap(size * ratio)
             self._pixmap.setDevicePixelRatio(ratio)
@@ -69,6 +76,25 @@ class Paper:
             painter.end()
         self._key, self._scenes = key, scenes
         return self._pixmap
+
+    def _like(self, key: _Key) -> bool:
+        """Whether a key differs from the one painted in nothing but the view."""
+        return self._key is not None and self._key._replace(view=key.view) == key
+
+    def _shifted(self, view: View, size: QSize, ratio: float, desk: str) -> QPixmap:
+        assert self._key is not None
+        old = self._key.view
+        scale = view.zoom / old.zoom
+        if self._quick.size() != size * ratio:
+            self._quick = QPixmap(size * ratio)
+        self._quick.setDevicePixelRatio(ratio)
+        self._quick.fill(QColor(desk))
+        painter = QPainter(self._quick)
+        painter.translate(view.dx - old.dx * scale, view.dy - old.dy * scale)
+        painter.scale(scale, scale)
+        painter.drawPixmap(0, 0, self._pixmap)
+        painter.end()
+        return self._quick
 
     def _renew(self, sheets: tuple[Sheet, ...], view: View, look: Look) -> None:
         """Paints again only where a scene differs from the one painted before."""
@@ -113,6 +139,7 @@ class Paper:
         painter.restore()
 
 
+@remembered(20_000)
 def _box(placed: Placed) -> QRectF:
     """Everything an item may paint: its box, half its stroke, and text that leans out."""
     left, top, right, bottom = bounds(placed)
@@ -125,18 +152,52 @@ def _box(placed: Placed) -> QRectF:
 
 def _difference(before: Scene, after: Scene) -> QRectF | None:
     """The part of the page in which two scenes may differ; None if they look the same."""
-    changed = [
-        placed
-        for a, b in _pairs(before.placed, after.placed)
-        for placed in (a, b)
-        if placed is not None
-    ]
-    if not changed:
-        return None
-    area = QRectF()
-    for placed in changed:
-        area = area.united(_box(placed))
+    area: QRectF | None = None
+    for a, b in _pairs(before.placed, after.placed):
+        lines = _lines_changed(a, b) if a is not None and b is not None else None
+        boxes = [lines] if lines is not None else [_box(p) for p in (a, b) if p is not None]
+        for box in boxes:
+            area = box if area is None else area.united(box)
     return area
+
+
+def _lines_changed(a: Placed, b: Placed) -> QRectF | None:
+    """The part of a text frame whose lines differ; None if more than its lines may differ."""
+    one, other = a.drawing, b.drawing
+    same = a.matrix == b.matrix and (one.width, one.height) == (other.width, other.height)
+    if not same or a.matrix.b or a.printing != b.printing:
+        return None
+    texts = [p for p in one.primitives if isinstance(p, TextPrimitive)]
+    if len(one.primitives) != len(other.primitives) or len(texts) != 1:
+        return None
+    for p, q in zip(one.primitives, other.primitives, strict=True):
+        if isinstance(p, TextPrimitive) and isinstance(q, TextPrimitive):
+            if (p.x, p.y, p.alpha) != (q.x, q.y, q.alpha):
+                return None
+            block, old = q, p
+        elif p != q:
+            return None
+    before = [_look_of(line) for line in old.text.lines[: old.shown]]
+    after = [_look_of(line) for line in block.text.lines[: block.shown]]
+    first = 0
+    while first < min(len(before), len(after)) and before[first] == after[first]:
+        first += 1
+    last_old, last_new = len(before), len(after)
+    while min(last_old, last_new) > first and before[last_old - 1] == after[last_new - 1]:
+        last_old, last_new = last_old - 1, last_new - 1
+    rows = old.text.lines[first:last_old] + block.text.lines[first:last_new]
+    left, top = a.matrix.e, a.matrix.f
+    if not rows:
+        return QRectF(left, top, 1, 1)
+    y1, y2 = min(r.top for r in rows), max(r.bottom for r in rows)
+    lean = max((run.setting.size for r in rows for run in r.runs), default=0.0) * 0.6 + 4
+    return QRectF(left - 12, top + block.y + y1 - lean, one.width + 24, y2 - y1 + 2 * lean)
+
+
+def _look_of(line: Line) -> tuple[object, ...]:
+    """All that a line's looks depend on."""
+    runs = [(run.words, run.xs, run.span.ink, run.span.marker) for run in line.runs]
+    return line.baseline, runs
 
 
 def _pairs(

@@ -10,7 +10,7 @@ import math
 from typing import Literal
 
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap
 from PySide6.QtWidgets import QGridLayout, QWidget
 
 from hidden_frame.desktop import theme
@@ -45,6 +45,8 @@ class Ruler(QWidget):
         self.desk = desk
         self.axis = axis
         self._pulling = False
+        self._key: object = None
+        self._pixmap = QPixmap()
         if axis == "x":
             self.setFixedHeight(THICK)
             self.setAccessibleName("Ruler above")
@@ -65,18 +67,35 @@ class Ruler(QWidget):
         colours = theme.current()
         painter = QPainter(self)
         painter.fillRect(self.rect(), QColor(colours.panel))
-        font = painter.font()
+        self._paint_extent(painter, colours)
+        painter.drawPixmap(0, 0, self._ticks(colours))
+        self._paint_pointer(painter, colours)
+
+    def _ticks(self, colours: theme.Theme) -> QPixmap:
+        """Ticks and figures, painted again only when what they depend on is another."""
+        stretches, session = self._stretches(), self.desk.session
+        ratio = self.devicePixelRatioF()
+        key = (self.desk.view, self.size(), ratio, stretches, session.publication.setup.unit,
+               colours.dark)  # fmt: skip
+        if key == self._key:
+            return self._pixmap
+        self._key = key
+        self._pixmap = QPixmap(self.size() * ratio)
+        self._pixmap.setDevicePixelRatio(ratio)
+        self._pixmap.fill(Qt.GlobalColor.transparent)
+        painter = QPainter(self._pixmap)
+        font = self.font()
         font.setPixelSize(11)
         painter.setFont(font)
-        self._paint_extent(painter, colours)
-        for start, length, origin in self._stretches():
+        for start, length, origin in stretches:
             self._paint_ticks(painter, start, length, origin, colours)
         painter.setPen(QPen(QColor(colours.line), 1))
         if self.axis == "x":
             painter.drawLine(0, THICK - 1, self.width(), THICK - 1)
         else:
             painter.drawLine(THICK - 1, 0, THICK - 1, self.height())
-        self._paint_pointer(painter, colours)
+        painter.end()
+        return self._pixmap
 
     def _stretches(self) -> list[tuple[float, float, float]]:
         """Start and length of each page along the ruler, and where it counts from, in points."""

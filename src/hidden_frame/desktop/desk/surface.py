@@ -5,8 +5,9 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QPointF, Qt
-from PySide6.QtGui import QColor, QPainter, QPen
+from PySide6.QtGui import QColor, QPainter, QPen, QPixmap
 
+from hidden_frame.compose.cascade import PageLayout
 from hidden_frame.compose.contrast import poor_texts
 from hidden_frame.compose.scene import Placed
 from hidden_frame.desktop import theme
@@ -36,34 +37,63 @@ def paint_desk(desk: Desk) -> None:
     ground = colours.desk_master if on_master and not session.proof else colours.desk
     painter = QPainter(desk)
     pixmap = desk.paper.pixmap(
-        sheets, desk.view, desk.size(), desk.devicePixelRatioF(), look, ground
+        sheets, desk.view, desk.size(), desk.devicePixelRatioF(), look, ground, desk.moving
     )
     painter.drawPixmap(0, 0, pixmap)
     if session.proof:
         return
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    painter.drawPixmap(0, 0, desk.lines.pixmap(desk, sheets, colours))
     for sheet in sheets:
-        _paint_lines(desk, painter, sheet, colours)
-    _paint_spine(desk, painter, sheets, colours)
+        face, scene = sheet.face, sheet.scene
+        chrome.paint_frame_edges(painter, face, scene, face.holder_id, desk.view, colours)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     for sheet in sheets:
         _paint_marks(desk, painter, sheet, colours)
     _paint_selected(desk, painter, colours)
     _paint_gesture(desk, painter, colours)
 
 
-def _paint_lines(desk: Desk, painter: QPainter, sheet: Sheet, colours: theme.Theme) -> None:
+class LinesLayer:
+    """Bleed, margins, columns, grid, guides and fold, painted again only when they change."""
+
+    def __init__(self) -> None:
+        self._key: object = None
+        self._pixmap = QPixmap()
+
+    def pixmap(self, desk: Desk, sheets: tuple[Sheet, ...], colours: theme.Theme) -> QPixmap:
+        session, ratio = desk.session, desk.devicePixelRatioF()
+        layouts = [layout_of(session, sheet.face) for sheet in sheets]
+        chosen = [_chosen_guide(desk, s, lay) for s, lay in zip(sheets, layouts, strict=True)]
+        key = (
+            desk.view, desk.size(), ratio, colours.dark, settings().now.guides,
+            [s.face for s in sheets],
+            layouts, chosen, session.publication.setup,
+        )  # fmt: skip
+        if key == self._key:
+            return self._pixmap
+        self._key = key
+        self._pixmap = QPixmap(desk.size() * ratio)
+        self._pixmap.setDevicePixelRatio(ratio)
+        self._pixmap.fill(Qt.GlobalColor.transparent)
+        painter = QPainter(self._pixmap)
+        for sheet, layout, guide in zip(sheets, layouts, chosen, strict=True):
+            face, scene = sheet.face, sheet.scene
+            chrome.paint_bleed(painter, sheet, desk.view, colours)
+            chrome.paint_page_lines(painter, face, scene, layout, desk.view, colours)
+            if settings().now.guides:
+                chrome.paint_guides(painter, face, scene, layout.guides, desk.view, colours, guide)
+        _paint_spine(desk, painter, sheets, colours)
+        painter.end()
+        return self._pixmap
+
+
+def _chosen_guide(desk: Desk, sheet: Sheet, layout: PageLayout) -> int | None:
+    """The place of the selected guide among all that a page shows."""
     session = desk.session
-    face, scene = sheet.face, sheet.scene
-    layout = layout_of(session, face)
-    chrome.paint_bleed(painter, sheet, desk.view, colours)
-    chrome.paint_page_lines(painter, face, scene, layout, desk.view, colours)
-    if settings().now.guides:
-        chosen = None
-        if session.guide is not None and session.guide.holder_id == face.holder_id:
-            own = own_guides(session.publication, face.holder_id)
-            chosen = session.guide.number + len(layout.guides) - len(own)
-        chrome.paint_guides(painter, face, scene, layout.guides, desk.view, colours, chosen)
-    chrome.paint_frame_edges(painter, face, scene, face.holder_id, desk.view, colours)
+    if session.guide is None or session.guide.holder_id != sheet.face.holder_id:
+        return None
+    own = own_guides(session.publication, sheet.face.holder_id)
+    return session.guide.number + len(layout.guides) - len(own)
 
 
 def _paint_spine(

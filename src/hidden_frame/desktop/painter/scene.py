@@ -52,6 +52,8 @@ class _Run(NamedTuple):
     glyphs: QGlyphRun
     colour: QColor
     chip: QRectF | None
+    top: float
+    bottom: float
 
 
 @remembered(4_000)
@@ -65,7 +67,24 @@ def _runs(text: SetText, shown: int) -> list[_Run]:
     ]
 
 
+_known: dict[tuple[object, ...], _Run] = {}
+
+
 def _glyph_run(run: GlyphRun, top: float, height: float) -> _Run:
+    """A run as Qt takes it; the same for equal words at the same places, so that a key typed
+    into a text makes anew only the lines that it changes."""
+    words, xs = run.words, run.xs
+    # The setting keeps its words alive, and the words their setting.
+    key = (tuple(words), tuple(xs), run.baseline, run.span.ink, run.span.marker, top, height)
+    found = _known.get(key)
+    if found is None:
+        if len(_known) > 20_000:
+            _known.clear()
+        found = _known[key] = _made_run(run, top, height)
+    return found
+
+
+def _made_run(run: GlyphRun, top: float, height: float) -> _Run:
     setting = run.setting
     scale, tracking, y = setting.scale, setting.tracking, run.baseline
     indexes: list[int] = []
@@ -87,7 +106,9 @@ def _glyph_run(run: GlyphRun, top: float, height: float) -> _Run:
     chip = None
     if run.span.marker:
         chip = QRectF(run.xs[0] - 1, top + height * 0.1, right - run.xs[0] + 2, height * 0.8)
-    return _Run(glyphs, colour(run.span.ink), chip)
+    reach = setting.size * 0.6  # accents and swashes lean out of the line
+    bottom = top + height + reach
+    return _Run(glyphs, colour(run.span.ink), chip, top - reach, bottom)
 
 
 @remembered(20_000)
@@ -138,7 +159,10 @@ def paint_placed(
 def _paint_text(painter: QPainter, block: TextPrimitive, look: Look, chips: bool) -> None:
     painter.translate(block.x, block.y)
     # Lines far outside of what is painted would cost as much as those within.
+    clip = painter.clipBoundingRect() if painter.hasClipping() else None
     for run in _runs(block.text, block.shown):
+        if clip is not None and (run.bottom < clip.top() or run.top > clip.bottom()):
+            continue
         if chips and run.chip is not None and not look.proof:
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(look.chip)

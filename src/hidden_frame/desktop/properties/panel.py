@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtWidgets import QFrame, QScrollArea
 
 from hidden_frame.compose.contrast import poor_texts
@@ -39,10 +39,21 @@ class Properties(QScrollArea):
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.setMinimumWidth(272)
         self.setAccessibleName("Properties")
-        session.changed.connect(self.refresh)
+        # While a hand is at work the desk comes first: values follow a few times a second.
+        self._later = QTimer(self)
+        self._later.setSingleShot(True)
+        self._later.setInterval(80)
+        self._later.timeout.connect(self.refresh)
+        session.changed.connect(self._changed)
         session.looked.connect(self.refresh)
         text.moved.connect(self._caret_moved)
         self.refresh()
+
+    def _changed(self) -> None:
+        if not self.session.busy:
+            self.refresh()
+        elif not self._later.isActive():
+            self._later.start()
 
     def refresh(self) -> None:
         """Loads the values again, in a new form only if the kind of selection changed."""
@@ -79,8 +90,8 @@ class Properties(QScrollArea):
             form.load()
 
     def _caret_moved(self) -> None:
-        if self.session.editing is not None and isinstance(self.form, TextForm):
-            self.form.load()
+        if self.session.editing is not None and not self._later.isActive():
+            self._later.start()
 
     def _form(self, key: tuple[object, ...]) -> Form | None:
         """The present form if it is of this kind."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtCore import QPointF, QRect, QRectF, Qt
 from PySide6.QtGui import QColor, QFont, QPainter, QPen
 
 from hidden_frame.desktop import theme
@@ -15,10 +15,11 @@ if TYPE_CHECKING:
     from hidden_frame.desktop.run.view import Run
 
 
-def paint_run(run: Run) -> None:
-    """Paints what of the Run is seen in its viewport."""
+def paint_run(run: Run, area: QRect) -> None:
+    """Paints a part of what is seen of the Run in its viewport."""
     colours = theme.current()
     painter = QPainter(run.viewport())
+    painter.setClipRect(area)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     painter.fillRect(run.viewport().rect(), QColor(colours.window))
     layout = run.layout_now()
@@ -27,7 +28,9 @@ def paint_run(run: Run) -> None:
     ringed = run.ringed_pages()
     _paint_sections(run, painter, layout, seen, colours)
     for cell in seen:
-        _paint_cell(run, painter, cell, layout, colours, ringed)
+        # With a pixel's slack for rings, and the foot below.
+        if cell.x - left - 6 <= area.right() and cell.right - left + 6 >= area.left():
+            _paint_cell(run, painter, cell, layout, colours, ringed)
     if run.drop is not None:
         _paint_drop(run, painter, layout, colours)
 
@@ -71,7 +74,7 @@ def _paint_cell(
 ) -> None:
     session, facts = run.session, cell.facts
     rect = run.rect_of_cell(cell, layout)
-    scene = session.composition.scene(facts.page_id)
+    scene = run.scene(facts.page_id)
     ratio = run.devicePixelRatioF()
     pixmap = run.thumbnails.pixmap(facts.page_id, scene, round(cell.width), ratio)
     painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)

@@ -17,9 +17,9 @@ _KEPT = 600
 
 
 class Thumbnails(QObject):
-    """`pixmap` gives what is there at once; what is missing comes with `arrived`."""
+    """`pixmap` gives what is there at once; what is missing comes with `arrived` (keys)."""
 
-    arrived = Signal()
+    arrived = Signal(list)
 
     def __init__(self, pictures: PictureShelf) -> None:
         super().__init__()
@@ -41,16 +41,18 @@ class Thumbnails(QObject):
 
     def _work(self) -> None:
         until = time.perf_counter() + _SLICE
+        done: list[str] = []
         while self._wanted and time.perf_counter() < until:
             key = next(iter(self._wanted))
             scene, width, ratio = self._wanted.pop(key)
+            done.append(key)
             self._kept[key] = (scene, width, self.render(scene, width, ratio))
             self._kept.move_to_end(key)
             while len(self._kept) > _KEPT:
                 self._kept.popitem(last=False)
         if not self._wanted:
             self._timer.stop()
-        self.arrived.emit()
+        self.arrived.emit(done)
 
     def finish(self) -> None:
         """Renders everything that is still wanted."""

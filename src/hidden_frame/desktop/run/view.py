@@ -19,6 +19,7 @@ from PySide6.QtWidgets import QAbstractScrollArea, QApplication, QToolTip
 
 from hidden_frame.compose.composer import followers
 from hidden_frame.compose.facts import describe
+from hidden_frame.compose.scene import Scene
 from hidden_frame.desktop.run.layout import TOP, Cell, RunLayout, run_layout
 from hidden_frame.desktop.run.paint import paint_run
 from hidden_frame.desktop.run.thumbnails import Thumbnails
@@ -59,7 +60,8 @@ class Run(QAbstractScrollArea):
         self.setAcceptDrops(True)
         self.viewport().setMouseTracking(True)
         self.setAccessibleName("Run")
-        thumbnails.arrived.connect(self.viewport().update)
+        self._scenes: dict[str, Scene] = {}  # what is painted while a hand is at work
+        thumbnails.arrived.connect(self._arrived)
         # The desk is painted first: thumbnails may come a moment later.
         self._later = QTimer(self)
         self._later.setSingleShot(True)
@@ -74,16 +76,51 @@ class Run(QAbstractScrollArea):
         return run_layout(self.session.publication, self.viewport().height())
 
     def _soon(self) -> None:
+        """A little later; while a hand is at work, ten times a second."""
         if not self._later.isActive():
-            self._later.start()
+            self._later.start(90 if self.session.busy else 20)
+
+    def _arrived(self, keys: list[str]) -> None:
+        """Paints the pages again whose thumbnails have come."""
+        for key in keys:
+            self._repaint(key)
+
+    def _repaint(self, page_id: str) -> None:
+        rect = self.rect_of(page_id)
+        if not rect.isNull():
+            self.viewport().update(rect.adjusted(-4, -4, 4, 4).toAlignedRect())
+
+    def _keep_up(self) -> None:
+        """In the middle of a gesture or a text: only the pages in sight that it has changed."""
+        layout = self.layout_now()
+        left = self.horizontalScrollBar().value()
+        for cell in layout.within(left, left + self.viewport().width()):
+            page_id = cell.facts.page_id
+            now = self.session.composition.scene(page_id)
+            if self._scenes.get(page_id) is not now:
+                self._scenes[page_id] = now
+                self._repaint(page_id)
 
     def _refresh(self) -> None:
+        if self.session.busy:
+            self._keep_up()
+            return
+        self._scenes.clear()
         layout = self.layout_now()
         bar = self.horizontalScrollBar()
         bar.setRange(0, max(round(layout.width) - self.viewport().width(), 0))
         bar.setPageStep(self.viewport().width())
         bar.setSingleStep(60)
         self._bring_into_view()
+
+    def scene(self, page_id: str) -> Scene:
+        """A page as the Run paints it: while a hand is at work, as it was a moment ago."""
+        if not self.session.busy:
+            return self.session.composition.scene(page_id)
+        found = self._scenes.get(page_id)
+        if found is None:
+            found = self._scenes[page_id] = self.session.composition.scene(page_id)
+        return found
 
     def _follow(self) -> None:
         """Brings the page on the desk into view."""
@@ -120,7 +157,7 @@ class Run(QAbstractScrollArea):
     # -- painting ----------------------------------------------------------------
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        paint_run(self)
+        paint_run(self, event.rect())
 
     def ringed_pages(self) -> set[str]:
         """Pages that follow the master on the desk, or the one that is pointed at."""

@@ -36,7 +36,7 @@ class GuideGesture(Gesture):
             held = self._old(existing)
             x = guide_x(held.position, start.face.side, session.publication.setup.trim.width)
             mine = x + start.face.x if axis == "vertical" else held.position
-            self.snapper.targets = [
+            self.snapper.targets = [  # a new list: the old one is remembered
                 t for t in self.snapper.targets
                 if not (t.word == "guide" and abs(t.at - mine) < 1e-6)
             ]  # fmt: skip

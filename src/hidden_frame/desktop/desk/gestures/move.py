@@ -56,8 +56,8 @@ class MoveGesture(ItemsGesture):
         target = self._target(dx, dy)
         if copying:
             clip = copied_as_shown(now, self.face.holder_id, self.chosen, self.face.side)
-            across = dx + self.face.x - target.x
-            draft, made = pasted_as_shown(now, target.holder_id, target.side, clip, across, dy)
+            over = dx + self.face.x - target.x
+            draft, made = pasted_as_shown(now, target.holder_id, target.side, clip, over, dy)
             session.items = tuple(made)
         else:
             draft = self._moved(now, dx, dy)
