@@ -207,9 +207,9 @@ def _platypus(texts: list[str], pictures: list[bytes]) -> bytes:
     from reportlab.pdfbase.ttfonts import TTFont
     from reportlab.platypus import Image, PageBreak, Paragraph, SimpleDocTemplate
 
-    from hidden_frame.typeset.fonts import ASSETS
+    from hidden_frame.resources import FONTS
 
-    pdfmetrics.registerFont(TTFont("Spectral", ASSETS / "Spectral-Regular.ttf"))
+    pdfmetrics.registerFont(TTFont("Spectral", FONTS / "Spectral-Regular.ttf"))
     style = ParagraphStyle("body", fontName="Spectral", fontSize=10, leading=14)
     story = []
     for number, text in enumerate(texts):

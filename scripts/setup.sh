@@ -56,6 +56,8 @@ make_venv() {
     say "Installing packages from $1 (once; a few minutes) …"
     .venv/bin/python -m pip install -q --disable-pip-version-check -r "$1" || return 1
     .venv/bin/python -m pip install -q --disable-pip-version-check --no-deps -e . || return 1
+    # Compiled once here, since some machines never keep what Python compiles by itself.
+    .venv/bin/python -m compileall -q src
     printf '%s' "$wanted" > ".venv/$2"
 }
 

@@ -10,155 +10,11 @@ hidden-frame export FILE OUT-%d.png --dpi N
 
 from __future__ import annotations
 
-import json
 import sys
-from pathlib import Path
-from typing import Annotated, Any
-
-import typer
 
 from hidden_frame import __version__
-from hidden_frame.compose.composer import Composer, Composition, followers
-from hidden_frame.compose.ranges import pages_in_range
-from hidden_frame.demo.almanac import almanac
-from hidden_frame.model.errors import Refusal
-from hidden_frame.model.lookup import all_pages, masters_by_id, stack_of
-from hidden_frame.output.pdf import export_pdf
-from hidden_frame.output.png import export_png, page_images
-from hidden_frame.storage.format import EXTENSION, Opened, load, save
 
 COMMANDS = ("demo", "pages", "info", "export")
-
-app = typer.Typer(
-    add_completion=False,
-    no_args_is_help=True,
-    rich_markup_mode=None,
-    pretty_exceptions_enable=False,
-)
-File = Annotated[Path, typer.Argument(help="A publication (.hframe).")]
-Json = Annotated[bool, typer.Option("--json", help="Print JSON, one object a line.")]
-
-
-def _open(path: Path) -> tuple[Opened, Composition]:
-    opened = load(path)
-    for warning in opened.warnings:
-        print(warning, file=sys.stderr)
-    return opened, Composer().compose(opened.publication)
-
-
-@app.command()
-def demo(path: Annotated[Path, typer.Argument(help="Where to write it.")]) -> None:
-    """Write the demo almanac to a file."""
-    if path.suffix != EXTENSION:
-        raise Refusal(f"“{path.name}” should end in {EXTENSION}; name it {path.stem}{EXTENSION}.")
-    publication, blobs = almanac()
-    composition = Composer().compose(publication)
-    first = all_pages(publication)[0].id
-    preview = next(page_images(composition, blobs, [first], 48))
-    save(path, publication, blobs, preview)
-
-
-def page_rows(composition: Composition) -> list[dict[str, Any]]:
-    """What `pages --json` prints: one object for each page."""
-    publication = composition.publication
-    masters = masters_by_id(publication)
-    rows = []
-    for page in all_pages(publication):
-        facts = composition.facts[page.id]
-        rows.append(
-            {
-                "position": facts.position,
-                "folio": facts.folio,
-                "side": facts.side,
-                "spread": facts.spread,
-                "section": facts.section_name,
-                "masters": [masters[m].name for m in stack_of(publication, page)],
-                "automatic": page.masters is None,
-                "blind": page.blind,
-                "overrides": len(page.overrides),
-            }
-        )
-    return rows
-
-
-@app.command()
-def pages(file: File, as_json: Json = False) -> None:
-    """List the pages: position, folio, side, section, masters."""
-    for row in page_rows(_open(file)[1]):
-        if as_json:
-            print(json.dumps(row, ensure_ascii=False))
-        else:
-            stack = " + ".join(row["masters"]) or "no master"
-            marks = " · blind" if row["blind"] else ""
-            print(
-                f"#{row['position']:<4} {row['folio'] or '–':>6}  {row['side']:5}  "
-                f"{row['section']:16} {stack}{marks}"
-            )
-
-
-def info_of(composition: Composition) -> dict[str, Any]:
-    """What `info --json` prints."""
-    publication = composition.publication
-    names = {m.id: m.name for m in publication.masters}
-    counts = followers(publication)
-    return {
-        "title": publication.title,
-        "pages": len(composition.facts),
-        "masters": [
-            {
-                "name": m.name,
-                "base": names[m.base] if m.base is not None else None,
-                "followers": len(counts[m.id]),
-            }
-            for m in publication.masters
-        ],
-        "sections": [
-            {
-                "name": s.name,
-                "pages": len(s.pages),
-                "style": s.numbering.style,
-                "start": s.numbering.start,
-                "prefix": s.numbering.prefix,
-                "counted": s.numbering.style != "none" or s.numbering.counted,
-            }
-            for s in publication.sections
-        ],
-        "details": {d.name: d.value for d in publication.details},
-    }
-
-
-@app.command()
-def info(file: File, as_json: Json = False) -> None:
-    """Say what a publication holds: masters, sections, details."""
-    found = info_of(_open(file)[1])
-    if as_json:
-        print(json.dumps(found, ensure_ascii=False))
-        return
-    print(f"{found['title']}: {found['pages']} pages")
-    for master in found["masters"]:
-        base = f" on {master['base']}" if master["base"] else ""
-        print(f"  master {master['name']}{base}, {master['followers']} pages follow")
-    for section in found["sections"]:
-        print(f"  section {section['name'] or '(no name)'}: {section['pages']} pages")
-
-
-@app.command()
-def export(
-    file: File,
-    out: Annotated[str, typer.Argument(help="OUT.pdf, or OUT-%d.png for pictures.")],
-    pages: Annotated[str, typer.Option(help="Which pages, such as 3, 7, 12-18 or #4.")] = "all",
-    dpi: Annotated[float, typer.Option(help="Resolution of pictures.")] = 144,
-) -> None:
-    """Export pages to PDF, or to a PNG each."""
-    opened, composition = _open(file)
-    chosen = pages_in_range(opened.publication, pages)
-    kind = Path(out).suffix.lower()
-    if kind == ".pdf":
-        export_pdf(composition, opened.blobs, out, chosen)
-    elif kind == ".png":
-        export_png(composition, opened.blobs, out, chosen, dpi)
-    else:
-        raise Refusal(f"“{out}” ends in neither .pdf nor .png; name the file by its kind.")
 
 
 def _window(arguments: list[str]) -> int:
@@ -166,6 +22,18 @@ def _window(arguments: list[str]) -> int:
     from hidden_frame.desktop.app import run
 
     return run(arguments)
+
+
+def _command(arguments: list[str]) -> None:
+    """Runs a command without a window; its libraries are loaded only here."""
+    from hidden_frame.headless import app
+    from hidden_frame.model.errors import Refusal
+
+    try:
+        app(arguments, prog_name="hidden-frame")
+    except Refusal as error:
+        print(error, file=sys.stderr)
+        sys.exit(1)
 
 
 def main() -> None:
@@ -179,11 +47,7 @@ def main() -> None:
         sys.exit(0)
     if not arguments or arguments[0] not in COMMANDS:
         sys.exit(_window(arguments))
-    try:
-        app(arguments, prog_name="hidden-frame")
-    except Refusal as error:
-        print(error, file=sys.stderr)
-        sys.exit(1)
+    _command(arguments)
 
 
 if __name__ == "__main__":

@@ -10,8 +10,8 @@ from fontTools.ttLib import TTFont
 from hypothesis import given
 from hypothesis import strategies as st
 
+from hidden_frame.resources import FONTS, font_book
 from hidden_frame.typeset.caret import caret_at, place_at, stops
-from hidden_frame.typeset.fonts import ASSETS, font_book
 from hidden_frame.typeset.hyphenation import divisions
 from hidden_frame.typeset.layout import set_text
 from hidden_frame.typeset.overflow import explain
@@ -57,7 +57,7 @@ def pair_kerning(font, left, right):
 def test_advances_against_hmtx_and_kerning_as_fonttools_reads_them(text):
     # Alegreya Sans has no contextual rules for these letters: advance + pair kerning is all.
     face = font_book().face("Alegreya Sans")
-    font = TTFont(ASSETS / "AlegreyaSans-Regular.ttf")
+    font = TTFont(FONTS / "AlegreyaSans-Regular.ttf")
     names = [font.getBestCmap()[ord(c)] for c in text]
     advances = [font["hmtx"][n][0] for n in names]
     kerning = [pair_kerning(font, a, b) for a, b in pairwise(names)]

@@ -9,31 +9,20 @@ Everything stands in the spread's coordinates: a facing recto begins at trim wid
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from typing import Literal, NamedTuple
-
-import numpy as np
+from typing import TYPE_CHECKING, Literal, NamedTuple
 
 from hidden_frame.compose.cascade import PageLayout
 from hidden_frame.compose.placing import guide_x, text_area
+from hidden_frame.compose.snap_to import SnapTo
 from hidden_frame.edit.boxes import Bounds
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.publication import Setup
 from hidden_frame.model.remember import remembered
 
+if TYPE_CHECKING:
+    import numpy as np
+
 Axis = Literal["x", "y"]
-
-
-class SnapTo(NamedTuple):
-    """What one snaps to; chosen once, in one place."""
-
-    page: bool = True
-    margins: bool = True
-    columns: bool = True
-    guides: bool = True
-    bleed: bool = True
-    grid: bool = False
-    items: bool = True
-    gaps: bool = True
 
 
 class Target(NamedTuple):
@@ -142,6 +131,8 @@ class _Lines(NamedTuple):
 
 @remembered(8)
 def _lines(targets: Sequence[Target]) -> _Lines:
+    import numpy as np  # late: the window opens a tenth of a second sooner
+
     on_x = [t for t in targets if t.axis == "x"]
     on_y = [t for t in targets if t.axis == "y"]
     return _Lines(np.array([t.at for t in on_x]), np.array([t.at for t in on_y]), on_x, on_y)
@@ -187,10 +178,9 @@ def snapped(
 def _nearest(edges: Sequence[float], places: np.ndarray, reach: float) -> float | None:
     if not len(edges) or not places.size:
         return None
-    away = places[:, None] - np.array(edges)[None, :]
-    flat = np.abs(away).ravel()
-    best = int(flat.argmin())
-    return float(away.ravel()[best]) if flat[best] <= reach else None
+    away = (places[:, None] - list(edges)).ravel()
+    best = int(abs(away).argmin())
+    return float(away[best]) if abs(away[best]) <= reach else None
 
 
 def _shown(axis: Axis, edges: Sequence[float], lines: _Lines, box: Bounds) -> list[SnapLine]:
@@ -198,10 +188,10 @@ def _shown(axis: Axis, edges: Sequence[float], lines: _Lines, box: Bounds) -> li
     places, targets = (lines.x, lines.on_x) if axis == "x" else (lines.y, lines.on_y)
     if not edges or not places.size:
         return []
-    met = np.abs(places[:, None] - np.array(edges)[None, :]).min(axis=1) < 1e-6
+    met = abs(places[:, None] - list(edges)).min(axis=1) < 1e-6
     found: dict[int, SnapLine] = {}
     low, high = (box.top, box.bottom) if axis == "x" else (box.left, box.right)
-    for index in np.flatnonzero(met):
+    for index in met.nonzero()[0]:
         target = targets[index]
         place = round(target.at * 1000)
         before = found.get(place)

@@ -35,12 +35,9 @@ def run(arguments: list[str]) -> int:
     # Qt is loaded after the platform is chosen.
     from PySide6.QtWidgets import QApplication
 
-    from hidden_frame.demo.almanac import almanac
     from hidden_frame.desktop import theme
     from hidden_frame.desktop.settings import settings
     from hidden_frame.desktop.windows import Windows
-    from hidden_frame.model.errors import Refusal
-    from hidden_frame.storage.format import Opened, load
 
     # Publications are large trees of small objects that rarely form cycles.
     gc.set_threshold(50_000, 20, 50)
@@ -54,6 +51,10 @@ def run(arguments: list[str]) -> int:
     if chosen.file is None and not chosen.demo:
         shown = windows.show_start()
         return _picture(app, shown, chosen.picture) if chosen.picture else int(app.exec())
+    from hidden_frame.demo.almanac import almanac
+    from hidden_frame.model.errors import Refusal
+    from hidden_frame.storage.format import Opened, load
+
     try:
         opened = load(chosen.file) if chosen.file is not None else Opened(*almanac(), [])
     except Refusal as refusal:

@@ -8,7 +8,6 @@ from pathlib import Path
 from PySide6.QtCore import QBuffer, QIODevice, Qt
 from PySide6.QtWidgets import QApplication, QFileDialog, QMessageBox, QProgressDialog, QWidget
 
-from hidden_frame.demo.almanac import almanac
 from hidden_frame.desktop.dialogs.new import NewDialog
 from hidden_frame.desktop.dialogs.pages import RangeDialog
 from hidden_frame.desktop.run.thumbnails import Thumbnails
@@ -17,7 +16,6 @@ from hidden_frame.desktop.settings import settings
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.publication import Publication
-from hidden_frame.output.pdf import Cancelled, export_pdf
 from hidden_frame.storage.format import EXTENSION, load, save
 
 _FILTER = f"Publications (*{EXTENSION})"
@@ -73,6 +71,8 @@ class Files:
             self._show(dialog.publication, {}, None)
 
     def demo(self) -> None:
+        from hidden_frame.demo.almanac import almanac
+
         publication, blobs = almanac()
         self._show(publication, blobs, None)
 
@@ -142,6 +142,8 @@ class Files:
 
     def export_to(self, path: Path, pages: list[str] | None = None) -> None:
         """Exports with a progress window from which it can be cancelled."""
+        from hidden_frame.output.pdf import Cancelled, export_pdf  # large, and needed late
+
         session = self.session
         window = QProgressDialog("Exporting pages…", "Cancel", 0, 0, self.parent)
         window.setWindowModality(Qt.WindowModality.WindowModal)

@@ -1,12 +1,19 @@
-"""Icons in the theme's colours, drawn again when the theme changes."""
+"""Icons in the theme's colours, drawn again when the theme changes.
+
+The glyphs are those of the Phosphor font that QtAwesome ships.  They are painted here,
+because importing QtAwesome itself takes as long as opening a bare window.
+"""
 
 from __future__ import annotations
 
+import json
+from functools import cache
+from importlib.util import find_spec
+from pathlib import Path
 from weakref import WeakKeyDictionary
 
-import qtawesome
-from PySide6.QtCore import QSize
-from PySide6.QtGui import QIcon
+from PySide6.QtCore import QByteArray, QRect, QRectF, QSize, Qt
+from PySide6.QtGui import QColor, QFont, QFontDatabase, QIcon, QIconEngine, QPainter, QPixmap
 from PySide6.QtWidgets import QAbstractButton
 
 from hidden_frame.desktop import theme
@@ -14,17 +21,66 @@ from hidden_frame.desktop import theme
 _dressed: WeakKeyDictionary[QAbstractButton, str] = WeakKeyDictionary()
 
 
+@cache
+def _font() -> tuple[str, dict[str, str]]:
+    """The icon font's family, and the code of each icon's glyph by name."""
+    spec = find_spec("qtawesome")  # finds the package without importing it
+    assert spec is not None and spec.origin is not None
+    folder = Path(spec.origin).parent / "fonts"
+    names = sorted(f.name for f in folder.iterdir() if f.name.startswith("phosphor"))
+    data = (folder / next(n for n in names if n.endswith(".ttf"))).read_bytes()
+    number = QFontDatabase.addApplicationFontFromData(QByteArray(data))
+    codes = json.loads((folder / next(n for n in names if n.endswith(".json"))).read_bytes())
+    return QFontDatabase.applicationFontFamilies(number)[0], codes
+
+
+class _Glyph(QIconEngine):
+    """One glyph in the colours of a button's states, sharp at every size."""
+
+    def __init__(self, name: str, colours: dict[str, str]) -> None:
+        super().__init__()
+        self._name, self._colours = name, colours
+
+    def paint(self, painter: QPainter, rect: QRect, mode: QIcon.Mode, state: QIcon.State) -> None:
+        family, codes = _font()
+        which = "on" if state == QIcon.State.On else "plain"
+        which = "disabled" if mode == QIcon.Mode.Disabled else which
+        font = QFont(family)
+        font.setPixelSize(round(rect.height() * 0.95))
+        painter.save()
+        painter.setFont(font)
+        painter.setPen(QColor(self._colours[which]))
+        glyph = chr(int(codes[self._name], 16))
+        painter.drawText(QRectF(rect), Qt.AlignmentFlag.AlignCenter, glyph)
+        painter.restore()
+
+    def pixmap(self, size: QSize, mode: QIcon.Mode, state: QIcon.State) -> QPixmap:
+        pixmap = QPixmap(size)
+        pixmap.fill(Qt.GlobalColor.transparent)
+        painter = QPainter(pixmap)
+        self.paint(painter, QRect(0, 0, size.width(), size.height()), mode, state)
+        painter.end()
+        return pixmap
+
+    def clone(self) -> QIconEngine:
+        return _Glyph(self._name, self._colours)
+
+
 def icon(name: str) -> QIcon:
     """An icon of the set that ships with the program: `icon("ph.eye")`."""
     colours = theme.current()
-    return qtawesome.icon(
-        name, color=colours.text, color_on=colours.action_text, color_disabled=colours.edge
-    )
+    return _icon(name, on=colours.action_text)
 
 
 def plain_icon(name: str) -> QIcon:
     """An icon for a list's row, the same whether the row is open, chosen or neither."""
-    return qtawesome.icon(name, color=theme.current().text)
+    return _icon(name, on=theme.current().text)
+
+
+def _icon(name: str, on: str) -> QIcon:
+    colours = theme.current()
+    shades = {"plain": colours.text, "on": on, "disabled": colours.edge}
+    return QIcon(_Glyph(name.removeprefix("ph."), shades))
 
 
 def dress(button: QAbstractButton, name: str, size: int = 18) -> None:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import zipfile
 from collections.abc import Callable
 from pathlib import Path
 
@@ -21,14 +20,12 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from hidden_frame.demo.almanac import almanac
 from hidden_frame.desktop import theme
-from hidden_frame.desktop.dialogs.new import NewDialog, paint_spread
+from hidden_frame.desktop.dialogs.spread import paint_spread
 from hidden_frame.desktop.settings import settings
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.presets import PRESETS, Preset
 from hidden_frame.model.publication import Publication
-from hidden_frame.storage.format import EXTENSION, load
 
 Opener = Callable[[Publication, dict[str, bytes], Path | None], object]
 _MAX_PREVIEW = 8 * 1024 * 1024  # bytes; a preview is never so large
@@ -156,15 +153,21 @@ class StartWindow(QWidget):
     # -- what is opened ----------------------------------------------------------------
 
     def new(self, preset: Preset | None) -> None:
+        from hidden_frame.desktop.dialogs.new import NewDialog  # the window is up before it
+
         dialog = NewDialog(self, preset)
         if dialog.exec() and dialog.publication is not None:
             self.opener(dialog.publication, {}, None)
 
     def open_demo(self) -> None:
+        from hidden_frame.demo.almanac import almanac
+
         publication, blobs = almanac()
         self.opener(publication, blobs, None)
 
     def _browse(self) -> None:
+        from hidden_frame.storage.format import EXTENSION
+
         name, _ = QFileDialog.getOpenFileName(self, "Open", "", f"Publications (*{EXTENSION})")
         if name:
             self.open_path(Path(name))
@@ -175,6 +178,8 @@ class StartWindow(QWidget):
             self.open_path(Path(name))
 
     def open_path(self, path: Path) -> None:
+        from hidden_frame.storage.format import load
+
         try:
             opened = load(path)
         except Refusal as refusal:
@@ -192,6 +197,8 @@ class StartWindow(QWidget):
 
 def _preview(path: Path) -> QIcon:
     """The picture of the first page that a file carries, on a quiet ground."""
+    import zipfile
+
     pixmap = QPixmap()
     try:
         with zipfile.ZipFile(path) as archive:

@@ -9,7 +9,7 @@ from PySide6.QtGui import QColor, QFont, QFontDatabase, QPalette
 from PySide6.QtWidgets import QApplication
 
 from hidden_frame.desktop.settings import settings
-from hidden_frame.typeset.fonts import ASSETS
+from hidden_frame.resources import FONTS, ICONS
 
 # Twelve colours for master ribbons, spaced in hue and lightness so that people with
 # red-green or blue-yellow colour blindness tell neighbours apart; names go with them.
@@ -58,7 +58,7 @@ DARK = Theme(
 
 def load_fonts() -> None:
     """Makes the program's own fonts known to Qt's widgets."""
-    for path in sorted(ASSETS.glob("*.ttf")):
+    for path in sorted(FONTS.glob("*.ttf")):
         QFontDatabase.addApplicationFont(str(path))
 
 
@@ -109,8 +109,8 @@ def apply(app: QApplication) -> None:
 
 def style_sheet(t: Theme) -> str:
     """Qt's style sheet in a theme's colours."""
-    check = (ASSETS.parent / "icons" / f"check-{'dark' if t.dark else 'light'}.svg").as_posix()
-    arrow = (ASSETS.parent / "icons" / f"down-{'dark' if t.dark else 'light'}.svg").as_posix()
+    check = (ICONS / f"check-{'dark' if t.dark else 'light'}.svg").as_posix()
+    arrow = (ICONS / f"down-{'dark' if t.dark else 'light'}.svg").as_posix()
     return f"""
     QWidget {{ color: {t.text}; }}
     QMainWindow, QDialog {{ background: {t.window}; }}

@@ -3,16 +3,18 @@
 from __future__ import annotations
 
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PySide6.QtWidgets import QApplication
 
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.icons import redress
-from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.desktop.start import StartWindow
-from hidden_frame.desktop.window import Window
 from hidden_frame.model.publication import Publication
+
+if TYPE_CHECKING:
+    from hidden_frame.desktop.window import Window
 
 
 class Windows:
@@ -29,6 +31,10 @@ class Windows:
 
     def open(self, publication: Publication, blobs: dict[str, bytes], path: Path | None) -> Window:
         """A publication in a window of its own."""
+        # The start window is up before all that a publication's window needs is loaded.
+        from hidden_frame.desktop.session import Session
+        from hidden_frame.desktop.window import Window
+
         window = Window(Session(publication, blobs, path), self.open)
         self.open_ones.append(window)
         window.closed.connect(lambda: self._gone(window))

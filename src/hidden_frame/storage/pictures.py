@@ -12,10 +12,6 @@ import warnings
 from pathlib import Path
 from xml.etree.ElementTree import Element, ParseError
 
-from defusedxml import ElementTree
-from defusedxml.common import DefusedXmlException
-from PIL import Image
-
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Picture
 from hidden_frame.model.units import POINTS
@@ -56,6 +52,8 @@ def _described(data: bytes, kind: str, width: float, height: float, name: str) -
 
 
 def _raster(data: bytes, name: str) -> tuple[Picture, bytes]:
+    from PIL import Image
+
     try:
         with warnings.catch_warnings():
             warnings.simplefilter("ignore", Image.DecompressionBombWarning)
@@ -82,6 +80,9 @@ def _raster(data: bytes, name: str) -> tuple[Picture, bytes]:
 
 def _svg_size(data: bytes, name: str) -> tuple[float, float]:
     """Natural width and height in points (CSS pixel = 1/96 in: SVG 2, 8.9)."""
+    from defusedxml import ElementTree
+    from defusedxml.common import DefusedXmlException
+
     try:
         root = ElementTree.fromstring(data, forbid_dtd=False)
     except DefusedXmlException as error:

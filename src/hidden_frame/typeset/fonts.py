@@ -10,11 +10,15 @@ from __future__ import annotations
 from collections.abc import Iterator
 from functools import cache, cached_property
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 import uharfbuzz as hb
-from fontTools.ttLib import TTFont, TTLibError
 
-ASSETS = Path(__file__).resolve().parent.parent / "assets" / "fonts"
+from hidden_frame.resources import FONTS
+
+if TYPE_CHECKING:
+    from fontTools.ttLib import TTFont
+
 MACHINE = (
     Path("/usr/share/fonts"),
     Path("/usr/local/share/fonts"),
@@ -52,6 +56,8 @@ class FontFace:
     @cached_property
     def tables(self) -> TTFont:
         """The font as fontTools reads it, tables loaded when asked for."""
+        from fontTools.ttLib import TTFont  # only a PDF needs it
+
         return TTFont(self.path, lazy=True)
 
     @cached_property
@@ -66,7 +72,7 @@ class FontFace:
 class FontBook:
     """Families by name.  The program's own never depend on the machine's."""
 
-    def __init__(self, assets: Path = ASSETS) -> None:
+    def __init__(self, assets: Path = FONTS) -> None:
         self._assets = assets
         self._shipped = {
             "Spectral": self._files("Spectral"),
@@ -133,6 +139,8 @@ def _font_files() -> Iterator[Path]:
 
 def _names(path: Path) -> Iterator[tuple[str, str]]:
     """Family and style of a static TrueType font that may be embedded in a PDF."""
+    from fontTools.ttLib import TTFont, TTLibError
+
     try:
         with TTFont(path, lazy=True) as font:
             if "glyf" not in font or "fvar" in font:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QCheckBox, QWidget
 
-from hidden_frame.compose.snapping import SnapTo
+from hidden_frame.compose.snap_to import SnapTo
 from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.properties.fields import Choice, TextField
 from hidden_frame.desktop.session import Session

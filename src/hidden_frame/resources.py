@@ -1,0 +1,8 @@
+"""Where the files are that ship with the program."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+FONTS = Path(__file__).resolve().parent / "assets" / "fonts"
+ICONS = Path(__file__).resolve().parent / "assets" / "icons"
