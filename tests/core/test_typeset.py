@@ -10,8 +10,9 @@ from fontTools.ttLib import TTFont
 from hypothesis import given
 from hypothesis import strategies as st
 
-from hidden_frame.resources import FONTS, font_book
+from hidden_frame.resources import FONTS
 from hidden_frame.typeset.caret import caret_at, place_at, stops
+from hidden_frame.typeset.fonts import font_book
 from hidden_frame.typeset.hyphenation import divisions
 from hidden_frame.typeset.layout import set_text
 from hidden_frame.typeset.overflow import explain

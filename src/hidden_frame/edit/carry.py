@@ -148,7 +148,7 @@ def _merged(there: tuple[N, ...], coming: Iterable[N]) -> tuple[tuple[N, ...], d
     """Named values joined: equal ones are one, others get ids and names of their own."""
     result, ids = list(there), {}
     for value in coming:
-        same = next((v for v in result if replace(v, id=value.id) == value), None)
+        same = next((v for v in result if _equal(v, value)), None)
         if same is None:
             taken = {v.id for v in result}
             same = replace(
@@ -159,6 +159,15 @@ def _merged(there: tuple[N, ...], coming: Iterable[N]) -> tuple[tuple[N, ...], d
             result.append(same)
         ids[value.id] = same.id
     return tuple(result), ids
+
+
+def _equal(there: N, coming: N) -> bool:
+    """Whether two values are the same but for their ids, and for a number that a clash of
+    names gave to the one that is there."""
+    if replace(there, id=coming.id, name=coming.name) != coming:
+        return False
+    base, _, number = there.name.rpartition(" ")
+    return there.name == coming.name or (base == coming.name and number.isdecimal())
 
 
 def _free(wanted: str, taken: set[str]) -> str:

@@ -6,7 +6,7 @@ import io
 from collections.abc import Mapping
 
 from reportlab.graphics import renderPDF
-from reportlab.lib.colors import CMYKColor
+from reportlab.lib.colors import CMYKColorSep
 from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas
 from svglib.svglib import svg2rlg
@@ -61,7 +61,7 @@ class PageWriter:
         """The operator that sets a colour; a spot ink names its Separation space
         (ISO 32000-1, 8.6.6.4)."""
         if isinstance(ink, SpotInk):
-            colour = CMYKColor(*ink.cmyk, spotName=ink.name)
+            colour = CMYKColorSep(*ink.cmyk, spotName=ink.name)
             name = self.canvas._checkSeparation(colour)
             space, tint = ("CS", "SCN") if stroking else ("cs", "scn")
             self._say(f"/{name} {space} {_n(ink.tint)} {tint}")
