@@ -76,6 +76,31 @@ class Hands:
         if drop:
             send(QEvent.Type.MouseButtonRelease, b, left, none)
 
+    def again(self, kind: str, widget, point: QPoint, held=Qt.KeyboardModifier.NoModifier):
+        """One more mouse event of a drag that was not dropped: `move` or `drop`."""
+        from PySide6.QtCore import QEvent, QPointF
+        from PySide6.QtGui import QMouseEvent
+
+        move = kind == "move"
+        event = QMouseEvent(
+            QEvent.Type.MouseMove if move else QEvent.Type.MouseButtonRelease,
+            QPointF(point), widget.mapToGlobal(QPointF(point)),
+            Qt.MouseButton.NoButton if move else Qt.MouseButton.LeftButton,
+            Qt.MouseButton.LeftButton if move else Qt.MouseButton.NoButton, held,
+        )  # fmt: skip
+        self.app.sendEvent(widget, event)
+        self.app.processEvents()
+
+    def own(self, position: int, name: str):
+        """An item of a page by the page's position, as it is now."""
+        from hidden_frame.model.lookup import find_page
+
+        return self.item(find_page(self.publication, self.page(position)), name)
+
+    def settle(self, qtbot) -> None:
+        """Waits until what follows a moment later has followed."""
+        qtbot.wait(120)
+
     def key(self, key, held=Qt.KeyboardModifier.NoModifier, widget=None) -> None:
         QTest.keyClick(widget or self.desk, key, held)
         self.app.processEvents()
