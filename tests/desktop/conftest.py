@@ -5,6 +5,7 @@ from __future__ import annotations
 import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QMessageBox
 
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.session import Session
@@ -151,6 +152,13 @@ def preferences():
     settings().now = Preferences(hints=False, snapping=False)
     yield settings()
     settings()._later.stop()
+
+
+@pytest.fixture(autouse=True)
+def nothing_waits(monkeypatch):
+    """No question about unsaved changes waits for somebody; tests of it answer themselves."""
+    discard = QMessageBox.StandardButton.Discard
+    monkeypatch.setattr(QMessageBox, "exec", lambda _: discard)
 
 
 @pytest.fixture

@@ -15,6 +15,7 @@ from weakref import WeakKeyDictionary
 from PySide6.QtCore import QByteArray, QRect, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QFont, QFontDatabase, QIcon, QIconEngine, QPainter, QPixmap
 from PySide6.QtWidgets import QAbstractButton
+from shiboken6 import isValid
 
 from hidden_frame.desktop import theme
 
@@ -93,4 +94,5 @@ def dress(button: QAbstractButton, name: str, size: int = 18) -> None:
 def redress() -> None:
     """Every icon again, in the present theme's colours."""
     for button, name in list(_dressed.items()):
-        button.setIcon(icon(name))
+        if isValid(button):  # one whose window was closed may still be waiting to be forgotten
+            button.setIcon(icon(name))

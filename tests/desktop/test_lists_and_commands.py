@@ -1,0 +1,272 @@
+"""The lists of items and steps, the finder, Go to, settings: everything has a name and a key."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QKeySequence
+from PySide6.QtTest import QTest
+
+from hidden_frame.desktop.dialogs.desk_settings import SNAPS, DeskSettings
+from hidden_frame.desktop.dialogs.finder import HINTS, Finder
+from hidden_frame.desktop.dialogs.goto import GoToDialog
+from hidden_frame.desktop.shelf.items import EYE, LOCK
+from hidden_frame.model.lookup import find_master, find_page
+
+
+@pytest.fixture
+def listed(hands):
+    hands.session.show_page(hands.page(9))
+    hands.session.select_items(hands.session.faces()[1], ())
+    hands.window.show_shelf("Items")
+    hands.tree = hands.window.item_list.tree
+    hands.app.processEvents()
+
+    def row(name):
+        found = [r for r in hands.window.item_list.rows().values() if r.text(0) == name]
+        return found[0]
+
+    hands.row = row
+    return hands
+
+
+def test_items_are_listed_by_layer_topmost_first(listed):
+    layers = [listed.tree.topLevelItem(n).text(0) for n in range(listed.tree.topLevelItemCount())]
+    assert layers == ["Above", "Content", "Ground"]
+    scene = listed.session.composition.scene(listed.page(9))
+    shown = list(listed.window.item_list.rows())
+    assert shown == [p.item_id for p in reversed(scene.placed)]
+    assert "From the master" in listed.row("Table head band").toolTip(0)
+
+
+def test_selecting_by_name_and_from_the_desk(listed):
+    listed.tree.setCurrentItem(listed.row("Moon 3"))
+    assert listed.session.items == (listed.own(9, "Moon 3").id,)
+    moon = listed.own(9, "Moon 5")
+    listed.click(1, moon.x + 10, moon.y + 10)
+    assert listed.row("Moon 5").isSelected() and not listed.row("Moon 3").isSelected()
+
+
+def test_eye_and_lock_of_an_item(listed):
+    listed.tree.itemClicked.emit(listed.row("Moon 3"), EYE)
+    assert not listed.own(9, "Moon 3").visible
+    listed.tree.itemClicked.emit(listed.row("Moon 3"), EYE)
+    assert listed.own(9, "Moon 3").visible
+    listed.tree.itemClicked.emit(listed.row("Moon 3"), LOCK)
+    moon = listed.own(9, "Moon 3")
+    assert moon.locked
+    listed.click(1, moon.x + 10, moon.y + 10)
+    assert moon.id not in listed.session.items
+    listed.tree.itemClicked.emit(listed.row("Moon 3"), LOCK)
+    assert not listed.own(9, "Moon 3").locked
+
+
+def test_hiding_a_masters_item_in_the_list_is_an_override_here(listed):
+    listed.tree.itemClicked.emit(listed.row("Table head band"), EYE)
+    (override,) = find_page(listed.publication, listed.page(9)).overrides
+    assert override.visible is False
+    master = find_master(listed.publication, listed.master("Month table"))
+    assert listed.item(master, "Table head band").visible
+
+
+def test_eye_and_lock_of_a_layer(listed):
+    layer = listed.tree.topLevelItem(1)
+    listed.tree.itemClicked.emit(layer, EYE)
+    assert not next(x for x in listed.publication.layers if x.id == "content").visible
+    assert listed.own(9, "Table").id not in [
+        p.item_id for p in listed.session.composition.scene(listed.page(9)).placed
+    ]
+    listed.do("undo")
+    listed.tree.itemClicked.emit(listed.tree.topLevelItem(1), LOCK)
+    moon = listed.own(9, "Moon 3")
+    listed.click(1, moon.x + 10, moon.y + 10)
+    assert listed.session.items == ()
+
+
+def test_renaming_an_item_and_a_layer(listed):
+    row = listed.row("Moon 3")
+    row.setText(0, "Third moon")
+    assert listed.own(9, "Third moon").name == "Third moon"
+    listed.tree.topLevelItem(1).setText(0, "Above")
+    assert "not in use" in listed.notices[-1]
+    assert listed.tree.topLevelItem(1).text(0) == "Content"
+
+
+def test_restacking_by_the_list(listed):
+    panel = listed.window.item_list
+    content = listed.tree.topLevelItem(1)
+    panel.restack(listed.own(9, "Table").id, content, 0)
+    scene = listed.session.composition.scene(listed.page(9))
+    in_content = [p.item_id for p in scene.placed if p.carrier is None]
+    assert in_content[-1] == listed.own(9, "Table").id
+    panel.restack(listed.own(9, "Table").id, listed.tree.topLevelItem(0), 0)
+    assert listed.own(9, "Table").layer == "above"
+
+
+def test_the_list_shows_the_master_on_the_desk(listed):
+    listed.session.show_master(listed.master("Text"))
+    assert "MASTER" in listed.window.item_list.title.text()
+    assert listed.row("Running head") is not None
+
+
+def test_steps_are_listed_and_jumped_to(hands):
+    hands.session.show_page(hands.page(9))
+    hands.window.show_shelf("Steps")
+    first = hands.publication
+    for name in ("tool rectangle", "tool ellipse"):
+        hands.do(name)
+        hands.drag(1, (100, 575), (180, 640))
+    last = hands.publication
+    steps = hands.window.steps.list
+    assert [steps.item(n).text() for n in range(steps.count())] == [
+        "As it was opened", "Draw shape", "Draw shape",
+    ]  # fmt: skip
+    assert steps.item(2).font().bold()
+    steps.itemClicked.emit(steps.item(0))
+    assert hands.publication is first and steps.item(0).font().bold()
+    steps.itemClicked.emit(steps.item(2))
+    assert hands.publication is last
+    hands.do("undo")
+    assert steps.item(1).font().bold() and not steps.item(2).font().bold()
+
+
+# -- commands ------------------------------------------------------------------------------
+
+
+def test_the_list_of_commands_is_complete(hands):
+    """Every action that a menu or a button offers is a command with a name and a place."""
+    window = hands.window
+    commands = {c.id: c for c in window.commands.list}
+    assert len(commands) == len(window.commands.list)
+    for command in commands.values():
+        assert command.title and command.menu, command.id
+        assert window.commands[command.id].text(), command.id
+    in_menus = {
+        a.objectName()
+        for menu in window.commands.menus.values()
+        for a in menu.actions()
+        if not a.isSeparator() and a.objectName()
+    }
+    assert in_menus == set(commands)
+    for button in (window.top.folios, window.top.finder, window.top.proof, window.status.snap):
+        assert button.toolTip()
+
+
+def test_no_two_keys_clash_and_none_is_the_desks_own(hands):
+    keys = [
+        a.shortcut().toString() for a in hands.window.commands.actions.values()
+        if not a.shortcut().isEmpty()
+    ]  # fmt: skip
+    assert len(keys) == len(set(keys)) > 40
+    own = {"Space", "Esc", "Return", "Enter", "Tab", "Left", "Right", "Up", "Down",
+           "Shift+Left", "Shift+Right", "Shift+Up", "Shift+Down"}  # fmt: skip
+    assert not own & set(keys)
+    assert all(QKeySequence(k).count() == 1 for k in keys)
+
+
+def test_every_key_in_the_readme_is_the_one_that_works(hands):
+    """The README's table of keys, cell by cell: key, what it does."""
+    readme = (Path(__file__).parents[2] / "README.md").read_text()
+    shown = {c.title: hands.window.commands.key(c.id) for c in hands.window.commands.list}
+    table = readme.split("| key | command |")[1].split("\n\n")[0]
+    rows = [row.split("|") for row in table.splitlines() if row.startswith("| ")]
+    pairs = [(r[n].strip(), r[n + 1].strip()) for r in rows for n in (1, 3) if r[n].strip()]
+    assert len(pairs) > 40
+    for key, title in pairs:
+        assert shown[title] == key, title
+    assert {t for _, t in pairs} >= {t for t, k in shown.items() if k and "style" not in t}
+
+
+def test_the_finder_narrows_and_runs(hands, qtbot):
+    finder = Finder(hands.session, hands.window.commands)
+    qtbot.addWidget(finder)
+    everything = finder.list.topLevelItemCount()
+    assert everything == len(hands.window.commands.list) + len(HINTS)
+    QTest.keyClicks(finder.word, "next spread")
+    assert finder.list.topLevelItem(0).text(0) == "Next spread"
+    assert finder.list.topLevelItem(0).text(1) == "PgDown"
+    before = hands.session.page_id
+    QTest.keyClick(finder.word, Qt.Key.Key_Return)
+    assert hands.session.page_id != before and not finder.isVisible()
+
+
+def test_what_can_not_be_done_now_is_listed_grey_and_not_run(hands, qtbot):
+    finder = Finder(hands.session, hands.window.commands)
+    qtbot.addWidget(finder)
+    finder.word.setText("ungroup")
+    before = hands.publication
+    finder._run()
+    assert hands.publication is before
+    finder.word.setText("copy")
+    rows = [finder.list.topLevelItem(n).text(0) for n in range(finder.list.topLevelItemCount())]
+    assert any("Move a copy" in r for r in rows)  # what the hand does is listed too
+    finder.word.setText("")
+    QTest.keyClick(finder.word, Qt.Key.Key_Down)
+    assert finder.list.indexOfTopLevelItem(finder.list.currentItem()) == 1
+
+
+@pytest.mark.parametrize(
+    ("typed", "position"), [("iv", 5), ("#17", 17), ("summer", 12), ("V-B", 28)]
+)
+def test_go_to_a_page(hands, qtbot, typed, position):
+    dialog = GoToDialog(hands.session)
+    qtbot.addWidget(dialog)
+    QTest.keyClicks(dialog.word, typed)
+    QTest.keyClick(dialog.word, Qt.Key.Key_Return)
+    dialog.box.accepted.emit()
+    assert hands.session.page_id == hands.page(position)
+
+
+def test_go_to_a_master_and_nowhere(hands, qtbot):
+    dialog = GoToDialog(hands.session)
+    qtbot.addWidget(dialog)
+    dialog.word.setText("month")
+    dialog.box.accepted.emit()
+    assert hands.session.mode == "masters"
+    assert hands.session.master_id == hands.master("Month table")
+    dialog.word.setText("nowhere at all")
+    dialog.box.accepted.emit()
+    assert "names no page" in dialog.form.problem.text()
+
+
+def test_zooming_by_command(hands):
+    hands.session.show_page(hands.page(9))
+    moon = hands.own(9, "Moon 3")
+    hands.session.select_items(hands.session.faces()[1], (moon.id,))
+    hands.do("fit selection")
+    x, y = hands.desk.view.to_widget(
+        moon.x + moon.width / 2 + hands.session.faces()[1].x, moon.y + moon.height / 2
+    )
+    assert (x, y) == pytest.approx((hands.desk.width() / 2, hands.desk.height() / 2), abs=1)
+    hands.do("fit width")
+    left, _ = hands.desk.view.to_widget(0, 0)
+    right, _ = hands.desk.view.to_widget(2 * hands.publication.setup.trim.width, 0)
+    assert left == pytest.approx(34, abs=1) and right == pytest.approx(
+        hands.desk.width() - 34, abs=1
+    )
+    hands.do("actual size")
+    dots = hands.desk.screen().physicalDotsPerInch()
+    if 40 <= dots <= 800:
+        assert hands.desk.view.zoom == pytest.approx(dots / 72)
+
+
+def test_desk_settings_are_kept_and_bad_ones_refused(hands, qtbot, preferences):
+    dialog = DeskSettings(hands.session)
+    qtbot.addWidget(dialog)
+    assert set(dialog.snaps) == {name for name, _ in SNAPS}
+    dialog.nudge.setText("0")
+    dialog.box.accepted.emit()
+    assert "no step" in dialog.form.problem.text()
+    dialog.nudge.setText("0.5mm")
+    dialog.reach.setText("far")
+    dialog.box.accepted.emit()
+    assert "no reach" in dialog.form.problem.text() and preferences.now.nudge == 1.0
+    dialog.reach.setText("9 px")
+    dialog.snaps["gaps"].setChecked(False)
+    dialog.band.setCurrentIndex(1)
+    dialog.box.accepted.emit()
+    now = preferences.now
+    assert now.nudge == pytest.approx(0.5 * 72 / 25.4) and now.reach == 9
+    assert now.enclosing and not now.snap.gaps and now.snap.items

@@ -1,0 +1,223 @@
+"""The start window, several publications at once, the theme, what is remembered, hints."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import msgspec
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QColor
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QFileDialog
+
+from hidden_frame.desktop import theme
+from hidden_frame.desktop.dialogs.new import NewDialog
+from hidden_frame.desktop.hints import STEPS
+from hidden_frame.desktop.settings import Preferences, Settings
+from hidden_frame.desktop.start import StartWindow
+from hidden_frame.desktop.windows import Windows
+from hidden_frame.model.invariants import problems
+from hidden_frame.model.lookup import all_pages
+from hidden_frame.model.presets import PRESETS
+from hidden_frame.storage.format import save
+
+
+@pytest.fixture
+def windows(dressed, qapp):
+    made = Windows(qapp)
+    yield made
+    for window in list(made.open_ones):
+        window.close()
+    if made.start is not None:
+        made.start.close()
+    made.app.styleHints().colorSchemeChanged.disconnect()
+    qapp.processEvents()
+
+
+@pytest.fixture
+def answered(monkeypatch):
+    """The New publication dialog is accepted as it comes up."""
+    seen = []
+
+    def answer(dialog):
+        seen.append(dialog)
+        dialog.answer()
+        return 1
+
+    monkeypatch.setattr(NewDialog, "exec", answer)
+    return seen
+
+
+@pytest.mark.parametrize("preset", PRESETS, ids=lambda p: p.name)
+def test_every_kind_begins_a_publication_that_is_as_it_says(windows, answered, preset):
+    start = windows.show_start()
+    QTest.mouseClick(start.cards[preset.name], Qt.MouseButton.LeftButton)
+    (window,) = windows.open_ones
+    publication = window.session.publication
+    made, wanted = publication.setup, preset.setup
+    for group in ("trim", "margins", "columns"):
+        shown, meant = (msgspec.structs.asdict(getattr(x, group)) for x in (made, wanted))
+        assert shown == pytest.approx(meant, abs=0.005) or meant == {"count": 1, "gutter": 12.0}
+    assert made.columns.count == wanted.columns.count
+    assert made.bleed == pytest.approx(wanted.bleed, abs=0.005)
+    assert (made.facing, made.unit, problems(publication)) == (wanted.facing, wanted.unit, [])
+    assert len(all_pages(publication)) == preset.pages
+    assert windows.start is None and not start.isVisible()
+
+
+def test_the_new_dialog_previews_columns_as_one_types(dressed, qtbot):
+    dialog = NewDialog()
+    qtbot.addWidget(dialog)
+    dialog.resize(860, 680)
+    dialog.show()
+    plain = dialog.preview.grab().toImage()
+    dialog.columns.setText("3")
+    dressed.processEvents()
+    assert dialog.preview.grab().toImage() != plain
+    assert dialog.setup().columns.count == 3
+    for text in ("0", "many", "41"):
+        dialog.columns.setText(text)
+        dialog.box.accepted.emit()
+        assert "number of columns" in dialog.form.problem.text() and dialog.publication is None
+
+
+def test_recent_publications_are_listed_with_their_first_page(windows, demo, tmp_path, preferences):
+    publication, blobs = demo
+    window = windows.open(publication, blobs, None)
+    path = tmp_path / "Almanac.hframe"
+    window.files._save(path)
+    assert preferences.now.recent == (str(path),)
+    gone = tmp_path / "gone.hframe"
+    preferences.change(recent=(str(path), str(gone)))
+    start = windows.show_start()
+    assert start.recent.count() == 1 and start.recent.item(0).text() == "Almanac"
+    image = start.recent.item(0).icon().pixmap(110, 120).toImage()
+    assert QColor(image.pixel(55, 60)).blue() > QColor(image.pixel(55, 60)).red()  # a night sky
+    start.recent.itemClicked.emit(start.recent.item(0))
+    assert len(windows.open_ones) == 2
+    assert windows.open_ones[1].session.publication == publication
+
+
+def test_a_file_that_can_not_be_opened_is_said_on_the_start_window(windows, tmp_path, monkeypatch):
+    bad = tmp_path / "bad.hframe"
+    bad.write_bytes(b"nonsense")
+    monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(bad), ""))
+    start = windows.show_start()
+    start.browse.click()
+    assert "bad.hframe" in start.problem.text() and not start.problem.isHidden()
+    assert windows.open_ones == []
+    start.demo.click()
+    assert len(windows.open_ones) == 1
+
+
+def test_two_publications_in_two_windows(windows, demo, tmp_path, monkeypatch):
+    publication, blobs = demo
+    first = windows.open(publication, blobs, None)
+    first.commands["add page"].trigger()
+    changed = first.session.publication
+    path = tmp_path / "two.hframe"
+    save(path, publication, blobs)
+    monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(path), ""))
+    first.commands["open"].trigger()
+    assert len(windows.open_ones) == 2
+    second = windows.open_ones[1]
+    assert first.session.publication is changed
+    assert second.session.path == path and second.session.publication == publication
+    second.commands["add page"].trigger()
+    assert len(all_pages(first.session.publication)) == 33
+    second.close()
+    assert windows.open_ones == [first]
+
+
+def test_an_untouched_window_is_used_for_what_is_opened(windows, demo):
+    window = windows.open(*demo, None)
+    window.commands["demo"].trigger()
+    assert windows.open_ones == [window]
+
+
+def test_the_theme_changes_in_every_window_at_once(windows, demo, preferences, qapp):
+    window = windows.open(*demo, None)
+
+    def ground():
+        return QColor(window.desk.grab().toImage().pixel(3, 3)).name()
+
+    assert ground() == theme.LIGHT.desk.lower()
+    icon = window.top.tools["text"].icon().pixmap(18, 18).toImage()
+    preferences.change(theme="dark")
+    qapp.processEvents()
+    assert ground() == theme.DARK.desk.lower()
+    assert window.top.tools["text"].icon().pixmap(18, 18).toImage() != icon
+    preferences.change(theme="light")
+    qapp.processEvents()
+    assert ground() == theme.LIGHT.desk.lower()
+
+
+def test_what_is_remembered_survives_and_nonsense_does_not(preferences):
+    preferences.change(nudge=2.0, theme="dark", recent=("/a.hframe",))
+    preferences.write()
+    assert Settings().now == preferences.now
+    from hidden_frame.desktop.settings import _path
+
+    _path().write_text('{"nudge": "far"}')
+    assert Settings().now == Preferences()
+    _path().unlink()
+    assert Settings().now == Preferences()
+    preferences.remember(Path("/b.hframe"))
+    preferences.remember(Path("/a.hframe"))
+    assert preferences.now.recent == ("/a.hframe", "/b.hframe")
+
+
+def test_panels_keep_their_sizes_and_the_run_can_be_hidden(windows, demo, preferences):
+    window = windows.open(*demo, None)
+    window.resize(1400, 900)
+    window.across.setSizes([300, 800, 300])
+    window.commands["run"].trigger()
+    assert not window.run.isVisible()
+    window.close()
+    again = windows.open(*demo, None)
+    assert again.size().width() == 1400 and not again.run.isVisible()
+    assert again.across.sizes()[0] == pytest.approx(preferences.now.across[0], abs=12)
+    again.commands["run"].trigger()
+    assert again.run.isVisible()
+
+
+def test_the_first_steps_are_shown_until_they_are_closed_for_good(windows, demo, preferences):
+    preferences.change(hints=True)
+    window = windows.open(*demo, None)
+    card = window.hints
+    assert card.isVisible() and card.head.text() == STEPS[0][0]
+    seen = []
+    for _ in range(3):
+        seen.append(card.head.text())
+        card.next.click()
+    assert seen == [head for head, _ in STEPS]
+    assert not card.isVisible() and not preferences.now.hints
+    window.commands["hints"].trigger()
+    assert card.isVisible()
+    card.close_button.click()
+    assert not card.isVisible() and not preferences.now.hints
+
+
+def test_a_notice_goes_away_by_itself(windows, demo, qtbot):
+    window = windows.open(*demo, None)
+    window.session.noticed.emit("Short.")
+    assert window.notice.isVisible()
+    window.notice._timer.start(10)
+    qtbot.waitUntil(lambda: not window.notice.isVisible(), timeout=2000)
+
+
+def test_tooltips_name_the_keys(windows, demo):
+    window = windows.open(*demo, None)
+    assert "F8" in window.top.proof.toolTip() and "F1" in window.top.finder.toolTip()
+    assert "F9" in window.status.snap.toolTip()
+    assert "Ctrl+Shift+F" in window.top.folios.toolTip()
+
+
+def test_the_start_window_opens_without_a_publication(dressed, qtbot, preferences):
+    preferences.change(recent=())
+    start = StartWindow(lambda *_: None)
+    qtbot.addWidget(start)
+    start.show()
+    assert "Nothing yet" in start.recent.item(0).text()
+    assert not start.recent.item(0).flags() & Qt.ItemFlag.ItemIsEnabled

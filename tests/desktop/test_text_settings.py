@@ -1,0 +1,211 @@
+"""Character settings, style keys, two ends, steps of typing, frames that grow or overflow."""
+
+from __future__ import annotations
+
+import pytest
+from PySide6.QtCore import QPointF, Qt
+from PySide6.QtGui import QColor, QGuiApplication
+
+from hidden_frame.desktop.desk.chrome import overflow_rect
+from hidden_frame.edit.text import plain
+from hidden_frame.model.lookup import find_page
+from hidden_frame.model.text import Look, Marker, Run, TabStop
+
+Ctrl = Qt.KeyboardModifier.ControlModifier
+PAGE = 27
+
+
+@pytest.fixture
+def writing(hands):
+    """An empty text frame on a page, being edited."""
+    hands.session.show_page(hands.page(PAGE))
+    hands.do("tool text")
+    hands.drag(1, (100, 60), (360, 120))
+    made = find_page(hands.publication, hands.page(PAGE)).items[-1]
+
+    def now():
+        items = find_page(hands.publication, hands.page(PAGE)).items
+        return next(i for i in items if i.id == made.id)
+
+    hands.now = now
+    return hands
+
+
+def test_bold_and_italic_by_key_change_the_selection_alone(writing):
+    writing.type("plain bold")
+    for _ in range(4):
+        writing.key(Qt.Key.Key_Left, Qt.KeyboardModifier.ShiftModifier)
+    writing.do("bold")
+    assert writing.now().text[0].content == (Run("plain "), Run("bold", look=Look(bold=True)))
+    writing.do("italic")
+    assert writing.now().text[0].content[1].look == Look(bold=True, italic=True)
+    writing.do("bold")
+    assert writing.now().text[0].content[1].look == Look(bold=False, italic=True)
+    faces = {
+        run.setting.face.style
+        for placed in writing.session.composition.scene(writing.page(PAGE)).placed
+        if placed.item_id == writing.now().id
+        for line in placed.drawing.text.text.lines
+        for run in line.runs
+    }
+    assert faces == {"Regular", "Italic"}
+
+
+def test_character_settings_in_properties(writing, qtbot):
+    writing.type("Words")
+    writing.key(Qt.Key.Key_A, Ctrl)
+    writing.settle(qtbot)
+    form = writing.window.properties.form
+    assert form.size_field.text() == "10.6 pt"
+    writing.enter("Size", "18")
+    writing.enter("Tracking", "40")
+    form.colour.committed.emit("gold")
+    form.family.committed.emit("Alegreya Sans")
+    look = writing.now().text[0].content[0].look
+    assert look == Look(family="Alegreya Sans", size=18.0, tracking=40.0, colour="gold")
+    form.alignment.committed.emit("outside")
+    assert writing.now().text[0].alignment == "outside"
+    form.plain.click()
+    assert writing.now().text[0].content == (Run("Words"),)
+    before = writing.publication
+    writing.enter("Size", "0")
+    assert writing.publication is before and "0.5 to 2000" in form.problem.text()
+
+
+def test_properties_follow_the_caret(writing, qtbot):
+    writing.type("ab")
+    writing.key(Qt.Key.Key_Left, Qt.KeyboardModifier.ShiftModifier)
+    writing.do("bold")
+    writing.settle(qtbot)
+    assert writing.window.properties.form.bold.isChecked()
+    writing.key(Qt.Key.Key_Home)
+    writing.settle(qtbot)
+    assert not writing.window.properties.form.bold.isChecked()
+
+
+def test_paragraph_styles_by_key_and_by_name(writing):
+    styles = writing.publication.paragraph_styles
+    writing.type("Title")
+    writing.key(Qt.Key.Key_2, Ctrl)
+    assert writing.window.commands["style 2"].text() == f"Paragraph style “{styles[1].name}”"
+    writing.window.commands["style 2"].trigger()
+    assert writing.now().text[0].style == styles[1].id
+
+
+def test_a_line_with_two_ends(writing):
+    writing.type("left")
+    writing.do("two ends")
+    writing.type("right")
+    paragraph = writing.now().text[0]
+    assert paragraph.tabs == (TabStop(None, "right"),)
+    (placed,) = [
+        p for p in writing.session.composition.scene(writing.page(PAGE)).placed
+        if p.item_id == writing.now().id
+    ]  # fmt: skip
+    (line,) = placed.drawing.text.text.lines
+    assert line.left == pytest.approx(0) and line.right == pytest.approx(writing.now().width)
+
+
+def test_markers_by_command_show_chips_on_masters_and_values_on_pages(hands):
+    master = hands.master("Text")
+    hands.session.show_master(master)
+    hands.do("tool text")
+    hands.drag(1, (100, 300), (300, 340))
+    hands.type("No. ")
+    hands.do("marker folio")
+    held = next(m for m in hands.publication.masters if m.id == master)
+    assert held.items[-1].text[0].content == (Run("No. "), Marker("folio"))
+    hands.key(Qt.Key.Key_Escape)
+    (placed,) = [
+        p for p in hands.session.composition.master_scene(master, "recto").placed
+        if p.item_id == held.items[-1].id
+    ]  # fmt: skip
+    line = placed.drawing.text.text.lines[0]
+    chip = line.runs[-1]
+    x, y = placed.matrix.apply(chip.xs[0] + 3, line.top + line.height * 0.2)
+    image = hands.desk.grab().toImage()
+    px, py = hands.desk.view.to_widget(x + hands.session.faces()[1].x, y)
+    assert QColor(image.pixel(round(px), round(py))).name() != "#ffffff"
+    assert "No. 3" in hands.session.composition.scene(hands.page(9)).text_of()
+
+
+def test_typing_is_undone_in_steps_as_people_write(writing):
+    writing.type("a first sentence of about fifty letters, and then ")
+    writing.type("some more words")
+    writing.do("undo")
+    assert plain(writing.now().text) == "a first sentence of about fifty letters, and then "
+    writing.do("redo")
+    writing.desk.text._typed_at -= 5  # a rest of five seconds
+    writing.type("!")
+    writing.do("undo")
+    assert plain(writing.now().text).endswith("some more words")
+    writing.key(Qt.Key.Key_End, Ctrl)
+    writing.key(Qt.Key.Key_Backspace)
+    assert writing.window.commands["undo"].text() == "Undo delete text"
+
+
+def overflowing(writing):
+    QGuiApplication.clipboard().setText("word " * 90)
+    writing.key(Qt.Key.Key_V, Ctrl)
+    writing.key(Qt.Key.Key_Escape)
+    placed, face = writing.desk.placed(writing.now().id)
+    assert placed.drawing.overflow is not None
+    return placed, face
+
+
+def test_the_mark_of_text_that_does_not_fit_explains_and_offers(writing, monkeypatch):
+    from PySide6.QtTest import QTest
+    from PySide6.QtWidgets import QMenu
+
+    placed, face = overflowing(writing)
+    writing.session.select_items(face, ())
+    rect = overflow_rect(placed, face, writing.desk.view)
+    image = writing.desk.grab().toImage()
+    edge = QPointF(rect.left() + 4, rect.center().y()).toPoint()
+    assert QColor(image.pixel(edge)).red() > 150
+    shown = []
+    monkeypatch.setattr(QMenu, "popup", lambda menu, *_: shown.append(menu))
+    QTest.mouseClick(
+        writing.desk, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier,
+        rect.center().toPoint(),
+    )  # fmt: skip
+    words = [a.text() for a in shown[-1].actions() if a.text()]
+    assert "not fit" in words[0] and words[1].startswith("Grow the frame to")
+    assert words[-1] == "Use another style"
+    shown[-1].actions()[2].trigger()
+    assert writing.desk.placed(writing.now().id)[0].drawing.overflow is None
+    writing.do("undo")
+    menu = writing.window.overflow_menu()
+    styles = menu.findChild(QMenu)
+    next(a for a in styles.actions() if a.text().startswith("Map label")).trigger()
+    assert {p.style for p in writing.now().text} == {"label"}
+
+
+def test_offers_in_properties_and_a_frame_that_grows(writing):
+    placed, _ = overflowing(writing)
+    form = writing.window.properties.form
+    titles = [form.offers.itemAt(n).widget().text() for n in range(form.offers.count())]
+    assert titles[-1] == "Let the frame grow with its text"
+    writing.button(titles[-1]).click()
+    grown, _ = writing.desk.placed(writing.now().id)
+    assert grown.drawing.overflow is None and grown.drawing.height > placed.drawing.height
+    assert writing.now().grows and form.overflow.isHidden()
+    form.fields["grows"].click()
+    assert not writing.now().grows and not form.overflow.isHidden()
+
+
+def test_poor_contrast_is_marked_and_told(writing):
+    writing.type("Pale words")
+    writing.key(Qt.Key.Key_A, Ctrl)
+    writing.desk.text.set_look(colour="cream")
+    writing.key(Qt.Key.Key_Escape)
+    form = writing.window.properties.form
+    assert "contrast" in form.poor.text() and form.poor.isVisible()
+    writing.session.select_items(None, ())
+    item = writing.now()
+    spot = writing.at(1, item.x + item.width, item.y)
+    image = writing.desk.grab().toImage()
+    colours = [
+        QColor(image.pixel(spot.x() + dx, spot.y() + dy)) for dx in (-4, -3) for dy in (-1, 0, 1)
+    ]
+    assert any(c.red() > 140 and c.green() < 110 for c in colours)
