@@ -80,6 +80,11 @@ def insert(text: Text, place: Place, string: str, style: str | None = None) -> t
             text, place = split(text, place)
         if stretch:
             index, offset = place
+            quick = _spliced(text[index], offset, stretch) if style is None else None
+            if quick is not None:
+                text = _with(text, index, quick)
+                place = (index, offset + len(stretch))
+                continue
             cells = _cells(text[index])
             dress = cells[offset - 1][1] if offset else _PLAIN
             dress = (style, None) if style is not None else dress
@@ -88,6 +93,26 @@ def insert(text: Text, place: Place, string: str, style: str | None = None) -> t
             text = _with(text, index, replace(text[index], content=_pieces(cells)))
             place = (index, offset + len(clean))
     return text, place
+
+
+def _spliced(paragraph: Paragraph, offset: int, string: str) -> Paragraph | None:
+    """A paragraph with characters put into the run before a place; None if they need more
+    than that.  Typing into a long text is mostly this."""
+    if any(c < " " and c != "\t" for c in string):
+        return None
+    at = 0
+    for n, piece in enumerate(paragraph.content):
+        size = len(piece.text) if isinstance(piece, Run) else 1
+        if at + size >= offset:
+            inside = isinstance(piece, Run) and (offset > at or (piece.style, piece.look) == _PLAIN)
+            if not inside or not isinstance(piece, Run):
+                return None
+            cut = offset - at
+            grown = replace(piece, text=piece.text[:cut] + string + piece.text[cut:])
+            content = (*paragraph.content[:n], grown, *paragraph.content[n + 1 :])
+            return replace(paragraph, content=content)
+        at += size
+    return None
 
 
 def insert_marker(text: Text, place: Place, marker: Marker) -> tuple[Text, Place]:

@@ -34,7 +34,10 @@ def remembered(size: int) -> Callable[[Callable[P, R]], Callable[P, R]]:
 
         @wraps(function)
         def inner(*args: P.args, **kwargs: P.kwargs) -> R:
-            key = tuple(a if type(a) in _BY_VALUE else id(a) for a in args)
+            if len(args) == 1:  # most calls by far
+                key: Any = args[0] if type(args[0]) in _BY_VALUE else id(args[0])
+            else:
+                key = tuple([a if type(a) in _BY_VALUE else id(a) for a in args])
             hit = store.get(key)
             if hit is not None:
                 return hit[1]

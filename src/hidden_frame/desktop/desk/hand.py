@@ -43,6 +43,7 @@ class Hand:
         self.dragged = False
         self._to_drop = ""
         self._below = False
+        self._around: tuple[tuple[object, ...], Bounds | None] | None = None
 
     # -- what is under the pointer -------------------------------------------------
 
@@ -53,22 +54,36 @@ class Hand:
             return None
         if not session.may_change_all(session.holder_id, session.items):
             return None
-        items = shown_items(session.publication, session.holder_id, session.items, session.side)
-        if len(items) == 1:
-            item = next(iter(items.values()))
+        if len(session.items) == 1:
+            item = shown_item(
+                session.publication, session.holder_id, session.items[0], session.side
+            )
+            if item is None:
+                return None
             box = box_of(item)
             if isinstance(item, TextFrame) and item.grows and not item.rotation:
                 placed = self.desk.placed(item.id)
                 if placed is not None:
                     box = box._replace(height=placed[0].drawing.height)
             return box, isinstance(item, Line)
-        if not items:
+        around = self.selection_bounds()
+        if around is None:
             return None
-        a = around_all(bounds_of(box_of(i)) for i in items.values())
+        a = around.moved(-selected_face(session).x, 0.0)
         return Box(a.left, a.top, a.width, a.height), False
 
     def selection_bounds(self) -> Bounds | None:
         """The box around everything selected, on the spread; changeable or not."""
+        session = self.session
+        key = (session.publication, session.holder_id, session.side, session.items)
+        # The desk and both rulers ask for it with every frame.
+        if self._around is None or any(
+            a is not b for a, b in zip(self._around[0], key, strict=True)
+        ):
+            self._around = (key, self._find_bounds())
+        return self._around[1]
+
+    def _find_bounds(self) -> Bounds | None:
         session = self.session
         items = shown_items(session.publication, session.holder_id, session.items, session.side)
         if not items:
