@@ -6,21 +6,29 @@
 from __future__ import annotations
 
 import os
+import tempfile
 from pathlib import Path
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+os.environ["XDG_CONFIG_HOME"] = tempfile.mkdtemp()
 
-from PySide6.QtCore import QPointF
+from PySide6.QtCore import QEvent, QPointF, Qt
+from PySide6.QtGui import QMouseEvent, QPainter
 from PySide6.QtWidgets import QApplication, QWidget
 
 from hidden_frame.demo.almanac import almanac
 from hidden_frame.desktop import theme
+from hidden_frame.desktop.dialogs.finder import Finder
 from hidden_frame.desktop.dialogs.new import NewDialog
 from hidden_frame.desktop.dialogs.pages import ApplyDialog
 from hidden_frame.desktop.dialogs.styles import StyleDialog
+from hidden_frame.desktop.icons import redress
 from hidden_frame.desktop.session import Editing, Session
+from hidden_frame.desktop.settings import settings
+from hidden_frame.desktop.start import StartWindow
 from hidden_frame.desktop.window import Window
-from hidden_frame.model.lookup import all_pages, find_master
+from hidden_frame.model.lookup import all_pages, find_master, find_page
+from hidden_frame.model.presets import PRESETS
 
 FOLDER = Path(__file__).parent.parent / "docs" / "screenshots"
 
@@ -28,6 +36,7 @@ FOLDER = Path(__file__).parent.parent / "docs" / "screenshots"
 class Photographer:
     def __init__(self, app: QApplication) -> None:
         self.app = app
+        settings().change(hints=False)
         self.window = Window(Session(*almanac()))
         self.session = self.window.session
         self.window.show()
@@ -36,6 +45,7 @@ class Photographer:
     def settle(self) -> None:
         for _ in range(4):
             self.app.processEvents()
+        self.window.properties.refresh()
         self.window.run._refresh()
         self.window.run.viewport().repaint()
         self.window.thumbnails.finish()
@@ -53,19 +63,69 @@ class Photographer:
         held = find_master(self.session.publication, self.master(master))
         return next(i.id for i in held.items if i.name == name)
 
-    def select(self, face: int, item: str) -> None:
-        self.session.select_items(self.session.faces()[face], (item,))
+    def local(self, position: int, name: str) -> str:
+        page = find_page(self.session.publication, self.pages[position - 1])
+        return next(i.id for i in page.items if i.name == name)
+
+    def select(self, face: int, *items: str) -> None:
+        self.session.select_items(self.session.faces()[face], items)
+
+    def send(self, kind: QEvent.Type, face: int, x: float, y: float) -> None:
+        desk, left = self.window.desk, Qt.MouseButton.LeftButton
+        there = QPointF(*desk.view.to_widget(x + self.session.faces()[face].x, y))
+        button = Qt.MouseButton.NoButton if kind == QEvent.Type.MouseMove else left
+        held = Qt.KeyboardModifier.NoModifier
+        event = QMouseEvent(kind, there, desk.mapToGlobal(there), button, left, held)
+        self.app.sendEvent(desk, event)
 
     def all(self) -> None:
-        session, pages = self.session, self.pages
+        session, pages, window = self.session, self.pages, self.window
         session.show_page(pages[8])
         self.take("pages")
+        self.dragging()
         session.show_page(pages[6])
         self.select(len(session.faces()) - 1, self.item("Season opener", "Panel"))
         self.take("override")
         session.show_master(self.master("Almanac base"))
         self.select(1, self.item("Almanac base", "Foot title"))
         self.take("master")
+        self.writing()
+        session.show_page(pages[26])
+        session.set_proof(True)
+        self.take("proof")
+        session.set_proof(False)
+        session.show_page(pages[8])
+        self.select(1, *(self.local(9, f"Moon {n}") for n in (2, 3, 4)))
+        window.show_shelf("Items")
+        self.take("items")
+        window.show_shelf("Colours")
+        dialog = window.colours.open_change()
+        dialog.resize(430, 560)
+        self.take("colours", dialog)
+        dialog.reject()
+        window.show_shelf("Masters")
+        self.folios()
+        self.dialogs()
+        self.dark()
+
+    def dragging(self) -> None:
+        """An item dragged along a margin, with the lines it snaps to."""
+        self.session.show_page(self.pages[7])
+        chart = self.local(8, "Chart")
+        self.window.show_shelf("Items")
+        page = find_page(self.session.publication, self.pages[7])
+        item = next(i for i in page.items if i.id == chart)
+        x, y = item.x + item.width / 2, item.y + item.height / 2
+        group = tuple(i.id for i in page.items if i.group == item.group)
+        self.select(0, *group)
+        self.send(QEvent.Type.MouseButtonPress, 0, x, y)
+        for n in range(1, 6):
+            self.send(QEvent.Type.MouseMove, 0, x - 28 * n, y + 31 * n)
+        self.take("snap-lines")
+        self.window.desk.hand.cancel()
+        self.window.show_shelf("Masters")
+
+    def writing(self) -> None:
         foot = self.item("Almanac base", "Foot title")
         self.window.desk.text.begin(Editing(self.master("Almanac base"), foot, "recto"))
         self.settle()
@@ -76,26 +136,29 @@ class Photographer:
         desk.zoom_by(2.6, QPointF(x, y))
         desk._look(desk.view.moved(desk.width() * 0.4 - x, desk.height() * 0.6 - y))
         self.take("text")
-        self.window.desk.fit_to("spread")
-        session.edit_text(None)
-        session.show_page(pages[26])
-        session.set_proof(True)
-        self.take("proof")
-        session.set_proof(False)
-        self.dialogs()
-        self.app.setProperty("hf_theme", "dark")
-        theme.apply(self.app)
-        session.show_page(pages[12])
-        dark = Window(Session(*almanac()))
-        dark.show()
-        self.window = dark
-        dark.session.show_page(pages[12])
-        self.session = dark.session
-        self.take("dark")
+        desk.fit_to("spread")
+        self.session.edit_text(None)
+
+    def folios(self) -> None:
+        """The dialog over the window, whose desk shows what would come of it."""
+        self.session.show_page(self.pages[8])
+        dialog = self.window.open_folios()
+        dialog.form_field.setEditText("Page #")
+        dialog.adjustSize()
+        self.settle()
+        whole = self.window.grab()
+        painter = QPainter(whole)
+        at = self.window.width() - dialog.width() - 8
+        painter.fillRect(at - 1, 71, dialog.width() + 2, dialog.height() + 2, Qt.GlobalColor.gray)
+        painter.drawPixmap(at, 72, dialog.grab())
+        painter.end()
+        whole.save(str(FOLDER / "folios.png"))
+        print("took folios.png")
+        dialog.reject()
 
     def dialogs(self) -> None:
-        new = NewDialog()
-        new.resize(760, 560)
+        new = NewDialog(None, PRESETS[2])
+        new.resize(860, 680)
         new.show()
         self.take("new-publication", new)
         new.close()
@@ -104,6 +167,11 @@ class Photographer:
         styles.show()
         self.take("styles", styles)
         styles.close()
+        finder = Finder(self.session, self.window.commands, self.window)
+        finder.word.setText("align")
+        finder.show()
+        self.take("finder", finder)
+        finder.close()
         self.session.select_pages((self.pages[8],))
         apply = ApplyDialog(self.session)
         apply.range.setText("3, 7-9, odd")
@@ -111,11 +179,27 @@ class Photographer:
         apply.show()
         self.take("apply-masters", apply)
         apply.close()
+        with tempfile.TemporaryDirectory() as folder:
+            self.window.files._save(Path(folder) / "Night Sky Almanac.hframe")
+            start = StartWindow(lambda *_: None)
+            start.show()
+            self.take("start", start)
+            start.close()
+
+    def dark(self) -> None:
+        settings().change(theme="dark", hints=True)
+        theme.apply(self.app)
+        redress()
+        window = Window(Session(*almanac()))
+        window.show()
+        self.window, self.session = window, window.session
+        self.session.show_page(self.pages[12])
+        self.take("dark")
 
 
 if __name__ == "__main__":
     app = QApplication([])
-    app.setProperty("hf_theme", "light")
+    settings().change(theme="light")
     theme.load_fonts()
     theme.apply(app)
     FOLDER.mkdir(parents=True, exist_ok=True)

@@ -103,7 +103,7 @@ def _add(publication: Publication, page: str, *items: Item) -> Publication:
     return publication
 
 
-def _frame(name: str, paragraphs: list[Paragraph], **place: float) -> TextFrame:
+def _frame(name: str, paragraphs: list[Paragraph], **place: float | bool) -> TextFrame:
     return TextFrame(id="", name=name, text=tuple(paragraphs), **place)  # type: ignore[arg-type]
 
 
@@ -123,7 +123,7 @@ def _front(publication: Publication, masters: Masters, pages: list[str]) -> Publ
         _frame("Title", [_line("heading", TITLE), _line("body", "Kestrel Ridge Observatory")],
                x=M.inside, y=H * 0.3, width=INNER, height=80),
         Line(id="", name="Title rule", x=M.inside, y=H * 0.3 + 84, width=mm(40), height=0,
-             stroke=Stroke(colour="gold", width=2)),
+             stroke=Stroke(colour="copper", width=2)),
     )  # fmt: skip
     rows = [("Foreword", "iv"), ("How to read the tables", "v")]
     rows += [(s, str(1 + n * _SEASON_PAGES)) for n, s in enumerate(words.SEASONS)]
@@ -145,7 +145,7 @@ def _front(publication: Publication, masters: Masters, pages: list[str]) -> Publ
     terms += [
         Paragraph("lead", (Run(f"{term}: ", "strong"), Run(text))) for term, text in words.HOW_TO
     ]
-    frame = _frame("Terms", terms, x=left, y=M.top, width=INNER * 0.86, height=mm(110))
+    frame = _frame("Terms", terms, x=left, y=M.top, width=INNER * 0.86, height=mm(40), grows=True)
     publication = _add(publication, tables, frame)
     dedication = [_line("notes", "For everyone who carried the mirror up the hill.")]
     frame = _frame("Dedication", dedication, x=left, y=H * 0.36, width=INNER * 0.6, height=70)
@@ -221,7 +221,7 @@ def _chart(x: float, y: float, size: float, season: str) -> list[Item]:
             Shape(id="", name="Star", x=x + cx - d / 2, y=y + cy - d / 2, width=d, height=d,
                   form="ellipse", fill=Fill("cream"))
         )  # fmt: skip
-    return items
+    return [replace(item, group=f"chart-{colour}") for item in items]
 
 
 def _month(

@@ -57,7 +57,7 @@ def build_masters(
         base,
         margins=None,
         columns=None,
-        guides=(Guide("horizontal", FOOT), Guide("horizontal", M.top)),
+        guides=(Guide("horizontal", FOOT), Guide("horizontal", M.top, locked=True)),
     )
     publication, text = add_master(publication, "Text", base)
     publication, _ = _put(publication, text, _head())

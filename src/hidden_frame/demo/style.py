@@ -30,6 +30,7 @@ COLOURS = (
     Colour(id="summer", name="Summer", values=_hex("b9722c")),
     Colour(id="autumn", name="Autumn", values=_hex("a8512f")),
     Colour(id="winter", name="Winter", values=_hex("3f6a92")),
+    Colour(id="copper", name="Copper ink", space="spot", values=(0.05, 0.5, 0.7, 0.18)),
     Colour(id="stone", name="Stone", values=_hex("6d675f")),
 )
 

@@ -171,9 +171,9 @@ def style_sheet(t: Theme) -> str:
     QComboBox::down-arrow {{ image: url({arrow}); width: 12px; height: 12px; }}
     QComboBox QAbstractItemView {{ background: {t.panel}; border: 1px solid {t.line};
         selection-background-color: {t.action_soft}; selection-color: {t.text}; }}
-    QCheckBox::indicator {{ width: 14px; height: 14px; border: 1px solid {t.edge};
+    QCheckBox::indicator, QListWidget::indicator {{ width: 14px; height: 14px; border: 1px solid {t.edge};
         border-radius: 4px; background: {t.field}; }}
-    QCheckBox::indicator:checked {{ background: {t.action}; border-color: {t.action};
+    QCheckBox::indicator:checked, QListWidget::indicator:checked {{ background: {t.action}; border-color: {t.action};
         image: url({check}); }}
     QCheckBox::indicator:focus {{ border: 1px solid {t.action}; }}
     QTreeWidget {{ selection-background-color: {t.action_soft}; }}

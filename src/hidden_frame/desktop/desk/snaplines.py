@@ -24,9 +24,11 @@ def paint_snap_lines(
     size: QSize,
     unit: Unit,
     theme: Theme,
+    avoid: QRectF,
 ) -> None:
-    """Each line where it was snapped to, its words beside the end that is in sight."""
-    taken: list[QRectF] = []
+    """Each line where it was snapped to, its words beside the end that is in sight and clear
+    of what stands in `avoid`."""
+    taken: list[QRectF] = [avoid]
     for line in lines:
         upright = line.axis == "x"
         if upright:

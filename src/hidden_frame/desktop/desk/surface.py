@@ -15,7 +15,12 @@ from hidden_frame.desktop.desk import chrome
 from hidden_frame.desktop.desk.gestures.band import BandGesture
 from hidden_frame.desktop.desk.gestures.base import selected_face
 from hidden_frame.desktop.desk.paper import Sheet
-from hidden_frame.desktop.desk.snaplines import paint_band, paint_snap_lines, paint_words
+from hidden_frame.desktop.desk.snaplines import (
+    paint_band,
+    paint_snap_lines,
+    paint_words,
+    words_rect,
+)
 from hidden_frame.desktop.desk.snapper import layout_of
 from hidden_frame.desktop.painter.scene import Look
 from hidden_frame.desktop.session import Face
@@ -168,9 +173,11 @@ def _paint_gesture(desk: Desk, painter: QPainter, colours: theme.Theme) -> None:
         taken = [(p, face) for p in desk.session.scene_of(face).placed if p.item_id in set(items)]
         chrome.paint_outlines(painter, taken, desk.view, colours, movable=True)
         paint_band(painter, gesture.band, gesture.enclosing, desk.view, colours)
-    paint_snap_lines(painter, gesture.lines, desk.view, desk.size(), unit, colours)
-    if gesture.words and desk.hand.dragged:
-        paint_words(painter, gesture.words, desk.pointer, desk.size(), colours)
+    words = gesture.words if desk.hand.dragged else ""
+    rect = words_rect(painter, words, desk.pointer, desk.size())
+    paint_snap_lines(painter, gesture.lines, desk.view, desk.size(), unit, colours, rect)
+    if words:
+        paint_words(painter, words, rect, colours)
 
 
 def _paint_editing(

@@ -29,7 +29,8 @@ _SPACES = {"rgb": "RGB", "cmyk": "CMYK", "spot": "spot"}
 
 def swatch(colour: Colour, size: int = 20) -> QIcon:
     """A colour as a small square, a spot colour as a disc."""
-    pixmap = QPixmap(size, size)
+    pixmap = QPixmap(size * 2, size * 2)  # sharp on screens of twice the resolution
+    pixmap.setDevicePixelRatio(2)
     pixmap.fill(Qt.GlobalColor.transparent)
     painter = QPainter(pixmap)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)

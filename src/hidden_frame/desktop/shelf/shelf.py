@@ -31,7 +31,8 @@ _ID = Qt.ItemDataRole.UserRole
 
 def ribbon_icon(number: int) -> QIcon:
     """A master's ribbon as a small upright strip."""
-    pixmap = QPixmap(16, 16)
+    pixmap = QPixmap(32, 32)  # sharp on screens of twice the resolution
+    pixmap.setDevicePixelRatio(2)
     pixmap.fill(Qt.GlobalColor.transparent)
     painter = QPainter(pixmap)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
