@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import pytest
-from PySide6.QtCore import QPoint, Qt
+from PySide6.QtCore import QEvent, QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QMessageBox
 
@@ -152,6 +152,15 @@ def preferences():
     settings().now = Preferences(hints=False, snapping=False)
     yield settings()
     settings()._later.stop()
+
+
+@pytest.fixture(autouse=True)
+def nothing_left_behind(qapp):
+    """The windows of a test are gone before the next: hidden ones would be dressed and
+    refreshed for ever."""
+    yield
+    qapp.sendPostedEvents(None, QEvent.Type.DeferredDelete)
+    qapp.processEvents()
 
 
 @pytest.fixture(autouse=True)

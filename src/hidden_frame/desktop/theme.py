@@ -78,10 +78,11 @@ def current() -> Theme:
 def apply(app: QApplication) -> None:
     """Dresses the application in the current theme."""
     theme = current()
-    app.setStyle("Fusion")
-    font = QFont("Alegreya Sans")
-    font.setPixelSize(15)
-    app.setFont(font)
+    if not app.styleSheet():
+        app.setStyle("Fusion")  # once: each of these dresses every widget again
+        font = QFont("Alegreya Sans")
+        font.setPixelSize(15)
+        app.setFont(font)
     palette = QPalette()
     roles = {
         QPalette.ColorRole.Window: theme.window,
@@ -171,10 +172,10 @@ def style_sheet(t: Theme) -> str:
     QComboBox::down-arrow {{ image: url({arrow}); width: 12px; height: 12px; }}
     QComboBox QAbstractItemView {{ background: {t.panel}; border: 1px solid {t.line};
         selection-background-color: {t.action_soft}; selection-color: {t.text}; }}
-    QCheckBox::indicator, QListWidget::indicator {{ width: 14px; height: 14px; border: 1px solid {t.edge};
-        border-radius: 4px; background: {t.field}; }}
-    QCheckBox::indicator:checked, QListWidget::indicator:checked {{ background: {t.action}; border-color: {t.action};
-        image: url({check}); }}
+    QCheckBox::indicator, QListWidget::indicator {{ width: 14px; height: 14px;
+        border: 1px solid {t.edge}; border-radius: 4px; background: {t.field}; }}
+    QCheckBox::indicator:checked, QListWidget::indicator:checked {{
+        background: {t.action}; border-color: {t.action}; image: url({check}); }}
     QCheckBox::indicator:focus {{ border: 1px solid {t.action}; }}
     QTreeWidget {{ selection-background-color: {t.action_soft}; }}
     QTreeWidget, QListWidget, QTableWidget {{ background: {t.panel}; border: none; outline: 0; }}

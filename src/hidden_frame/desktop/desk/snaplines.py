@@ -88,15 +88,21 @@ def paint_band(painter: QPainter, band: Bounds, enclosing: bool, view: View, the
     painter.drawRect(QRectF(a, b))
 
 
-def paint_words(painter: QPainter, words: str, pointer: QPointF, size: QSize, theme: Theme) -> None:
-    """What a gesture comes to, beside the pointer."""
+def words_rect(painter: QPainter, words: str, pointer: QPointF, size: QSize) -> QRectF:
+    """Where the words of a gesture stand: beside the pointer, within the desk."""
+    if not words:
+        return QRectF()
     font = painter.font()
     font.setPixelSize(13)
     painter.setFont(font)
     wide = painter.fontMetrics().horizontalAdvance(words) + 16
     x = min(max(pointer.x() + 18, 4.0), size.width() - wide - 4.0)
     y = min(max(pointer.y() + 20, 4.0), size.height() - 26.0)
-    rect = QRectF(x, y, wide, 22)
+    return QRectF(x, y, wide, 22)
+
+
+def paint_words(painter: QPainter, words: str, rect: QRectF, theme: Theme) -> None:
+    """What a gesture comes to."""
     painter.setPen(Qt.PenStyle.NoPen)
     painter.setBrush(QColor(theme.text))
     painter.drawRoundedRect(rect, 5, 5)
