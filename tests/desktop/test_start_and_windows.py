@@ -14,7 +14,7 @@ from PySide6.QtWidgets import QFileDialog
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.dialogs.new import NewDialog
 from hidden_frame.desktop.hints import STEPS
-from hidden_frame.desktop.settings import Preferences, Settings
+from hidden_frame.desktop.settings import Preferences, Settings, settings
 from hidden_frame.desktop.start import StartWindow
 from hidden_frame.desktop.windows import Windows
 from hidden_frame.model.invariants import problems
@@ -31,6 +31,7 @@ def windows(dressed, qapp):
         window.close()
     if made.start is not None:
         made.start.close()
+    settings().changed.disconnect(made._dress)
     made.app.styleHints().colorSchemeChanged.disconnect()
     qapp.processEvents()
 

@@ -194,7 +194,7 @@ def test_offers_in_properties_and_a_frame_that_grows(writing):
     assert not writing.now().grows and not form.overflow.isHidden()
 
 
-def test_poor_contrast_is_marked_and_told(writing):
+def test_poor_contrast_is_marked_and_told(writing, qtbot):
     writing.type("Pale words")
     writing.key(Qt.Key.Key_A, Ctrl)
     writing.desk.text.set_look(colour="cream")
@@ -202,6 +202,8 @@ def test_poor_contrast_is_marked_and_told(writing):
     form = writing.window.properties.form
     assert "contrast" in form.poor.text() and form.poor.isVisible()
     writing.session.select_items(None, ())
+    writing.desk.grab()
+    qtbot.wait(300)  # it is found out once the desk rests
     item = writing.now()
     spot = writing.at(1, item.x + item.width, item.y)
     image = writing.desk.grab().toImage()

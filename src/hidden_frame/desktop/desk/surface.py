@@ -8,7 +8,6 @@ from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QColor, QPainter, QPen, QPixmap
 
 from hidden_frame.compose.cascade import PageLayout
-from hidden_frame.compose.contrast import poor_texts
 from hidden_frame.compose.scene import Placed
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.desk import chrome
@@ -119,7 +118,7 @@ def _paint_marks(desk: Desk, painter: QPainter, sheet: Sheet, colours: theme.The
             chrome.paint_overflow(painter, placed, sheet.face, desk.view, colours)
     if desk.hand.gesture is not None or desk.session.editing is not None:
         return
-    poor = poor_texts(sheet.scene)
+    poor = desk.poor_texts(sheet.scene)
     if not poor:
         return
     for placed in sheet.scene.placed:

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtWidgets import QFrame, QScrollArea
 
-from hidden_frame.compose.contrast import poor_texts
+from hidden_frame.compose.contrast import poor_contrast
 from hidden_frame.compose.remedies import remedies
 from hidden_frame.compose.shown import items_on, shown_item
 from hidden_frame.desktop.desk.text_edit import TextEdit
@@ -141,5 +141,5 @@ class Properties(QScrollArea):
             if placed.item_id == item_id and placed.drawing.overflow is not None:
                 overflow = placed.drawing.overflow.sentence
         # What lies under a moving text changes with every step; it is told once it rests.
-        poor = poor_texts(scene).get(item_id) if session.draft is None else None
+        poor = poor_contrast(scene, item_id) if session.draft is None else None
         return overflow, poor.sentence if poor is not None else ""
