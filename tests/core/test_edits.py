@@ -6,9 +6,25 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, invariant, precondition, rule
+from msgspec.structs import replace
 
-from hidden_frame.edit.history import History, record, redo, undo
-from hidden_frame.edit.items import add_item, change_items, remove_items
+from hidden_frame.edit.carry import copied, pasted
+from hidden_frame.edit.colours import add_colour, change_colour, delete_colour
+from hidden_frame.edit.folios import FolioPlan, place_folios, remove_folios
+from hidden_frame.edit.guides import add_guide, remove_guide
+from hidden_frame.edit.history import History, jump, record, redo, undo
+from hidden_frame.edit.items import (
+    add_item,
+    change_items,
+    group_items,
+    move_in_stack,
+    rehome_items,
+    remove_items,
+    reorder_items,
+    repeat_items,
+    ungroup_items,
+)
+from hidden_frame.edit.layers import change_layer
 from hidden_frame.edit.masters import (
     add_master,
     apply_masters,
@@ -28,6 +44,7 @@ from hidden_frame.edit.pages import (
 from hidden_frame.edit.sections import join_with_previous, start_section
 from hidden_frame.edit.styles import rename_detail, set_detail
 from hidden_frame.model.errors import Refusal
+from hidden_frame.model.geometry import Guide
 from hidden_frame.model.invariants import problems
 from hidden_frame.model.items import Shape, TextFrame
 from hidden_frame.model.lookup import all_pages
@@ -146,6 +163,75 @@ class Designer(RuleBasedStateMachine):
         section = self.pick(self.now.sections[1:], n)
         self.edit(join_with_previous(self.now, section.id))
 
+    def holder(self, n):
+        """A page or a master that holds items, or None."""
+        held = [h for h in (*self.now.masters, *all_pages(self.now)) if h.items]
+        return self.pick(held, n) if held else None
+
+    @rule(n=picks, k=picks, to=st.sampled_from(["front", "back", "forward", "backward"]))
+    def restack(self, n, k, to):
+        held = self.holder(n)
+        if held is not None:
+            item = self.pick(held.items, k).id
+            self.edit(reorder_items(self.now, held.id, [item], to))
+            layer = self.pick(self.now.layers, k).id
+            self.edit(move_in_stack(self.now, held.id, item, self.pick(held.items, n).id, layer))
+
+    @rule(n=picks, k=picks, count=st.integers(1, 3))
+    def group_and_repeat(self, n, k, count):
+        held = self.holder(n)
+        if held is None or len(held.items) > 40:
+            return
+        ids = [i.id for i in held.items[: k % 3 + 1]]
+        self.edit(group_items(self.now, held.id, ids))
+        self.edit(repeat_items(self.now, held.id, ids, count, 3.0, 4.0)[0])
+        if k % 2:
+            self.edit(ungroup_items(self.now, held.id, ids))
+
+    @rule(n=picks, k=picks)
+    def to_another_page(self, n, k):
+        pages = [p for p in all_pages(self.now) if p.items]
+        if pages:
+            page = self.pick(pages, n)
+            self.edit(rehome_items(self.now, page.id, self.page(k), [page.items[0].id], 9.0))
+
+    @rule(n=picks, k=picks)
+    def carry(self, n, k):
+        held = self.holder(n)
+        if held is not None and len(held.items) < 40:
+            clip = copied(self.now, held.items)
+            self.edit(pasted(self.now, self.page(k), clip, 5.0, 5.0)[0])
+
+    @rule(n=picks, k=picks)
+    def colours(self, n, k):
+        self.edit(add_colour(self.now, "Tone", "rgb", (n % 7 / 7, 0.5, 0.5))[0])
+        gone, instead = self.pick(self.now.colours, n), self.pick(self.now.colours, k)
+        if gone.id != instead.id:
+            self.edit(delete_colour(self.now, gone.id, instead.id))
+        last = self.now.colours[-1]
+        self.edit(change_colour(self.now, replace(last, values=(0.1,) * len(last.values))))
+
+    @rule(n=picks, at=st.floats(-50, 900), upright=st.booleans())
+    def guide(self, n, at, upright):
+        held = self.master(n) if self.now.masters and n % 2 else self.page(n)
+        axis = "vertical" if upright else "horizontal"
+        self.edit(add_guide(self.now, held, Guide(axis, at)))
+        if n % 3 == 0:
+            self.edit(remove_guide(self.now, held, 0))
+
+    @precondition(lambda self: self.now.masters)
+    @rule(n=picks, k=picks, place=st.sampled_from(["outside", "centre", "point"]))
+    def folios(self, n, k, place):
+        plan = FolioPlan(place=place, form=self.pick(["#", "Page # of ##"], k))
+        self.edit(place_folios(self.now, [self.master(n), self.master(k)], plan))
+        if k % 4 == 0:
+            self.edit(remove_folios(self.now))
+
+    @rule(n=picks)
+    def layer(self, n):
+        layer = self.pick(self.now.layers, n)
+        self.edit(change_layer(self.now, layer.id, locked=not layer.locked, visible=n % 2 == 0))
+
     @rule(n=picks)
     def blind(self, n):
         self.edit(set_blind(self.now, [self.page(n)], bool(n % 2)))
@@ -230,3 +316,19 @@ def test_bad_input_changes_nothing_and_says_so(small):
     with pytest.raises(Refusal, match="negative"):
         publication, item = add_item(small, page, Shape(id="", x=0, y=0, width=9, height=9))
         change_items(publication, page, {item: {"width": -1.0}})
+
+
+def test_jumping_in_the_history_is_undoing_or_redoing_so_often(small):
+    history, page = History.of(small), all_pages(small)[0].id
+    values = [small]
+    for n in range(5):
+        new, _ = add_item(history.now, page, Shape(id="", x=n, y=0, width=9, height=9))
+        history = record(history, new, f"draw {n}")
+        values.append(new)
+    for steps, at in ((-3, 2), (2, 4), (-99, 0), (99, 5)):
+        history = jump(history, steps)
+        assert history.now is values[at]
+        assert len(history.past) == at and len(history.future) == 5 - at
+        # A step keeps its name wherever one stands.
+        names = [s.name for s in history.past] + [s.name for s in history.future[::-1]]
+        assert names == [f"draw {n}" for n in range(5)]

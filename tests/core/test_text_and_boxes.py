@@ -5,10 +5,11 @@ from __future__ import annotations
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from msgspec.structs import replace
 
 from hidden_frame.edit import text as edit
 from hidden_frame.edit.boxes import HANDLES, Box, line_between, resized
-from hidden_frame.model.text import Marker, Paragraph, Run
+from hidden_frame.model.text import Look, Marker, Paragraph, Run, TabStop
 
 plain = st.text("abc d\n", max_size=20)
 
@@ -83,3 +84,54 @@ def test_a_line_runs_between_its_two_points(ends):
     box = line_between(*ends)
     assert box.point(-1, 0) == pytest.approx((x1, y1), abs=1e-6)
     assert box.point(1, 0) == pytest.approx((x2, y2), abs=1e-6)
+
+
+dresses = st.sampled_from([(None, None), ("strong", None), (None, Look(bold=True))])
+pieces = st.one_of(
+    st.builds(lambda t, d: Run(t, *d), st.text("ab ", min_size=1, max_size=4), dresses),
+    st.builds(lambda d: Marker("folio", None, *d), dresses),
+)
+
+
+def cells(paragraph):
+    """Each character or marker with how it is dressed, worked out anew."""
+    found = []
+    for piece in paragraph.content:
+        what = piece.text if isinstance(piece, Run) else [piece.shows]
+        found += [(c, piece.style, piece.look) for c in what]
+    return found
+
+
+@given(st.lists(pieces, max_size=5), st.integers(0, 30), st.text("xy\t", min_size=1, max_size=5))
+def test_what_is_typed_is_dressed_as_what_stands_before_it(content, at, string):
+    first = Paragraph("body", tuple(content))
+    before = cells(first)
+    at = at % (len(before) + 1)
+    (after,), place = edit.insert((first,), (0, at), string)
+    dress = before[at - 1][1:] if at else (None, None)
+    assert cells(after) == before[:at] + [(c, *dress) for c in string] + before[at:]
+    assert place == (0, at + len(string))
+
+
+@given(st.lists(pieces, min_size=1, max_size=5), st.integers(0, 30), st.integers(0, 30))
+def test_a_look_touches_the_stretch_alone_and_none_takes_it_back(content, a, b):
+    first = Paragraph("body", tuple(content))
+    before = cells(first)
+    a, b = sorted((a % (len(before) + 1), b % (len(before) + 1)))
+    (after,) = edit.set_look((first,), (0, a), (0, b), size=20.0)
+    now = cells(after)
+    assert now[:a] == before[:a] and now[b:] == before[b:]
+    for (c, style, look), (c2, style2, look2) in zip(before[a:b], now[a:b], strict=True):
+        assert (c, style) == (c2, style2) and look2 == replace(look or Look(), size=20.0)
+    (back,) = edit.set_look((after,), (0, a), (0, b), size=None)
+    assert cells(back) == before
+    if a < b:
+        assert edit.dress_at((after,), (0, b))[1].size == 20.0
+
+
+def test_a_line_with_two_ends_keeps_its_words():
+    text, place = edit.split_ends((Paragraph("body", (Run("left right"),)),), (0, 4))
+    assert edit.plain(text) == "left\t right" and place == (0, 5)
+    assert text[0].tabs == (TabStop(None, "right"),)
+    aligned = edit.set_alignment(text, 0, 0, "outside")
+    assert aligned[0].alignment == "outside" and edit.set_alignment(aligned, 0, 0, None) == text

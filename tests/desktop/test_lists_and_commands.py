@@ -9,7 +9,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeySequence
 from PySide6.QtTest import QTest
 
-from hidden_frame.desktop.dialogs.desk_settings import SNAPS, DeskSettings
+from hidden_frame.desktop.dialogs.desk_settings import DeskSettings
 from hidden_frame.desktop.dialogs.finder import HINTS, Finder
 from hidden_frame.desktop.dialogs.goto import GoToDialog
 from hidden_frame.desktop.shelf.items import EYE, LOCK
@@ -255,7 +255,6 @@ def test_zooming_by_command(hands):
 def test_desk_settings_are_kept_and_bad_ones_refused(hands, qtbot, preferences):
     dialog = DeskSettings(hands.session)
     qtbot.addWidget(dialog)
-    assert set(dialog.snaps) == {name for name, _ in SNAPS}
     dialog.nudge.setText("0")
     dialog.box.accepted.emit()
     assert "no step" in dialog.form.problem.text()
@@ -264,9 +263,8 @@ def test_desk_settings_are_kept_and_bad_ones_refused(hands, qtbot, preferences):
     dialog.box.accepted.emit()
     assert "no reach" in dialog.form.problem.text() and preferences.now.nudge == 1.0
     dialog.reach.setText("9 px")
-    dialog.snaps["gaps"].setChecked(False)
     dialog.band.setCurrentIndex(1)
     dialog.box.accepted.emit()
     now = preferences.now
     assert now.nudge == pytest.approx(0.5 * 72 / 25.4) and now.reach == 9
-    assert now.enclosing and not now.snap.gaps and now.snap.items
+    assert now.enclosing

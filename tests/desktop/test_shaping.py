@@ -361,6 +361,30 @@ def test_typed_values_go_by_the_reference_point(shapes):
     assert shapes.session.reference == (0, 1)
 
 
+def test_a_typed_angle_turns_about_the_reference_point(shapes):
+    a = shapes.now()[0]
+    shapes.click(1, *middle(a))
+    shapes.session.set_reference((-1, -1))
+    shapes.enter("Rotation", "90")
+    new = shapes.now()[0]
+    assert new.rotation == 90
+    assert box(new).point(-1, -1) == pytest.approx((a.x, a.y))
+    shapes.session.set_reference((0, 0))
+    shapes.enter("Rotation", "0")
+    assert middle(shapes.now()[0]) == pytest.approx(middle(new))
+
+
+def test_several_are_turned_by_typing(shapes):
+    shapes.session.select_items(shapes.session.faces()[1], shapes.ids)
+    before = shapes.now()
+    left, top = min(i.x for i in before), min(i.y for i in before)
+    shapes.enter("Turn by", "90")
+    for old, new in zip(before, shapes.now(), strict=True):
+        x, y = middle(old)[0] - left, middle(old)[1] - top
+        assert new.rotation == pytest.approx(90)
+        assert middle(new) == pytest.approx((left - y, top + x))
+
+
 def test_several_are_placed_and_sized_by_typing(shapes):
     shapes.session.select_items(shapes.session.faces()[1], shapes.ids)
     before = shapes.now()

@@ -7,7 +7,6 @@ from typing import TYPE_CHECKING
 
 from hidden_frame.compose.textspec import LABELS
 from hidden_frame.desktop.commands import Command
-from hidden_frame.desktop.dialogs.desk_settings import SNAPS
 from hidden_frame.desktop.session import Tool
 from hidden_frame.desktop.settings import settings
 from hidden_frame.edit.arrange import Edge
@@ -17,6 +16,16 @@ from hidden_frame.model.text import Marker
 if TYPE_CHECKING:
     from hidden_frame.desktop.window import Window
 
+SNAPS = (
+    ("page", "Page edges and centre"),
+    ("margins", "Margins and their centre"),
+    ("columns", "Columns"),
+    ("guides", "Guides"),
+    ("bleed", "Bleed"),
+    ("grid", "Baseline grid"),
+    ("items", "Edges and centres of other items"),
+    ("gaps", "Equal gaps"),
+)
 Row = Command | None  # None is a line between two groups
 
 

@@ -1,10 +1,12 @@
-"""How the desk behaves: what one snaps to, the nudge step, the rubber band, the theme."""
+"""How the desk behaves: how far snapping reaches, the nudge step, the rubber band, the theme.
+
+What one snaps to is chosen under “Snap to” in the status line, and nowhere else.
+"""
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QCheckBox, QWidget
+from PySide6.QtWidgets import QWidget
 
-from hidden_frame.compose.snap_to import SnapTo
 from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.properties.fields import Choice, TextField
 from hidden_frame.desktop.session import Session
@@ -12,16 +14,6 @@ from hidden_frame.desktop.settings import settings
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.units import format_length, parse_length
 
-SNAPS = (
-    ("page", "Page edges and centre"),
-    ("margins", "Margins and their centre"),
-    ("columns", "Columns"),
-    ("guides", "Guides"),
-    ("bleed", "Bleed"),
-    ("grid", "Baseline grid"),
-    ("items", "Edges and centres of other items"),
-    ("gaps", "Equal gaps"),
-)
 THEMES = (("as the desktop", "desktop"), ("light", "light"), ("dark", "dark"))
 BANDS = (("touches", False), ("encloses", True))
 
@@ -33,17 +25,10 @@ class DeskSettings(Question):
         super().__init__(parent, "Desk settings", "Keep")
         now = settings().now
         self.unit = session.publication.setup.unit
-        self.form.heading("SNAP TO")
-        self.snaps: dict[str, QCheckBox] = {}
-        for name, label in SNAPS:
-            box = QCheckBox(label)
-            box.setChecked(getattr(now.snap, name))
-            self.snaps[name] = box
-            self.form.column.addWidget(box)
+        self.form.heading("HAND")
         self.reach = TextField("Snaps within")
         self.reach.setText(f"{now.reach:g} px")
         self.form.row("Snaps within", self.reach)
-        self.form.heading("HAND")
         self.nudge = TextField("Arrow keys move by")
         self.nudge.setText(format_length(now.nudge, self.unit))
         self.form.row("Arrow keys move by", self.nudge)
@@ -66,7 +51,6 @@ class DeskSettings(Question):
         if not text.replace(".", "", 1).isdecimal() or not 1 <= float(text) <= 40:
             raise Refusal(f"“{self.reach.text()}” is no reach for snapping; give 1 to 40 pixels.")
         settings().change(
-            snap=SnapTo(**{name: box.isChecked() for name, box in self.snaps.items()}),
             reach=float(text),
             nudge=nudge,
             enclosing=BANDS[self.band.currentIndex()][1],

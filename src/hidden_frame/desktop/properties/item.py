@@ -21,7 +21,7 @@ from hidden_frame.desktop.properties.fields import (
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.properties.place import add_arrange, add_reference
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.boxes import placed_at, sized_at
+from hidden_frame.edit.boxes import Box, placed_at, sized_at
 from hidden_frame.edit.items import change_items, set_face
 from hidden_frame.edit.overrides import follow, hide_here, make_local
 from hidden_frame.edit.styles import put_picture
@@ -74,7 +74,7 @@ class ItemForm(Form):
                 continue
             text = "Length" if isinstance(item, Line) and name == "width" else label
             self._place(text, name, unit)
-        self._number("Rotation", "rotation", "°", -360, 360)
+        self._rotation()
         self.arrange = add_arrange(self, session, run)
         self._kind_rows(item, unit)
         self.heading("LOOK")
@@ -141,15 +141,26 @@ class ItemForm(Form):
             else:
                 width, height = (number, None) if name == "width" else (None, number)
                 new = sized_at(box, point, width, height)
-            values = new._asdict()
-            # What a turned point's arithmetic moves by less than can be seen stays as it is.
-            self.change(
-                label,
-                **{n: v for n, v in values.items() if abs(v - getattr(box, n)) > 1e-9},
-            )
+            self.change(label, **_differing(box, new))
 
         field.committed.connect(commit)
         self._add(label, name, field, load)
+
+    def _rotation(self) -> None:
+        """The angle, about the reference point."""
+        field = NumberField("Rotation", "°", -360, 360)
+
+        def commit(angle: object) -> None:
+            item = self._item()
+            if item is None:
+                return
+            box, point = box_of(item), self.session.reference
+            turned = box._replace(rotation=float(angle))  # type: ignore[arg-type]
+            new = placed_at(turned, point, *box.point(*point))
+            self.change("rotation", **_differing(box, new))
+
+        field.committed.connect(commit)
+        self._add("Rotation", "rotation", field, lambda item: field.show_value(item.rotation))
 
     def _tint(self, label: str, name: str) -> None:
         field = NumberField(label, "%", 0, 100, 100.0)
@@ -385,6 +396,12 @@ class ItemForm(Form):
         self.session.edit(
             "follow the master", lambda p: follow(p, self.holder, self.item_id, *names)
         )
+
+
+def _differing(old: Box, new: Box) -> dict[str, object]:
+    """What a new box changes; what arithmetic moves by less than can be seen stays."""
+    values = new._asdict()
+    return {n: v for n, v in values.items() if abs(v - getattr(old, n)) > 1e-9}
 
 
 def _painted(name: str, before: object, colour: object) -> object:

@@ -6,11 +6,19 @@ from collections.abc import Callable
 
 from hidden_frame.compose.arranging import reshape
 from hidden_frame.compose.shown import box_of, change_shown, shown_items
-from hidden_frame.desktop.properties.fields import LengthField
+from hidden_frame.desktop.properties.fields import LengthField, NumberField
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.properties.place import add_arrange, add_reference
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.boxes import Bounds, Box, around_all, bounds_of, placed_at, sized_at
+from hidden_frame.edit.boxes import (
+    Bounds,
+    Box,
+    around_all,
+    bounds_of,
+    placed_at,
+    sized_at,
+    turned_about,
+)
 from hidden_frame.model.publication import Publication
 
 
@@ -30,6 +38,9 @@ class SeveralForm(Form):
             field.committed.connect(lambda value, n=name: self._change(n, float(value)))
             self.row(label, field)
             self.fields[name] = field
+        self.turn = NumberField("Turn by", "°", -360, 360)
+        self.turn.committed.connect(lambda value: self._turn(float(value)))
+        self.row("Turn by", self.turn)
         self.arrange = add_arrange(self, session, run)
         group, ungroup = self.buttons("Group", "Ungroup")
         group.clicked.connect(lambda: run("group"))
@@ -56,8 +67,25 @@ class SeveralForm(Form):
         for name, field in self.fields.items():
             field.show_value(values[name])
             field.setEnabled(free)
+        self.turn.show_value(0.0)
+        self.turn.setEnabled(free)
         self.arrange.load()
         self.arrange.setEnabled(free)
+
+    def _turn(self, degrees: float) -> None:
+        """All of them turned about the reference point of the box around them."""
+        session = self.session
+        pivot = self._box().point(*session.reference)
+        holder, side, items = session.holder_id, session.side, session.items
+
+        def turned(p: Publication) -> Publication:
+            changes: dict[str, dict[str, object]] = {}
+            for item_id, item in shown_items(p, holder, items, side).items():
+                box = turned_about(box_of(item), pivot, degrees)
+                changes[item_id] = {"x": box.x, "y": box.y, "rotation": box.rotation}
+            return change_shown(p, holder, side, changes)
+
+        session.edit(f"rotate {len(items)} items", turned)
 
     def _change(self, name: str, value: float) -> None:
         session = self.session
