@@ -67,6 +67,43 @@ def _rows(name: str, times: list[float]) -> Iterator[Row]:
     yield Row(f"{name}, 95th percentile", quantiles(times, n=20)[-1], "ms", 33)
 
 
+def _qt_view() -> list[float]:
+    """The yardstick: one of 200 like items dragged in Qt's own scene and view, bare."""
+    from PySide6.QtCore import QPointF, QRectF
+    from PySide6.QtGui import QBrush, QColor, QPainter, QPen
+    from PySide6.QtWidgets import QGraphicsScene, QGraphicsView
+
+    app = _application()
+    scene = QGraphicsScene(QRectF(0, 0, 1190, 842))
+    scene.addRect(QRectF(0, 0, 1190, 842), QPen(), QBrush(QColor("white")))
+    moved = None
+    for n in range(ITEMS):
+        row, column = divmod(n // 2, 10)
+        x, y = 40 + column * 52.0 + 595 * (n % 2), 40 + row * 72.0
+        if n % 3 == 0:
+            text = scene.addText(f"Number {n} with a few words of its own")
+            text.setTextWidth(48)
+            text.setPos(x, y)
+        elif n % 3 == 1:
+            rect = QRectF(0, 0, 44, 40)
+            moved = scene.addEllipse(rect, QPen(QColor("black"), 0.7), QBrush(QColor("#9CC")))
+            moved.setPos(x, y)
+        else:
+            scene.addLine(x, y + 20, x + 46, y + 30, QPen(QColor("brown"), 1.5))
+    view = QGraphicsView(scene)
+    view.setRenderHint(QPainter.RenderHint.Antialiasing)
+    view.resize(752, 504)
+    view.fitInView(scene.sceneRect())
+    view.show()
+    app.processEvents()
+    assert moved is not None
+    start = moved.pos()
+    steps = [lambda n=n: moved.setPos(start + QPointF(n * 1.7, n * 1.1)) for n in range(120)]
+    times = _frames(app, view.viewport(), steps)
+    view.close()
+    return times
+
+
 def desk_frames() -> Iterator[Row]:
     """Dragging one item and fifty, zooming, scrolling; a frame each time."""
     from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
@@ -101,7 +138,12 @@ def desk_frames() -> Iterator[Row]:
             lambda n=n, x=x, y=y: send(QEvent.Type.MouseMove, x + n * 1.7, y + n * 1.1)
             for n in range(5, 125)
         ]
-        yield from _rows(name, _frames(app, desk, moves))
+        bare = median(_qt_view()) if count == 1 else 0.0
+        times = _frames(app, desk, moves)
+        if count == 1:
+            yield Row("the same in a bare QGraphicsView (yardstick)", bare, "ms")
+            yield Row("drag one of 200 items / QGraphicsView", median(times) / bare, "ratio")
+        yield from _rows(name, times)
         send(QEvent.Type.MouseButtonRelease, x + 200, y + 130)
         session.undo()
     session.select_items(None, ())
