@@ -14,7 +14,7 @@ from PySide6.QtGui import QWheelEvent
 from PySide6.QtTest import QTest
 
 from hidden_frame.compose.shown import shown_item
-from hidden_frame.desktop.properties.item import place_picture
+from hidden_frame.desktop.actions.choices import place_picture
 from hidden_frame.model.items import PictureFrame
 from hidden_frame.model.lookup import all_pages, find_master, find_page
 

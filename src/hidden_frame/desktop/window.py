@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QMainWindow, QMenu, QSplitter, QVBoxLayout, QWidge
 
 from hidden_frame.compose.remedies import remedies
 from hidden_frame.compose.shown import change_shown, shown_item
+from hidden_frame.desktop.actions.choices import go_to_item, hide_item, make_item_local
 from hidden_frame.desktop.actions.clipboard import Clipboard
 from hidden_frame.desktop.actions.items import ItemActions
 from hidden_frame.desktop.actions.pages import PageActions
@@ -28,7 +29,6 @@ from hidden_frame.desktop.dialogs.styles import StyleDialog
 from hidden_frame.desktop.files import Files
 from hidden_frame.desktop.hints import HintCard
 from hidden_frame.desktop.painter.pictures import PictureShelf
-from hidden_frame.desktop.properties.item import go_to_item, hide_item, make_item_local
 from hidden_frame.desktop.properties.panel import Properties
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.desktop.run.view import Run

@@ -18,7 +18,6 @@ from hidden_frame.compose.shown import (
     copied_as_shown,
     pasted_as_shown,
     shown_item,
-    shown_items,
 )
 from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.desk.gestures.draw import usual_layer
@@ -276,12 +275,6 @@ class Clipboard:
         name = "place" if count == 1 else f"place {count} files"
         if session.edit(name, change):
             session.select_items(face, tuple(made))
-
-    def selected_text(self) -> str:
-        """The words of the selected text frames."""
-        session = self.session
-        items = shown_items(session.publication, session.holder_id, session.items, session.side)
-        return "\n".join(plain(i.text) for i in items.values() if isinstance(i, TextFrame))
 
 
 def _read(path: Path) -> Thing:

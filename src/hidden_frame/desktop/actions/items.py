@@ -5,7 +5,6 @@ from __future__ import annotations
 from PySide6.QtWidgets import QWidget
 
 from hidden_frame.compose.arranging import align, area, distribute, same_size
-from hidden_frame.compose.shown import items_on, shown_items
 from hidden_frame.desktop.dialogs.repeat import RepeatDialog
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.arrange import Axis, Edge
@@ -187,19 +186,3 @@ class ItemActions:
     def remove_guides(self) -> None:
         holder_id = self.session.holder_id
         self.session.edit("remove guides", lambda p: remove_guides(p, holder_id))
-
-    # -- for the list of items -----------------------------------------------------
-
-    def names(self) -> dict[str, str]:
-        """Ids and names of everything on the page or face worked on, bottom to top."""
-        session = self.session
-        return {
-            r.item.id: r.item.name
-            for r in items_on(session.publication, session.holder_id, session.side)
-        }
-
-    def first(self):  # type: ignore[no-untyped-def]
-        """The first selected item as it is seen, if any."""
-        session = self.session
-        found = shown_items(session.publication, session.holder_id, session.items, session.side)
-        return next(iter(found.values()), None)

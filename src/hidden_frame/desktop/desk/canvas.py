@@ -18,10 +18,11 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QToolTip, QWidget
 
-from hidden_frame.compose.contrast import Poor, poor_contrast, poor_texts
-from hidden_frame.compose.scene import Placed, Scene
+from hidden_frame.compose.contrast import poor_contrast
+from hidden_frame.compose.scene import Placed
 from hidden_frame.desktop.desk.hand import SLACK, Hand
 from hidden_frame.desktop.desk.hits import Spot, face_at, hit
+from hidden_frame.desktop.desk.judge import Judge
 from hidden_frame.desktop.desk.paper import Paper, Sheet
 from hidden_frame.desktop.desk.surface import LinesLayer, overflow_tab, paint_desk
 from hidden_frame.desktop.desk.text_edit import TextEdit, wants_key
@@ -68,11 +69,7 @@ class Desk(QWidget):
         self._rest.setSingleShot(True)
         self._rest.setInterval(90)
         self._rest.timeout.connect(self._sharpen)
-        self._judged: dict[int, tuple[Scene, dict[str, Poor]]] = {}
-        self._judge = QTimer(self)
-        self._judge.setSingleShot(True)
-        self._judge.setInterval(150)
-        self._judge.timeout.connect(self._judge_texts)
+        self.judge = Judge(self)
         self._blink = QTimer(self)
         self._blink.setInterval(530)
         self._blink.timeout.connect(self._toggle_caret)
@@ -187,24 +184,6 @@ class Desk(QWidget):
         self.fit = ""
         self._look(self.view.zoomed(factor, point.x(), point.y()), moving)
 
-    def poor_texts(self, scene: Scene) -> dict[str, Poor]:
-        """What of a scene is hard to read, as far as it is known; it is found out once the
-        desk rests, since it takes longer than a frame."""
-        known = self._judged.get(id(scene))
-        if known is not None and known[0] is scene:
-            return known[1]
-        if not self._judge.isActive():
-            self._judge.start()
-        return {}
-
-    def _judge_texts(self) -> None:
-        if self.session.busy:
-            return
-        scenes = [sheet.scene for sheet in self.sheets()]
-        self._judged = {id(s): (s, poor_texts(s)) for s in scenes}
-        if any(poor for _, poor in self._judged.values()):
-            self.update()
-
     def _sharpen(self) -> None:
         self.moving = False
         self.update()
@@ -230,6 +209,10 @@ class Desk(QWidget):
         x, y = self.view.to_spread(point.x(), point.y())
         face = face_at(self.session.faces(), self.session.publication.setup.trim.width, x)
         return Spot(face, x - face.x, y)
+
+    def point_to(self, point: QPointF) -> None:
+        """Where the pointer is, told by a ruler from which a guide is pulled."""
+        self._pointer = point
 
     @property
     def pointer(self) -> QPointF:

@@ -198,7 +198,7 @@ class Ruler(QWidget):
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         if self._pulling and self.desk.hand.gesture is not None:
             point = self._on_desk(event)
-            self.desk._pointer = point
+            self.desk.point_to(point)
             self.desk.hand.gesture.drag(self.desk.spot(point), event.modifiers())
             self.desk.update()
 

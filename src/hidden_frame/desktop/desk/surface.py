@@ -118,7 +118,7 @@ def _paint_marks(desk: Desk, painter: QPainter, sheet: Sheet, colours: theme.The
             chrome.paint_overflow(painter, placed, sheet.face, desk.view, colours)
     if desk.hand.gesture is not None or desk.session.editing is not None:
         return
-    poor = desk.poor_texts(sheet.scene)
+    poor = desk.judge.poor(sheet.scene)
     if not poor:
         return
     for placed in sheet.scene.placed:

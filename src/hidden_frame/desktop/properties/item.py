@@ -11,7 +11,13 @@ from PySide6.QtWidgets import QCheckBox, QFileDialog, QPushButton, QToolButton, 
 
 from hidden_frame.compose.cascade import Resolved
 from hidden_frame.compose.remedies import Remedy
-from hidden_frame.compose.shown import box_of, change_shown, items_on, shown_item
+from hidden_frame.compose.shown import box_of, change_shown, shown_item
+from hidden_frame.desktop.actions.choices import (
+    go_to_item,
+    hide_item,
+    make_item_local,
+    place_picture,
+)
 from hidden_frame.desktop.properties.fields import (
     Choice,
     LengthField,
@@ -23,16 +29,14 @@ from hidden_frame.desktop.properties.place import add_arrange, add_reference
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.boxes import Box, placed_at, sized_at
 from hidden_frame.edit.items import change_items, set_face
-from hidden_frame.edit.overrides import follow, hide_here, make_local
-from hidden_frame.edit.styles import put_picture
+from hidden_frame.edit.overrides import follow
 from hidden_frame.edit.text import set_paragraph_style
-from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Face, Item, Line, PictureFrame, Placing, Shape, TextFrame
 from hidden_frame.model.lookup import masters_by_id
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.units import Unit
-from hidden_frame.storage.pictures import EXTENSIONS, read_picture
+from hidden_frame.storage.pictures import EXTENSIONS
 
 KINDS = {TextFrame: "Text frame", PictureFrame: "Picture frame", Shape: "Shape", Line: "Line"}
 PLACINGS = (
@@ -418,53 +422,3 @@ def _painted(name: str, before: object, colour: object) -> object:
 
 def _same(*words: str) -> list[tuple[str, object]]:
     return [(word, word) for word in words]
-
-
-def place_picture(session: Session, path: Path) -> None:
-    """A picture file read into the selected picture frame."""
-    try:
-        picture, data = read_picture(path)
-    except Refusal as refusal:
-        session.noticed.emit(str(refusal))
-        return
-    session.blobs[picture.hash] = data
-    holder, side, items = session.holder_id, session.side, session.items
-    changes: dict[str, dict[str, object]] = {i: {"picture": picture.hash} for i in items}
-    session.edit(
-        "place picture",
-        lambda p: change_shown(put_picture(p, picture), holder, side, changes),
-    )
-
-
-def hide_item(session: Session, item_id: str) -> None:
-    """A master item hidden on the page it is selected on."""
-    holder = session.holder_id
-    session.edit("hide here", lambda p: hide_here(p, holder, item_id))
-
-
-def make_item_local(session: Session, item_id: str) -> None:
-    """A master item made an item of the page's own (R13), and selected."""
-    holder, side = session.holder_id, session.side
-    made: list[str] = []
-
-    def change(publication: Publication) -> Publication:
-        shown = shown_item(publication, holder, item_id, side)
-        if shown is None:
-            raise Refusal("This item is not shown here any more.")
-        publication, new_id = make_local(publication, holder, item_id, shown)
-        made.append(new_id)
-        return publication
-
-    if session.edit("make local", change):
-        session.select_items(None, tuple(made))
-
-
-def go_to_item(session: Session, item_id: str) -> None:
-    """Lays the master that carries an item on the desk and selects the item there."""
-    side = session.side
-    for resolved in items_on(session.publication, session.holder_id, side):
-        if resolved.item.id == item_id and resolved.carrier is not None:
-            session.show_master(resolved.carrier)
-            face = next((f for f in session.faces() if f.side == side), session.faces()[-1])
-            session.select_items(face, (item_id,))
-            return

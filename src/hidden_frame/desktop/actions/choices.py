@@ -1,0 +1,63 @@
+"""What can be done with one item: a picture placed, and the four choices for a master's."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from hidden_frame.compose.shown import change_shown, items_on, shown_item
+from hidden_frame.desktop.session import Session
+from hidden_frame.edit.overrides import hide_here, make_local
+from hidden_frame.edit.styles import put_picture
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.publication import Publication
+from hidden_frame.storage.pictures import read_picture
+
+
+def place_picture(session: Session, path: Path) -> None:
+    """A picture file read into the selected picture frame."""
+    try:
+        picture, data = read_picture(path)
+    except Refusal as refusal:
+        session.noticed.emit(str(refusal))
+        return
+    session.blobs[picture.hash] = data
+    holder, side, items = session.holder_id, session.side, session.items
+    changes: dict[str, dict[str, object]] = {i: {"picture": picture.hash} for i in items}
+    session.edit(
+        "place picture",
+        lambda p: change_shown(put_picture(p, picture), holder, side, changes),
+    )
+
+
+def hide_item(session: Session, item_id: str) -> None:
+    """A master item hidden on the page it is selected on."""
+    holder = session.holder_id
+    session.edit("hide here", lambda p: hide_here(p, holder, item_id))
+
+
+def make_item_local(session: Session, item_id: str) -> None:
+    """A master item made an item of the page's own (R13), and selected."""
+    holder, side = session.holder_id, session.side
+    made: list[str] = []
+
+    def change(publication: Publication) -> Publication:
+        shown = shown_item(publication, holder, item_id, side)
+        if shown is None:
+            raise Refusal("This item is not shown here any more.")
+        publication, new_id = make_local(publication, holder, item_id, shown)
+        made.append(new_id)
+        return publication
+
+    if session.edit("make local", change):
+        session.select_items(None, tuple(made))
+
+
+def go_to_item(session: Session, item_id: str) -> None:
+    """Lays the master that carries an item on the desk and selects the item there."""
+    side = session.side
+    for resolved in items_on(session.publication, session.holder_id, side):
+        if resolved.item.id == item_id and resolved.carrier is not None:
+            session.show_master(resolved.carrier)
+            face = next((f for f in session.faces() if f.side == side), session.faces()[-1])
+            session.select_items(face, (item_id,))
+            return

@@ -1,0 +1,43 @@
+"""Which texts on the desk are hard to read: found out once the desk rests, since it takes
+longer than a frame."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from PySide6.QtCore import QObject, QTimer
+
+from hidden_frame.compose.contrast import Poor, poor_texts
+from hidden_frame.compose.scene import Scene
+
+if TYPE_CHECKING:
+    from hidden_frame.desktop.desk.canvas import Desk
+
+
+class Judge(QObject):
+    """`poor` tells what is known of a scene, and finds out a moment later what is not."""
+
+    def __init__(self, desk: Desk) -> None:
+        super().__init__(desk)
+        self._desk = desk
+        self._known: dict[int, tuple[Scene, dict[str, Poor]]] = {}
+        self._later = QTimer(self)
+        self._later.setSingleShot(True)
+        self._later.setInterval(150)
+        self._later.timeout.connect(self._find_out)
+
+    def poor(self, scene: Scene) -> dict[str, Poor]:
+        known = self._known.get(id(scene))
+        if known is not None and known[0] is scene:
+            return known[1]
+        if not self._later.isActive():
+            self._later.start()
+        return {}
+
+    def _find_out(self) -> None:
+        if self._desk.session.busy:
+            return
+        scenes = [sheet.scene for sheet in self._desk.sheets()]
+        self._known = {id(s): (s, poor_texts(s)) for s in scenes}
+        if any(poor for _, poor in self._known.values()):
+            self._desk.update()
