@@ -174,6 +174,8 @@ def nothing_waits(monkeypatch):
 def hands(demo, dressed, qapp, qtbot) -> Hands:
     window = Window(Session(*demo))
     qtbot.addWidget(window, before_close_func=lambda w: setattr(w.files, "may_leave", lambda: True))
+    # Tests let the desk scroll at its edges when they say so, not as time goes by.
+    window.desk.edges._timer.setInterval(1_000_000)
     window.show()
     qtbot.waitExposed(window)
     qapp.processEvents()

@@ -334,6 +334,30 @@ def test_step_and_repeat_shows_the_copies_while_one_types(shapes, qtbot):
     assert len(find_page(shapes.publication, shapes.page(PAGE)).items) == before
 
 
+def test_a_drag_to_the_edge_scrolls_as_far_as_there_is_paper(shapes):
+    a = shapes.now()[0]
+    before = shapes.desk.view
+    start, edge = shapes.at(1, *middle(a)), QPoint(300, 5)
+    shapes.pull(shapes.desk, start, edge, drop=False)
+    for _ in range(6):
+        shapes.desk.edges.tick()
+    assert shapes.desk.view.dy == before.dy + 6 * 14  # the paper comes down
+    shapes.again("drop", shapes.desk, edge)
+    # What is dragged stays under the pointer.
+    _, y = shapes.desk.view.to_spread(edge.x(), edge.y())
+    moved = next(
+        i for n in (PAGE - 1, PAGE)
+        for i in find_page(shapes.publication, shapes.page(n)).items if i.id == a.id
+    )  # fmt: skip
+    assert middle(moved)[1] == pytest.approx(y, abs=1.5)
+    shapes.do("fit spread")  # all of it in sight: nothing scrolls
+    view = shapes.desk.view
+    shapes.pull(shapes.desk, shapes.at(1, *middle(shapes.own(9, "Month"))), edge, drop=False)
+    shapes.desk.edges.tick()
+    assert shapes.desk.view == view
+    shapes.key(Qt.Key.Key_Escape)
+
+
 # -- Properties ------------------------------------------------------------------------------
 
 

@@ -20,6 +20,7 @@ from PySide6.QtWidgets import QToolTip, QWidget
 
 from hidden_frame.compose.contrast import poor_contrast
 from hidden_frame.compose.scene import Placed
+from hidden_frame.desktop.desk.edges import EdgeScroll
 from hidden_frame.desktop.desk.hand import SLACK, Hand
 from hidden_frame.desktop.desk.hits import Spot, face_at, hit
 from hidden_frame.desktop.desk.judge import Judge
@@ -70,6 +71,7 @@ class Desk(QWidget):
         self._rest.setInterval(90)
         self._rest.timeout.connect(self._sharpen)
         self.judge = Judge(self)
+        self.edges = EdgeScroll(self)
         self._blink = QTimer(self)
         self._blink.setInterval(530)
         self._blink.timeout.connect(self._toggle_caret)
@@ -184,6 +186,11 @@ class Desk(QWidget):
         self.fit = ""
         self._look(self.view.zoomed(factor, point.x(), point.y()), moving)
 
+    def scroll_by(self, across: float, down: float) -> None:
+        """Moves the paper by so many pixels."""
+        self.fit = ""
+        self._look(self.view.moved(across, down), moving=True)
+
     def _sharpen(self) -> None:
         self.moving = False
         self.update()
@@ -278,8 +285,7 @@ class Desk(QWidget):
         if self._panning is not None:
             delta = point - self._panning
             self._panning = point
-            self.fit = ""
-            self._look(self.view.moved(delta.x(), delta.y()), moving=True)
+            self.scroll_by(delta.x(), delta.y())
             return
         if self.hand.pressed is None:
             self._set_cursor(point)
@@ -289,12 +295,15 @@ class Desk(QWidget):
             self.text.press(spot.x, spot.y, extend=True)
         else:
             self.hand.move(spot, event)
+            if self.hand.gesture is not None and self.hand.dragged:
+                self.edges.moved(point, event.modifiers())
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         if self._panning is not None:
             self._panning = None
             self._set_cursor()
             return
+        self.edges.stop()
         self._pointer = event.position()
         if self.session.editing is not None and self.hand.gesture is None:
             self.hand.pressed = None
@@ -332,8 +341,7 @@ class Desk(QWidget):
             across, down = delta.x(), delta.y()
             if event.modifiers() & Qt.KeyboardModifier.ShiftModifier:
                 across, down = down, across
-            self.fit = ""
-            self._look(self.view.moved(across, down), moving=True)
+            self.scroll_by(across, down)
 
     # -- things dropped from elsewhere -------------------------------------------
 

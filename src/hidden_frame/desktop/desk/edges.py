@@ -1,0 +1,66 @@
+"""The desk scrolls by itself while something is dragged to its edge, as far as there is paper."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from PySide6.QtCore import QObject, QPointF, Qt, QTimer
+
+if TYPE_CHECKING:
+    from hidden_frame.desktop.desk.canvas import Desk
+
+EDGE = 22.0  # pixels
+STEP = 14.0  # pixels a tick
+PAST = 30.0  # pixels beyond the paper at which it stops
+
+
+class EdgeScroll(QObject):
+    """Told of every move of a drag; ticks as long as the pointer stays at an edge."""
+
+    def __init__(self, desk: Desk) -> None:
+        super().__init__(desk)
+        self._desk = desk
+        self._at = QPointF()
+        self._held = Qt.KeyboardModifier.NoModifier
+        self._timer = QTimer(self)
+        self._timer.setInterval(30)
+        self._timer.timeout.connect(self.tick)
+
+    def moved(self, point: QPointF, held: Qt.KeyboardModifier) -> None:
+        self._at, self._held = point, held
+        if self._push() == (0.0, 0.0):
+            self._timer.stop()
+        elif not self._timer.isActive():
+            self._timer.start()
+
+    def stop(self) -> None:
+        self._timer.stop()
+
+    def _push(self) -> tuple[float, float]:
+        """How far the paper is to move: none where its end is in sight already."""
+        desk = self._desk
+        area = desk.extent("spread")
+        if area is None:
+            return 0.0, 0.0
+        left, top = desk.view.to_widget(area.left, area.top)
+        right, bottom = desk.view.to_widget(area.right, area.bottom)
+        across = down = 0.0
+        if self._at.x() < EDGE and left < PAST:
+            across = STEP
+        elif self._at.x() > desk.width() - EDGE and right > desk.width() - PAST:
+            across = -STEP
+        if self._at.y() < EDGE and top < PAST:
+            down = STEP
+        elif self._at.y() > desk.height() - EDGE and bottom > desk.height() - PAST:
+            down = -STEP
+        return across, down
+
+    def tick(self) -> None:
+        """One step, and the gesture goes on where the pointer is then."""
+        desk = self._desk
+        across, down = self._push()
+        if desk.hand.gesture is None or (across, down) == (0.0, 0.0):
+            self._timer.stop()
+            return
+        desk.scroll_by(across, down)
+        desk.hand.again(desk.spot(self._at), self._held)
