@@ -63,11 +63,7 @@ def load_fonts() -> None:
 
 
 def current() -> Theme:
-    """The theme that follows the desktop's colour scheme."""
-    app = QApplication.instance()
-    forced = app.property("hf_theme") if app is not None else None
-    if forced in ("light", "dark"):
-        return DARK if forced == "dark" else LIGHT
+    """The theme that was chosen, or the one of the desktop's colour scheme."""
     chosen = settings().now.theme
     if chosen != "desktop":
         return DARK if chosen == "dark" else LIGHT
