@@ -168,7 +168,7 @@ class Photographer:
         self.take("styles", styles)
         styles.close()
         finder = Finder(self.session, self.window.commands, self.window)
-        finder.word.setText("align")
+        finder.word.setText("page")
         finder.show()
         self.take("finder", finder)
         finder.close()

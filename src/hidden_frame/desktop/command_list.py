@@ -17,14 +17,14 @@ if TYPE_CHECKING:
     from hidden_frame.desktop.window import Window
 
 SNAPS = (
-    ("page", "Page edges and centre"),
-    ("margins", "Margins and their centre"),
-    ("columns", "Columns"),
-    ("guides", "Guides"),
-    ("bleed", "Bleed"),
-    ("grid", "Baseline grid"),
-    ("items", "Edges and centres of other items"),
-    ("gaps", "Equal gaps"),
+    ("page", "Snap to page edges and centre"),
+    ("margins", "Snap to margins and their centre"),
+    ("columns", "Snap to columns"),
+    ("guides", "Snap to guides"),
+    ("bleed", "Snap to the bleed"),
+    ("grid", "Snap to the baseline grid"),
+    ("items", "Snap to edges and centres of items"),
+    ("gaps", "Snap to equal gaps"),
 )
 Row = Command | None  # None is a line between two groups
 

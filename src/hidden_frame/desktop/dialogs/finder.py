@@ -6,7 +6,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QColor, QKeyEvent
+from PySide6.QtGui import QColor, QFont, QKeyEvent
 from PySide6.QtWidgets import (  # fmt: skip
     QDialog,
     QHeaderView,
@@ -51,9 +51,11 @@ HINTS = (
     Hint("Shift+Enter", "Break the line, not the paragraph", "text"),
     Hint("Ctrl+arrow keys", "By whole words", "text"),
     Hint("Click, Ctrl+click, Shift+click", "Select pages; single ones; a stretch", "run"),
-    Hint("Drag pages", "Move them; the mark says where they go", "run"),
-    Hint("Drag a master onto a page", "Apply it; with Ctrl add it on top", "run"),
+    Hint("Drag pages", "Move pages; the mark says where they go", "run"),
+    Hint("Drag a master onto a page", "Apply a master; with Ctrl add it on top", "run"),
 )
+
+_PLACES = {"desk": "on the desk", "text": "in a text", "run": "in the Run"}
 
 
 class Finder(QDialog):
@@ -83,7 +85,7 @@ class Finder(QDialog):
         header.setSectionResizeMode(1, QHeaderView.ResizeMode.ResizeToContents)
         header.setSectionResizeMode(2, QHeaderView.ResizeMode.ResizeToContents)
         column.addWidget(self.list)
-        self.where = QLabel("Greyed: not possible just now. Enter runs what is chosen.")
+        self.where = QLabel("Grey and slanted: not possible just now. Enter runs what is chosen.")
         self.where.setObjectName("Quiet")
         column.addWidget(self.where)
         self.editing = session.editing is not None
@@ -102,14 +104,16 @@ class Finder(QDialog):
             row = QTreeWidgetItem([action.text().replace("&", ""), key, place])
             row.setData(0, Qt.ItemDataRole.UserRole, action.objectName())
             if not action.isEnabled():
-                for column in range(3):
-                    row.setForeground(column, QColor(colours.edge))
+                font = QFont(self.font())
+                font.setItalic(True)
+                row.setFont(0, font)
+                row.setForeground(0, QColor(colours.quiet))
             row.setForeground(2, QColor(colours.quiet))
             self.list.addTopLevelItem(row)
         here = "text" if self.editing else "desk"
         for hint in sorted(HINTS, key=lambda h: h.where != here):
             if all(w in f"{hint.keys} {hint.does} {hint.where}".casefold() for w in words):
-                row = QTreeWidgetItem([hint.does, hint.keys, f"on the {hint.where}"])
+                row = QTreeWidgetItem([hint.does, hint.keys, _PLACES[hint.where]])
                 row.setForeground(2, QColor(colours.quiet))
                 self.list.addTopLevelItem(row)
         self._go_to(0)
