@@ -22,6 +22,7 @@ from hidden_frame.typeset.caret import Caret
 
 HANDLE = 8.0  # pixels, a handle's side
 KNOB = 26.0  # pixels from an item's edge to the knob that turns it
+_NEAR = 6.0  # pixels to the point
 _NO_BRUSH = Qt.BrushStyle.NoBrush
 
 
@@ -29,6 +30,12 @@ def _pen(colour: str, width: float = 1.0, style: Qt.PenStyle = Qt.PenStyle.Solid
     pen = QPen(QColor(colour), width, style)
     pen.setCosmetic(True)
     return pen
+
+
+def _broken(style: Qt.PenStyle, view: View) -> Qt.PenStyle:
+    """A broken line's style; near by it is drawn whole, for its dashes would be counted far
+    beyond the window."""
+    return style if view.zoom < _NEAR else Qt.PenStyle.SolidLine
 
 
 def _faint(colour: str, alpha: float) -> QColor:
@@ -86,7 +93,7 @@ def paint_guides(
     z = view.zoom
     for number, guide in enumerate(guides):
         chosen = number == selected
-        style = Qt.PenStyle.DashLine if guide.locked else Qt.PenStyle.SolidLine
+        style = _broken(Qt.PenStyle.DashLine, view) if guide.locked else Qt.PenStyle.SolidLine
         painter.setPen(QPen(_faint(theme.guide, 1.0 if chosen else 0.8), 2.4 if chosen else 0,
                             style))  # fmt: skip
         if guide.axis == "vertical":
@@ -108,7 +115,7 @@ def paint_bleed(painter: QPainter, sheet: Sheet, view: View, theme: Theme) -> No
     painter.setPen(QPen(_faint(theme.edge, 0.6), 0))
     painter.drawRect(trim)
     if b * z > 1.5:
-        painter.setPen(QPen(_faint(theme.bleed, 0.45), 0, Qt.PenStyle.DotLine))
+        painter.setPen(QPen(_faint(theme.bleed, 0.45), 0, _broken(Qt.PenStyle.DotLine, view)))
         outer = trim.adjusted(-b * z * (not sheet.left), -b * z, b * z * (not sheet.right), b * z)
         edges = [QLineF(outer.topLeft(), outer.topRight()),
                  QLineF(outer.bottomLeft(), outer.bottomRight())]  # fmt: skip
@@ -153,7 +160,7 @@ def paint_frame_edges(
     painter.scale(view.zoom, view.zoom)
     for boxes, colour, style in (
         (own, _faint(theme.edge, 0.55), Qt.PenStyle.SolidLine),
-        (masters, _faint(theme.master, 0.45), Qt.PenStyle.DotLine),
+        (masters, _faint(theme.master, 0.45), _broken(Qt.PenStyle.DotLine, view)),
     ):
         painter.setPen(QPen(colour, 0, style))
         painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
