@@ -6,11 +6,10 @@ import io
 
 import pytest
 from PIL import Image
-from PySide6.QtCore import QMimeData, QUrl
-from PySide6.QtGui import QGuiApplication, QImage
+from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
+from PySide6.QtGui import QDragEnterEvent, QDropEvent, QGuiApplication, QImage
 
 from hidden_frame.desktop.actions.clipboard import ITEMS_MIME
-from hidden_frame.desktop.desk.hits import Spot
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.window import Window
 from hidden_frame.edit.new import new_publication
@@ -49,6 +48,17 @@ def test_copy_and_paste_a_little_aside_and_at_the_same_spot(hands):
     hands.do("paste same")
     there = find_page(hands.publication, hands.page(11)).items[-2]
     assert (there.x, there.y) == (before.x, before.y) and there.fill == before.fill
+
+
+def test_the_keys_for_copy_paste_and_cut(hands):
+    select(hands, 9, "Moon 1")
+    hands.desk.setFocus()
+    count = len(find_page(hands.publication, hands.page(9)).items)
+    hands.key(Qt.Key.Key_C, Qt.KeyboardModifier.ControlModifier)
+    hands.key(Qt.Key.Key_V, Qt.KeyboardModifier.ControlModifier)
+    assert len(find_page(hands.publication, hands.page(9)).items) == count + 1
+    hands.key(Qt.Key.Key_X, Qt.KeyboardModifier.ControlModifier)
+    assert len(find_page(hands.publication, hands.page(9)).items) == count
 
 
 def test_cut_takes_away_and_paste_brings_back(hands):
@@ -130,7 +140,12 @@ def test_text_and_pictures_from_other_programs_are_pasted(hands):
 def drop(hands, paths, face=1, x=200.0, y=300.0):
     data = QMimeData()
     data.setUrls([QUrl.fromLocalFile(str(p)) for p in paths])
-    hands.desk.dropped.emit(data, Spot(hands.session.faces()[face], x, y))
+    left, none = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier
+    at = QPointF(hands.at(face, x, y))
+    hands.app.sendEvent(
+        hands.desk, QDragEnterEvent(at.toPoint(), Qt.DropAction.CopyAction, data, left, none)
+    )
+    hands.app.sendEvent(hands.desk, QDropEvent(at, Qt.DropAction.CopyAction, data, left, none))
 
 
 def test_several_files_are_laid_out_in_order_and_undone_in_one_step(hands, tmp_path):

@@ -5,8 +5,8 @@ from __future__ import annotations
 from pathlib import Path
 
 import pytest
-from PySide6.QtCore import Qt
-from PySide6.QtGui import QKeySequence
+from PySide6.QtCore import QMimeData, QPointF, Qt
+from PySide6.QtGui import QDropEvent, QKeySequence
 from PySide6.QtTest import QTest
 
 from hidden_frame.desktop.dialogs.desk_settings import DeskSettings
@@ -103,6 +103,19 @@ def test_restacking_by_the_list(listed):
     assert in_content[-1] == listed.own(9, "Table").id
     panel.restack(listed.own(9, "Table").id, listed.tree.topLevelItem(0), 0)
     assert listed.own(9, "Table").layer == "above"
+
+
+def test_dropping_a_row_on_another_puts_the_item_above_it(listed):
+    tree, moved = listed.tree, listed.row("Moon 1")
+    tree.setCurrentItem(moved)
+    at = QPointF(tree.visualItemRect(listed.row("Moon 6")).center())
+    event = QDropEvent(
+        at, Qt.DropAction.MoveAction, QMimeData(), Qt.MouseButton.LeftButton,
+        Qt.KeyboardModifier.NoModifier,
+    )  # fmt: skip
+    tree.dropEvent(event)
+    names = [i.name for i in find_page(listed.publication, listed.page(9)).items]
+    assert names.index("Moon 1") == names.index("Moon 6") + 1
 
 
 def test_the_list_shows_the_master_on_the_desk(listed):
@@ -248,8 +261,30 @@ def test_zooming_by_command(hands):
     )
     hands.do("actual size")
     dots = hands.desk.screen().physicalDotsPerInch()
-    if 40 <= dots <= 800:
-        assert hands.desk.view.zoom == pytest.approx(dots / 72)
+    believed = dots if 40 <= dots <= 800 else hands.desk.logicalDpiX()
+    assert hands.desk.view.zoom == pytest.approx(believed / 72)
+
+
+def test_the_desk_is_dragged_by_the_middle_button_and_by_space(hands):
+    from PySide6.QtCore import QEvent
+    from PySide6.QtGui import QMouseEvent
+
+    def drag(button):
+        for kind, x in ((QEvent.Type.MouseButtonPress, 200), (QEvent.Type.MouseMove, 240),
+                        (QEvent.Type.MouseButtonRelease, 240)):  # fmt: skip
+            at = QPointF(x, 150 + (x - 200) / 2)
+            event = QMouseEvent(kind, at, hands.desk.mapToGlobal(at), button, button,
+                                Qt.KeyboardModifier.NoModifier)  # fmt: skip
+            hands.app.sendEvent(hands.desk, event)
+
+    before, items = hands.desk.view, hands.session.items
+    drag(Qt.MouseButton.MiddleButton)
+    assert (hands.desk.view.dx, hands.desk.view.dy) == (before.dx + 40, before.dy + 20)
+    QTest.keyPress(hands.desk, Qt.Key.Key_Space)
+    drag(Qt.MouseButton.LeftButton)
+    QTest.keyRelease(hands.desk, Qt.Key.Key_Space)
+    assert hands.desk.view.dx == before.dx + 80 and hands.session.items == items
+    assert hands.session.draft is None
 
 
 def test_desk_settings_are_kept_and_bad_ones_refused(hands, qtbot, preferences):

@@ -59,8 +59,7 @@ def test_every_kind_begins_a_publication_that_is_as_it_says(windows, answered, p
     made, wanted = publication.setup, preset.setup
     for group in ("trim", "margins", "columns"):
         shown, meant = (msgspec.structs.asdict(getattr(x, group)) for x in (made, wanted))
-        assert shown == pytest.approx(meant, abs=0.005) or meant == {"count": 1, "gutter": 12.0}
-    assert made.columns.count == wanted.columns.count
+        assert shown == pytest.approx(meant, abs=0.005)
     assert made.bleed == pytest.approx(wanted.bleed, abs=0.005)
     assert (made.facing, made.unit, problems(publication)) == (wanted.facing, wanted.unit, [])
     assert len(all_pages(publication)) == preset.pages

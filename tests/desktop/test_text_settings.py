@@ -87,6 +87,9 @@ def test_paragraph_styles_by_key_and_by_name(writing):
     styles = writing.publication.paragraph_styles
     writing.type("Title")
     writing.key(Qt.Key.Key_2, Ctrl)
+    assert writing.now().text[0].style == styles[1].id
+    writing.do("undo")
+    assert writing.now().text[0].style == styles[0].id
     assert writing.window.commands["style 2"].text() == f"Paragraph style “{styles[1].name}”"
     writing.window.commands["style 2"].trigger()
     assert writing.now().text[0].style == styles[1].id

@@ -9,6 +9,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from hidden_frame.compose.scene import PathPrimitive, PicturePrimitive, Placed, Scene, TextPrimitive
+from hidden_frame.edit.colours import rgb_of_cmyk
 from hidden_frame.model.remember import remembered
 from hidden_frame.typeset.paragraph import Ink, SpotInk
 
@@ -24,8 +25,7 @@ def rgb(ink: Ink) -> Rgb:
         return rgb(tuple(v * ink.tint for v in ink.cmyk))
     if len(ink) == 3:
         return ink[0], ink[1], ink[2]
-    c, m, y, k = ink
-    return (1 - c) * (1 - k), (1 - m) * (1 - k), (1 - y) * (1 - k)
+    return rgb_of_cmyk(ink)
 
 
 def luminance(colour: Rgb) -> float:

@@ -37,6 +37,20 @@ class Bounds(NamedTuple):
     def centre(self) -> tuple[float, float]:
         return (self.left + self.right) / 2, (self.top + self.bottom) / 2
 
+    def touches(self, other: Bounds) -> bool:
+        """Whether the two have a point in common."""
+        return (
+            self.left <= other.right and other.left <= self.right
+            and self.top <= other.bottom and other.top <= self.bottom
+        )  # fmt: skip
+
+    def encloses(self, other: Bounds) -> bool:
+        """Whether the other lies wholly within this one."""
+        return (
+            self.left <= other.left and self.top <= other.top
+            and other.right <= self.right and other.bottom <= self.bottom
+        )  # fmt: skip
+
     def moved(self, dx: float, dy: float) -> Bounds:
         return Bounds(self.left + dx, self.top + dy, self.right + dx, self.bottom + dy)
 

@@ -81,12 +81,30 @@ def _between(a: Sequence[float], b: Sequence[float], share: float) -> tuple[floa
     return tuple(x + (y - x) * share for x, y in zip(a, b, strict=True))
 
 
-def in_rgb(colour: Colour) -> tuple[float, ...]:
-    """A colour's RGB shares; CMYK by the plain formula, without a profile."""
-    if colour.space == "rgb":
-        return colour.values
-    c, m, y, k = colour.values
+def rgb_of_cmyk(shares: Sequence[float]) -> tuple[float, float, float]:
+    """Three RGB shares of four CMYK ones by the plain formula, without a profile."""
+    c, m, y, k = shares
     return (1 - c) * (1 - k), (1 - m) * (1 - k), (1 - y) * (1 - k)
+
+
+def in_rgb(colour: Colour) -> tuple[float, ...]:
+    """A colour's RGB shares, for the screen."""
+    return colour.values if colour.space == "rgb" else rgb_of_cmyk(colour.values)
+
+
+def filled_with(before: Fill | None, colour_id: str | None) -> Fill | None:
+    """A fill in another colour, tint and opacity as before; None takes it away."""
+    if colour_id is None:
+        return None
+    return Fill(colour_id) if before is None else replace(before, colour=colour_id)
+
+
+def stroked_with(before: Stroke | None, colour_id: str | None) -> Stroke | None:
+    """A stroke in another colour, otherwise as before; a new one is a point wide."""
+    if colour_id is None:
+        return None
+    new = before or Stroke(colour=colour_id, width=1.0)
+    return replace(new, colour=colour_id)
 
 
 def in_cmyk(colour: Colour) -> tuple[float, ...]:

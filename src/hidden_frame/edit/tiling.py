@@ -10,6 +10,9 @@ import math
 from collections.abc import Sequence
 
 from hidden_frame.edit.boxes import Bounds, Box
+from hidden_frame.model.publication import Picture
+
+PIXEL = 72 / 150  # points; pictures from elsewhere are taken at 150 dots per inch
 
 
 def tiled(area: Bounds, sizes: Sequence[tuple[float, float]], gap: float) -> list[Box]:
@@ -33,3 +36,23 @@ def tiled(area: Bounds, sizes: Sequence[tuple[float, float]], gap: float) -> lis
         y = area.top + row * (cell_h + gap)
         boxes.append(Box(x, y, width * scale, height * scale))
     return boxes
+
+
+def picture_size(picture: Picture) -> tuple[float, float]:
+    """Width and height, in points, at which a picture is placed: its natural ones."""
+    scale = 1.0 if picture.kind == "svg" else PIXEL
+    return picture.width * scale, picture.height * scale
+
+
+def text_size(text: str, area: Bounds) -> tuple[float, float]:
+    """The size of a new frame for a text: the area's width, and about the height it needs."""
+    lines = text.count("\n") + 1 + len(text) / 60
+    return area.width, min(max(lines * 15.0, 40.0), area.height)
+
+
+def room_in_middle(seen: Bounds, size: tuple[float, float], most: Bounds) -> Bounds:
+    """Room for one thing in the middle of what is seen, no larger than another area."""
+    scale = min(1.0, most.width / size[0], most.height / size[1])
+    w, h = size[0] * scale, size[1] * scale
+    x, y = seen.centre
+    return Bounds(x - w / 2, y - h / 2, x + w / 2, y + h / 2)

@@ -28,7 +28,7 @@ from hidden_frame.edit.carry import Clip
 from hidden_frame.edit.items import remove_items
 from hidden_frame.edit.styles import put_picture
 from hidden_frame.edit.text import MAX_CHARACTERS, insert, plain
-from hidden_frame.edit.tiling import tiled
+from hidden_frame.edit.tiling import picture_size, room_in_middle, text_size, tiled
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Item, PictureFrame, TextFrame
 from hidden_frame.model.lookup import holder
@@ -39,7 +39,6 @@ from hidden_frame.storage.pictures import EXTENSIONS, picture_from_bytes, read_p
 ITEMS_MIME = "application/x-hidden-frame-items"
 MAX_FILES = 200
 _GAP = 8.5  # points between things laid out in order, about 3 mm
-_PIXEL = 72 / 150  # points; pictures from elsewhere are taken at 150 dots per inch
 _TEXTS = (".txt", ".md", ".text")
 
 
@@ -240,14 +239,14 @@ class Clipboard:
         face = spot.face if spot is not None else self._face()
         margins = area(publication, face.holder_id, face.side, "margins", False)
         assert margins is not None
-        sizes = [_natural(thing, margins) for thing in things]
+        sizes = [_size(thing, margins) for thing in things]
         room = margins
         if spot is not None:
             inside = spot.x < margins.right - 40 and spot.y < margins.bottom - 40
             corner = (spot.x, spot.y) if inside else (margins.left, margins.top)
             room = Bounds(*corner, margins.right, margins.bottom)
         elif len(things) == 1:
-            room = _middle(self._seen(face), sizes[0], margins)
+            room = room_in_middle(self._seen(face), sizes[0], margins)
         layer, style = usual_layer(publication), publication.paragraph_styles[0].id
         items: list[Item] = []
         pictures: list[Picture] = []
@@ -275,6 +274,12 @@ class Clipboard:
         name = "place" if count == 1 else f"place {count} files"
         if session.edit(name, change):
             session.select_items(face, tuple(made))
+
+
+def _size(thing: Thing, margins: Bounds) -> tuple[float, float]:
+    if isinstance(thing, TextThing):
+        return text_size(thing.text, margins)
+    return picture_size(thing.picture)
 
 
 def _read(path: Path) -> Thing:
@@ -307,20 +312,3 @@ def _too_long(what: str) -> str:
         f"{what} is longer than a frame holds ({MAX_CHARACTERS:,} characters); divide it over "
         "several frames."
     )
-
-
-def _natural(thing: Thing, margins: Bounds) -> tuple[float, float]:
-    """The size at which a thing is placed: its own, or the text area's width for a text."""
-    if isinstance(thing, TextThing):
-        lines = thing.text.count("\n") + 1 + len(thing.text) / 60
-        return margins.width, min(max(lines * 15.0, 40.0), margins.height)
-    scale = 1.0 if thing.picture.kind == "svg" else _PIXEL
-    return thing.picture.width * scale, thing.picture.height * scale
-
-
-def _middle(seen: Bounds, size: tuple[float, float], margins: Bounds) -> Bounds:
-    """Room for one thing in the middle of what is seen, within the text area's size."""
-    scale = min(1.0, margins.width / size[0], margins.height / size[1])
-    w, h = size[0] * scale, size[1] * scale
-    x, y = seen.centre
-    return Bounds(x - w / 2, y - h / 2, x + w / 2, y + h / 2)

@@ -28,12 +28,12 @@ from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.properties.place import add_arrange, add_reference
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.boxes import Box, placed_at, sized_at
+from hidden_frame.edit.colours import filled_with, stroked_with
 from hidden_frame.edit.items import change_items, set_face
 from hidden_frame.edit.overrides import follow
 from hidden_frame.edit.text import set_paragraph_style
 from hidden_frame.model.items import Face, Item, Line, PictureFrame, Placing, Shape, TextFrame
 from hidden_frame.model.lookup import masters_by_id
-from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.units import Unit
 from hidden_frame.storage.pictures import EXTENSIONS
@@ -229,7 +229,9 @@ class ItemForm(Form):
         def commit(colour: object) -> None:
             item = self._item()
             before = getattr(item, name) if item is not None else None
-            self.change(label, **{name: _painted(name, before, colour)})
+            taken = None if colour is None else str(colour)
+            painted = filled_with if name == "fill" else stroked_with
+            self.change(label, **{name: painted(before, taken)})
 
         field.committed.connect(commit)
         self._add(label, name, field, load)
@@ -244,11 +246,7 @@ class ItemForm(Form):
         def commit(width: object) -> None:
             item = self._item()
             if item is not None and item.stroke is not None:
-                old = item.stroke
-                new = Stroke(
-                    colour=old.colour, width=float(width), tint=old.tint,  # type: ignore[arg-type]
-                    opacity=old.opacity, dash=old.dash,
-                )  # fmt: skip
+                new = replace(item.stroke, width=float(width))  # type: ignore[arg-type]
                 self.change("Stroke width", stroke=new)
 
         field.committed.connect(commit)
@@ -406,18 +404,6 @@ def _differing(old: Box, new: Box) -> dict[str, object]:
     """What a new box changes; what arithmetic moves by less than can be seen stays."""
     values = new._asdict()
     return {n: v for n, v in values.items() if abs(v - getattr(old, n)) > 1e-9}
-
-
-def _painted(name: str, before: object, colour: object) -> object:
-    if colour is None:
-        return None
-    if name == "fill":
-        old = before if isinstance(before, Fill) else Fill("")
-        return Fill(str(colour), old.tint, old.opacity)
-    line = before if isinstance(before, Stroke) else Stroke(colour="", width=1.0)
-    return Stroke(
-        colour=str(colour), width=line.width, tint=line.tint, opacity=line.opacity, dash=line.dash
-    )
 
 
 def _same(*words: str) -> list[tuple[str, object]]:

@@ -19,9 +19,15 @@ from hidden_frame.desktop import theme
 from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.dialogs.colour import ColourDialog, DeleteColourDialog
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.colours import delete_colour, in_rgb, uses
+from hidden_frame.edit.colours import (
+    delete_colour,
+    filled_with,
+    in_rgb,
+    stroked_with,
+    uses,
+)
 from hidden_frame.model.items import Line
-from hidden_frame.model.paint import Colour, Fill, Stroke
+from hidden_frame.model.paint import Colour
 from hidden_frame.model.publication import Publication
 
 _SPACES = {"rgb": "RGB", "cmyk": "CMYK", "spot": "spot"}
@@ -122,13 +128,9 @@ class ColourList(QWidget):
             changes: dict[str, dict[str, object]] = {}
             for item_id, item in shown_items(p, holder, items, side).items():
                 if name == "stroke" or isinstance(item, Line):
-                    old = item.stroke or Stroke(colour=colour, width=1.0)
-                    stroke = Stroke(colour=colour, width=old.width, tint=old.tint,
-                                    opacity=old.opacity, dash=old.dash)  # fmt: skip
-                    changes[item_id] = {"stroke": stroke}
+                    changes[item_id] = {"stroke": stroked_with(item.stroke, colour)}
                 else:
-                    fill = item.fill or Fill(colour)
-                    changes[item_id] = {"fill": Fill(colour, fill.tint, fill.opacity)}
+                    changes[item_id] = {"fill": filled_with(item.fill, colour)}
             return change_shown(p, holder, side, changes)
 
         session.edit(f"change {name}", change)

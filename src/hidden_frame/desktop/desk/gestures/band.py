@@ -48,6 +48,7 @@ class BandGesture(Gesture):
         """The items of a face that the band takes: those that may be changed there."""
         assert self.band is not None
         session, band = self.session, self.band.moved(-face.x, 0.0)
+        takes = band.encloses if self.enclosing else band.touches
         scene = session.scene_of(face)
         bounds = bounds_on(session.publication, face.holder_id, face.side)
         free = [p.item_id for p in scene.placed if not p.locked]
@@ -55,7 +56,7 @@ class BandGesture(Gesture):
             item_id
             for item_id in free
             if item_id in bounds
-            and _takes(band, bounds[item_id], self.enclosing)
+            and takes(bounds[item_id])
             and session.may_change(face.holder_id, item_id)
         )
 
@@ -69,15 +70,3 @@ class BandGesture(Gesture):
 
     def cancel(self) -> None:
         self.band = None
-
-
-def _takes(band: Bounds, box: Bounds, enclosing: bool) -> bool:
-    if enclosing:
-        return (
-            band.left <= box.left and band.top <= box.top
-            and box.right <= band.right and box.bottom <= band.bottom
-        )  # fmt: skip
-    return (
-        band.left <= box.right and box.left <= band.right
-        and band.top <= box.bottom and box.top <= band.bottom
-    )  # fmt: skip
