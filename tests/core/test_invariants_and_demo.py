@@ -66,7 +66,14 @@ def body(style="body", run_style=None):
             ),
             "not among the publication's",
         ),
-        (lambda p: with_page(p, overrides=(Override(item="item-5"),)), "not a master's"),
+        (
+            lambda p: with_page(
+                p,
+                items=(Shape(id="item-1", x=0, y=0, width=1, height=1),),
+                overrides=(Override(item="item-1", x=5.0),),
+            ),
+            "not a master's",
+        ),
         (lambda p: with_master(p, base="master-2"), "circle: Base → Base"),
         (lambda p: with_master(p, base="gone"), "builds on “gone”"),
         (

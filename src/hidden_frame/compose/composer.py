@@ -9,8 +9,9 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import NamedTuple
 
+from hidden_frame.compose.around import Obstacle, in_the_way, obstacles
 from hidden_frame.compose.cascade import Resolved, face_items, page_items, shown_on, stack_items
-from hidden_frame.compose.drawing import draw
+from hidden_frame.compose.drawing import NOTHING, draw
 from hidden_frame.compose.facts import PageFacts, page_facts
 from hidden_frame.compose.scene import Placed, Scene
 from hidden_frame.compose.textspec import (
@@ -28,6 +29,7 @@ from hidden_frame.model.paint import Layer
 from hidden_frame.model.publication import Page, Picture, Publication, Section, Setup
 from hidden_frame.model.remember import remembered
 from hidden_frame.model.text import Marker
+from hidden_frame.typeset.room import Outline
 
 
 class Context(NamedTuple):
@@ -123,9 +125,10 @@ class Composer:
         items = page_items(publication, page, stack)
         markers = _markers_of(items)
         values = _marker_values(publication, facts, markers)
+        stood = _obstacles(items, facts.side, context)
         placed = []
         for resolved in items:
-            one = self._place(resolved, facts.side, values, context, facts.hides_folio)
+            one = self._place(resolved, facts.side, values, context, facts.hides_folio, stood)
             if one is not None:
                 placed.append(one)
         trim = context.setup.trim
@@ -145,25 +148,31 @@ class Composer:
         values: dict[Marker, str],
         context: Context,
         hides_folio: bool,
+        stood: tuple[Obstacle, ...],
     ) -> Placed | None:
         """An item's drawing at its place; None if it is not to be seen."""
         item = resolved.item
         own: tuple[str, ...] = ()
+        outlines = NOTHING
         if isinstance(item, TextFrame):
             markers = markers_in(item.text)
             if markers:
                 if hides_folio and any(m.shows == "folio" for m in markers):
                     return None
                 own = tuple([values[m] for m in markers])
+            if stood and item.yields:
+                at = shown_on(resolved, side, context.setup)
+                assert isinstance(at, TextFrame)
+                outlines = in_the_way(at, stood)
         # A local item's wrapping is made anew with each composition, the item itself is not.
         source: object = item if resolved.carrier is None else resolved
-        key = (id(source), side, own)
+        key = (id(source), side, own, outlines)
         known = self._placed.get(key)
         if known is not None and known[0] is source and known[1] is context:
             return known[2]
         if len(self._placed) > 50_000:
             self._placed.clear()
-        one = _placed(resolved, side, own, context)
+        one = _placed(resolved, side, own, context, outlines)
         self._placed[key] = (source, context, one)
         return one
 
@@ -174,7 +183,8 @@ class Composer:
         if known is not None and known[0] is items and known[1] is context:
             return known[2]
         values = {marker: marker_label(marker) for marker in _markers_of(items)}
-        placed = [self._place(resolved, side, values, context, False) for resolved in items]
+        stood = _obstacles(items, side, context)
+        placed = [self._place(resolved, side, values, context, False, stood) for resolved in items]
         trim = context.setup.trim
         scene = Scene(
             master_id,
@@ -201,11 +211,26 @@ def _marker_values(
     return {m: marker_value(m, facts, title, details) for m in markers}
 
 
+def _obstacles(items: tuple[Resolved, ...], side: Side, context: Context) -> tuple[Obstacle, ...]:
+    """What text runs around on a page; nothing on most pages."""
+    around = [
+        shown_on(r, side, context.setup)
+        for r in items
+        if r.item.around is not None and r.item.visible and r.item.layer not in context.hidden
+    ]
+    return obstacles(around, context.pictures) if around else ()
+
+
 _values: dict[tuple[str, ...], tuple[str, ...]] = {}
+_outlines: dict[tuple[Outline, ...], tuple[Outline, ...]] = {}
 
 
 def _placed(
-    resolved: Resolved, side: Side, own: tuple[str, ...], context: Context
+    resolved: Resolved,
+    side: Side,
+    own: tuple[str, ...],
+    context: Context,
+    outlines: tuple[Outline, ...],
 ) -> Placed | None:
     item = resolved.item
     if not item.visible or item.layer in context.hidden:
@@ -213,8 +238,11 @@ def _placed(
     # Drawings are remembered by identity, so equal values must be the same object.
     if len(_values) > 50_000:
         _values.clear()
+    if len(_outlines) > 5_000:
+        _outlines.clear()
     own = _values.setdefault(own, own)
-    drawing = draw(item, side, own, context.known, context.pictures)
+    outlines = _outlines.setdefault(outlines, outlines) if outlines else NOTHING
+    drawing = draw(item, side, own, context.known, context.pictures, outlines)
     at = shown_on(resolved, side, context.setup)
     matrix = placement(at.x, at.y, at.width, at.height, at.rotation)
     return Placed(
@@ -225,6 +253,7 @@ def _placed(
         resolved.overridden,
         item.layer not in context.silent,
         item.layer in context.locked or (item.locked and resolved.carrier is None),
+        item.blend == "multiply",
     )
 
 

@@ -6,6 +6,8 @@ that: an item that only moves is not drawn again.
 
 from __future__ import annotations
 
+import math
+
 from msgspec.structs import replace
 
 from hidden_frame.compose.scene import (
@@ -27,10 +29,14 @@ from hidden_frame.model.remember import remembered
 from hidden_frame.model.text import Text
 from hidden_frame.typeset.layout import SetText, set_text
 from hidden_frame.typeset.overflow import Overflow, explain
+from hidden_frame.typeset.room import Outline, Room
 
 # Four cubic arcs make an ellipse; with this factor the radius is off by at most
 # 0.027 % (4/3·(√2 − 1), common practice of computer graphics).
 _ARC = 0.5522847498307936
+
+
+NOTHING: tuple[Outline, ...] = ()
 
 
 @remembered(50_000)
@@ -40,17 +46,22 @@ def draw(
     values: tuple[str, ...],
     known: Palette,
     pictures: tuple[Picture, ...],
+    outlines: tuple[Outline, ...] = NOTHING,
 ) -> Drawing:
-    """An item's drawing on a side, `values` being what its markers show."""
+    """An item's drawing on a side, `values` being what its markers show.
+
+    Text runs around `outlines`, convex polygons in the item's own coordinates.
+    """
     if isinstance(item, TextFrame) and item.grows:
-        item = replace(item, height=max(item.height, text_height(item, side, values, known)))
+        height = text_height(item, side, values, known, outlines)
+        item = replace(item, height=max(item.height, height))
     primitives: list[Primitive] = []
-    outline = _outline(item)
+    outline = outline_of(item)
     if item.fill is not None and not isinstance(item, Line):
         primitives.append(_filled(outline, item.fill, item.opacity, known))
     overflow = None
     if isinstance(item, TextFrame):
-        text, overflow = _text(item, side, values, known)
+        text, overflow = _text(item, side, values, known, outlines)
         primitives.append(text)
     elif isinstance(item, PictureFrame):
         primitives.append(_picture(item, pictures))
@@ -70,16 +81,24 @@ def _pen(stroke: Stroke, opacity: float, known: Palette) -> Pen:
     return Pen(colour, stroke.width, stroke.opacity * opacity, stroke.dash)
 
 
-def _outline(item: Item) -> tuple:
+def outline_of(item: Item) -> tuple:
+    """An item's outline as path commands, in its own coordinates."""
     w, h = item.width, item.height
     if isinstance(item, Line):
         return (("M", 0.0, 0.0), ("L", w, 0.0))
     if isinstance(item, Shape) and item.form == "ellipse":
         return _rounded(w, h, w / 2, h / 2)
-    if isinstance(item, Shape) and item.form == "rounded":
-        radius = min(item.radius, w / 2, h / 2)
+    radius = corner_radius(item)
+    if radius:
         return _rounded(w, h, radius, radius)
     return (("M", 0.0, 0.0), ("L", w, 0.0), ("L", w, h), ("L", 0.0, h), ("Z",))
+
+
+def corner_radius(item: Item) -> float:
+    """The radius of an item's corners, no larger than the item allows, in points."""
+    if isinstance(item, Line) or (isinstance(item, Shape) and item.form != "rounded"):
+        return 0.0
+    return min(item.radius, item.width / 2, item.height / 2)
 
 
 def _rounded(w: float, h: float, rx: float, ry: float) -> tuple:
@@ -92,51 +111,137 @@ def _rounded(w: float, h: float, rx: float, ry: float) -> tuple:
     )  # fmt: skip
 
 
-@remembered(20_000)
-def _set(
-    text: Text, width: float, side: Side, values: tuple[str, ...], known: Palette, snug: bool
+def _made(
+    text: Text,
+    width: float,
+    side: Side,
+    values: tuple[str, ...],
+    known: Palette,
+    snug: bool,
+    room: Room | None,
 ) -> SetText:
     paragraphs = specs(text, values, side, known)
     if snug and paragraphs:
         paragraphs[0] = paragraphs[0]._replace(before=0.0)
-    return set_text(paragraphs, width)
+    return set_text(paragraphs, width, room)
 
 
-def text_height(item: TextFrame, side: Side, values: tuple[str, ...], known: Palette) -> float:
-    """How high a frame must be for all of its text, insets included, in points."""
-    width = max(item.width - 2 * item.inset, 0.0)
-    return _set(item.text, width, side, values, known, item.snug).height + 2 * item.inset
+_set = remembered(20_000)(_made)
+_rooms: dict[Room, Room] = {}
+
+
+def _room(item: TextFrame, height: float, outlines: tuple[Outline, ...]) -> Room | None:
+    """Where the frame's text may stand; None for one free column."""
+    if item.columns == 1 and not outlines:
+        return None
+    insets = item.insets
+    moved = tuple(tuple((x - insets.left, y - insets.top) for x, y in o) for o in outlines)
+    if len(_rooms) > 5_000:
+        _rooms.clear()
+    room = Room(height, item.columns, item.gutter, moved)
+    return _rooms.setdefault(room, room)  # set texts are remembered by identity
+
+
+def text_height(
+    item: TextFrame,
+    side: Side,
+    values: tuple[str, ...],
+    known: Palette,
+    outlines: tuple[Outline, ...] = NOTHING,
+) -> float:
+    """How high a frame must be for all of its text, insets included, in points.
+
+    Columns are as even as their lines allow: the least height is found by halving.
+    """
+    insets = item.insets
+    width = max(item.width - insets.left - insets.right, 0.0)
+    edge = insets.top + insets.bottom
+
+    def set_in(height: float) -> SetText:
+        room = _room(item, height, outlines)
+        return _set(item.text, width, side, values, known, item.snug, room)
+
+    if item.columns == 1:
+        return set_in(math.inf).height + edge
+    low, high = 0.0, set_in(math.inf).height
+    while high - low > 0.05:
+        middle = (low + high) / 2
+        if explain(set_in(middle), middle) is None:
+            high = middle
+        else:
+            low = middle
+    return high + edge
 
 
 def _text(
-    item: TextFrame, side: Side, values: tuple[str, ...], known: Palette
+    item: TextFrame,
+    side: Side,
+    values: tuple[str, ...],
+    known: Palette,
+    outlines: tuple[Outline, ...],
 ) -> tuple[TextPrimitive, Overflow | None]:
-    inset = item.inset
-    width = max(item.width - 2 * inset, 0.0)
-    height = max(item.height - 2 * inset, 0.0)
-    text = _set(item.text, width, side, values, known, item.snug)
+    insets = item.insets
+    width = max(item.width - insets.left - insets.right, 0.0)
+    height = max(item.height - insets.top - insets.bottom, 0.0)
+    room = _room(item, height, outlines)
+    text = _set(item.text, width, side, values, known, item.snug, room)
     overflow = explain(text, height)
     shown = overflow.shown if overflow else len(text.lines)
-    y = inset
-    if overflow is None and item.vertical != "top":
-        y += (height - text.height) * (0.5 if item.vertical == "middle" else 1.0)
-    return TextPrimitive(text, inset, y, shown, item.opacity), overflow
+    y = insets.top
+    if overflow is None and item.vertical != "top" and not outlines:
+        share = 0.5 if item.vertical == "middle" else 1.0
+        if room is None:
+            y += (height - text.height) * share
+        else:
+            text = _made(item.text, width, side, values, known, item.snug, room)
+            _lower(text, height, share)
+    return TextPrimitive(text, insets.left, y, shown, item.opacity), overflow
+
+
+def _lower(text: SetText, height: float, share: float) -> None:
+    """Moves each column down by its share of what it leaves free."""
+    for column in range(len(text.columns)):
+        bottom = max((line.bottom for line in text.lines if line.column == column), default=0.0)
+        text.lower(column, (height - bottom) * share)
 
 
 def _picture(item: PictureFrame, pictures: tuple[Picture, ...]) -> Primitive:
-    frame = (0.0, 0.0, item.width, item.height)
     picture = next((p for p in pictures if p.hash == item.picture), None)
     if picture is None:
-        return Placeholder(frame, "Picture")
-    rect = fitted(picture.width, picture.height, item)
-    return PicturePrimitive(picture.hash, picture.kind, rect, frame, item.opacity)
+        return Placeholder((0.0, 0.0, item.width, item.height), "Picture")
+    rect = picture_rect(picture, item)
+    return PicturePrimitive(picture.hash, picture.kind, rect, outline_of(item), item.opacity)
 
 
-def fitted(width: float, height: float, item: PictureFrame) -> Rect:
-    """The place of a picture of these proportions in its frame, by the frame's fit."""
+def picture_rect(picture: Picture, item: PictureFrame) -> Rect:
+    """Where a picture lies in its frame, by the frame's fit: x, y, width, height in points.
+
+    "fit" shows all of it, "fill" leaves no part of the frame empty; "actual" has the size
+    that the file asks for; these three stand in the middle.  "free" goes by the crop.
+    """
     if item.fit == "stretch":
         return (0.0, 0.0, item.width, item.height)
-    across, down = item.width / width, item.height / height
-    scale = min(across, down) if item.fit == "fit" else max(across, down)
+    width, height = picture.size
+    if item.fit == "free" and item.crop is not None:
+        crop = item.crop
+        return (crop.x, crop.y, width * crop.scale, height * crop.scale)
+    scale = 1.0
+    if item.fit in ("fit", "fill"):
+        scales = (item.width / width, item.height / height)
+        scale = min(scales) if item.fit == "fit" else max(scales)
     w, h = width * scale, height * scale
     return ((item.width - w) / 2, (item.height - h) / 2, w, h)
+
+
+def effective_resolution(picture: Picture, item: PictureFrame) -> tuple[float, float] | None:
+    """Pixels to an inch as placed, across and down; None for a drawing, which has none.
+
+    >>> effective_resolution(picture, frame)  # 1200 pixels on 4 inches
+    (300.0, 300.0)
+    """
+    if picture.kind == "svg":
+        return None
+    _, _, w, h = picture_rect(picture, item)
+    if w <= 0 or h <= 0:
+        return None
+    return picture.width * 72 / w, picture.height * 72 / h

@@ -46,12 +46,12 @@ class TextPrimitive(NamedTuple):
 
 
 class PicturePrimitive(NamedTuple):
-    """A picture in `rect`, seen through `clip`."""
+    """A picture in `rect`, seen through `clip`, a path as a `PathPrimitive`'s."""
 
     hash: str
     kind: str
     rect: Rect
-    clip: Rect
+    clip: tuple[tuple, ...]
     alpha: float = 1.0
 
 
@@ -81,7 +81,8 @@ class Drawing(NamedTuple):
 class Placed(NamedTuple):
     """A drawing on a page, and where it came from.
 
-    `carrier` is the master that carries the item (None: it stands here itself).
+    `carrier` is the master that carries the item (None: it stands here itself).  One
+    that is `multiplied` darkens what lies below it (ISO 32000-1, 11.3.5.2).
     """
 
     drawing: Drawing
@@ -91,6 +92,7 @@ class Placed(NamedTuple):
     overridden: tuple[str, ...]
     printing: bool
     locked: bool
+    multiplied: bool = False
 
 
 class Scene:

@@ -161,15 +161,18 @@ def _holder(holder: Page | Master, place: str, known: _Known) -> Iterator[str]:
         if times > 1:
             yield f"On {place}: the item “{item_id}” is overridden twice."
     for override in holder.overrides:
-        if override.item in own or override.item not in known.items:
+        if override.item in own:
             yield f"On {place}: an override names the item “{override.item}”, not a master's."
             continue
         yield from _override(override, place, known)
 
 
 def _override(override: Override, place: str, known: _Known) -> Iterator[str]:
-    item = known.items[override.item]
     changes = changed_properties(override)
+    item = known.items.get(override.item)
+    if item is None:  # its item is gone: it sleeps (R11), and is kept
+        yield from _values(changes, f"{place}, override of “{override.item}”", known)
+        return
     where = f"{place}, override of “{item.name or item.id}”"
     for name in changes:
         if name not in OVERRIDABLE[type(item)]:

@@ -11,21 +11,48 @@ from typing import Annotated, Literal
 
 from msgspec import UNSET, Meta, Struct, UnsetType
 
-from hidden_frame.model.geometry import NotNegative, Share
+from hidden_frame.model.geometry import NotNegative, Positive, Share
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.text import Text
 
 Face = Literal["both", "verso", "recto"]
 Placing = Literal["mirrored", "repeated"]
 Vertical = Literal["top", "middle", "bottom"]
-Fit = Literal["fit", "fill", "stretch"]
+Fit = Literal["fit", "fill", "actual", "free", "stretch"]
 Form = Literal["rectangle", "ellipse", "rounded"]
+Blend = Literal["normal", "multiply"]
+
+
+class Around(Struct, frozen=True, omit_defaults=True):
+    """How text makes way for an item: for its `box`, or for its own `shape`, at a distance."""
+
+    shape: Literal["box", "shape"] = "box"
+    offset: NotNegative = 6.0
+
+
+class Insets(Struct, frozen=True, kw_only=True, omit_defaults=True):
+    """What a text frame keeps free at each of its sides."""
+
+    top: NotNegative = 0.0
+    bottom: NotNegative = 0.0
+    left: NotNegative = 0.0
+    right: NotNegative = 0.0
+
+
+class Crop(Struct, frozen=True):
+    """Where a picture lies in its frame: its top left corner, and its scale (1 = actual size)."""
+
+    x: float
+    y: float
+    scale: Positive
 
 
 class _Item(Struct, frozen=True, kw_only=True, omit_defaults=True, tag_field="kind"):
     """What all items have; rotation in degrees clockwise about the item's middle.
 
     A `locked` item is not picked up on the desk; items of one `group` are picked together.
+    An item that blends by `multiply` darkens what lies below; `around` makes text run
+    around it (None: text runs over or under it).
     """
 
     id: str
@@ -44,27 +71,47 @@ class _Item(Struct, frozen=True, kw_only=True, omit_defaults=True, tag_field="ki
     stroke: Stroke | None = None
     locked: bool = False
     group: str | None = None
+    blend: Blend = "normal"
+    around: Around | None = None
 
 
 class TextFrame(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="text"):
-    """A frame of text; `inset` on all four sides.
+    """A frame of text in columns; `inset` on all four sides alike, or on each its own.
 
     One that `grows` is as high as its text needs, and never lower than `height`.
     `snug` leaves out the space that the first paragraph's style asks for above it.
+    One that `yields` makes way for items that text runs around.
     """
 
     text: Text = ()
-    inset: NotNegative = 0.0
+    inset: NotNegative | Insets = 0.0
     vertical: Vertical = "top"
     grows: bool = False
     snug: bool = False
+    columns: Annotated[int, Meta(ge=1, le=20)] = 1
+    gutter: NotNegative = 12.0
+    radius: NotNegative = 0.0
+    yields: bool = True
+
+    @property
+    def insets(self) -> Insets:
+        """What is kept free at each side, in points."""
+        if isinstance(self.inset, Insets):
+            return self.inset
+        all_round = self.inset
+        return Insets(top=all_round, bottom=all_round, left=all_round, right=all_round)
 
 
 class PictureFrame(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="picture"):
-    """A frame that shows a picture by content hash, or nothing yet."""
+    """A frame that shows a picture by content hash, or nothing yet.
+
+    `crop` places the picture where `fit` is "free".
+    """
 
     picture: str | None = None
     fit: Fit = "fit"
+    crop: Crop | None = None
+    radius: NotNegative = 0.0
 
 
 class Shape(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="shape"):
@@ -82,14 +129,16 @@ class Line(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="line"):
 Item = TextFrame | PictureFrame | Shape | Line
 
 COMMON = (
-    "name", "x", "y", "width", "height", "rotation", "opacity", "visible", "layer", "fill", "stroke"
+    "name", "x", "y", "width", "height", "rotation", "opacity", "visible", "layer", "fill",
+    "stroke", "blend", "around",
 )  # fmt: skip
 OVERRIDABLE: dict[type, tuple[str, ...]] = {
-    TextFrame: (*COMMON[1:], "text", "inset", "vertical", "grows", "snug"),
-    PictureFrame: (*COMMON[1:], "picture", "fit"),
+    TextFrame: (*COMMON[1:], "text", "inset", "vertical", "grows", "snug", "columns", "gutter",
+                "radius", "yields"),
+    PictureFrame: (*COMMON[1:], "picture", "fit", "crop", "radius"),
     Shape: (*COMMON[1:], "form", "radius"),
     Line: COMMON[1:],
-}
+}  # fmt: skip
 
 
 class Override(Struct, frozen=True, kw_only=True, omit_defaults=True):
@@ -111,14 +160,20 @@ class Override(Struct, frozen=True, kw_only=True, omit_defaults=True):
     fill: Fill | UnsetType | None = UNSET
     stroke: Stroke | UnsetType | None = UNSET
     text: Text | UnsetType = UNSET
-    inset: NotNegative | UnsetType = UNSET
+    inset: NotNegative | Insets | UnsetType = UNSET
     vertical: Vertical | UnsetType = UNSET
     grows: bool | UnsetType = UNSET
     snug: bool | UnsetType = UNSET
     picture: str | UnsetType | None = UNSET
     fit: Fit | UnsetType = UNSET
     form: Form | UnsetType = UNSET
-    radius: Annotated[float, Meta(ge=0)] | UnsetType = UNSET
+    radius: NotNegative | UnsetType = UNSET
+    blend: Blend | UnsetType = UNSET
+    around: Around | UnsetType | None = UNSET
+    columns: Annotated[int, Meta(ge=1, le=20)] | UnsetType = UNSET
+    gutter: NotNegative | UnsetType = UNSET
+    yields: bool | UnsetType = UNSET
+    crop: Crop | UnsetType | None = UNSET
 
 
 OVERRIDE_FIELDS: tuple[str, ...] = tuple(f for f in Override.__struct_fields__ if f != "item")

@@ -27,6 +27,7 @@ class Setup(Struct, frozen=True, kw_only=True, omit_defaults=True):
     opening: Side = "recto"
     margins: Margins = Margins()
     columns: Columns = Columns()
+    grid: Grid | None = None
     unit: Unit = "mm"
 
 
@@ -91,7 +92,8 @@ class Detail(Struct, frozen=True):
 class Picture(Struct, frozen=True, kw_only=True, omit_defaults=True):
     """What the publication knows of a picture; its bytes are kept by hash (SHA-256).
 
-    Natural width and height are points for SVG, pixels otherwise.
+    Natural width and height are points for SVG, pixels otherwise; `ppi` is how many
+    pixels the file puts to an inch at its actual size.
     """
 
     hash: Annotated[str, Meta(pattern="^[0-9a-f]{64}$")]
@@ -99,6 +101,14 @@ class Picture(Struct, frozen=True, kw_only=True, omit_defaults=True):
     width: Annotated[float, Meta(gt=0)]
     height: Annotated[float, Meta(gt=0)]
     name: str = ""
+    ppi: Annotated[float, Meta(gt=0)] = 72.0
+
+    @property
+    def size(self) -> tuple[float, float]:
+        """Width and height at actual size, in points."""
+        if self.kind == "svg":
+            return self.width, self.height
+        return self.width * 72 / self.ppi, self.height * 72 / self.ppi
 
 
 class Publication(Struct, frozen=True, kw_only=True, omit_defaults=True):

@@ -8,6 +8,7 @@ from collections.abc import Mapping
 from reportlab.graphics import renderPDF
 from reportlab.lib.colors import CMYKColorSep
 from reportlab.lib.utils import ImageReader
+from reportlab.pdfbase.pdfdoc import PDFDictionary, PDFName, PDFStream, pdfdocEnc
 from reportlab.pdfgen.canvas import Canvas
 from svglib.svglib import svg2rlg
 
@@ -73,6 +74,8 @@ class PageWriter:
     def _placed(self, placed: Placed) -> None:
         self.canvas.saveState()
         self._say(" ".join(_n6(v) for v in placed.matrix) + " cm")
+        if placed.multiplied:
+            self.canvas.setBlendMode("Multiply")
         for primitive in placed.drawing.primitives:
             if isinstance(primitive, TextPrimitive):
                 self._text(primitive)
@@ -158,9 +161,8 @@ class PageWriter:
         if size is None:
             return
         x, y, w, h = picture.rect
-        cx, cy, cw, ch = picture.clip
         self.canvas.saveState()
-        self._say(f"{_n(cx)} {_n(cy)} {_n(cw)} {_n(ch)} re W n")
+        self._say(" ".join(_OPERATORS[c[0]](c) for c in picture.clip) + " W n")
         self.canvas.setFillAlpha(picture.alpha)
         self.canvas.setStrokeAlpha(picture.alpha)
         self._say(f"{_n6(w / size[0])} 0 0 {_n6(-h / size[1])} {_n(x)} {_n(y + h)} cm")
@@ -190,8 +192,17 @@ class PageWriter:
             size = (float(reader.getSize()[0]), float(reader.getSize()[1]))
             canvas.beginForm(picture.hash, 0, 0, *size)
             canvas.drawImage(reader, 0, 0, *size, mask="auto")
-        canvas.endForm()
+        canvas.endForm(Contents=_as_group(canvas))
         return size
+
+
+def _as_group(canvas: Canvas) -> PDFStream:
+    """What was drawn since the form was begun, as one transparency group: opacity and
+    blending then hold for the picture as a whole (ISO 32000-1, 11.6.6)."""
+    stream = PDFStream(content=pdfdocEnc("\n".join([canvas._preamble, *canvas._code])))
+    group = {"Type": PDFName("Group"), "S": PDFName("Transparency")}
+    stream.dictionary["Group"] = PDFDictionary(group)
+    return stream
 
 
 def _n6(value: float) -> str:

@@ -46,9 +46,17 @@ def picture_from_bytes(data: bytes, name: str) -> tuple[Picture, bytes]:
     return _raster(data, name)
 
 
-def _described(data: bytes, kind: str, width: float, height: float, name: str) -> Picture:
+def _described(
+    data: bytes, kind: str, width: float, height: float, name: str, ppi: float = 72.0
+) -> Picture:
     digest = hashlib.sha256(data).hexdigest()
-    return Picture(hash=digest, kind=kind, width=width, height=height, name=name)  # type: ignore[arg-type]
+    return Picture(hash=digest, kind=kind, width=width, height=height, name=name, ppi=ppi)  # type: ignore[arg-type]
+
+
+def _resolution(asked: object) -> float:
+    """Pixels to an inch as the file has it; 72 where it says nothing that can be meant."""
+    ppi = float(asked[0]) if isinstance(asked, tuple) and asked else 72.0
+    return round(ppi, 2) if 5 <= ppi <= 20_000 else 72.0
 
 
 def _raster(data: bytes, name: str) -> tuple[Picture, bytes]:
@@ -67,12 +75,19 @@ def _raster(data: bytes, name: str) -> tuple[Picture, bytes]:
                 image.load()
                 if kind is None:
                     buffer = io.BytesIO()
-                    image.convert("RGBA" if "A" in image.getbands() else "RGB").save(buffer, "PNG")
+                    see_through = "A" in image.getbands() or "transparency" in image.info
+                    image.convert("RGBA" if see_through else "RGB").save(buffer, "PNG")
                     kind, data = "png", buffer.getvalue()
-                return _described(data, kind, image.width, image.height, name), data
+                ppi = _resolution(image.info.get("dpi"))
+                return _described(data, kind, image.width, image.height, name, ppi), data
     except Refusal:
         raise
-    except (OSError, ValueError, SyntaxError, Image.DecompressionBombError) as error:
+    except Image.DecompressionBombError as error:
+        raise Refusal(
+            f"“{name}” has more than {MAX_PIXELS // 1_000_000} million pixels, more than can be "
+            f"placed; make it smaller."
+        ) from error
+    except (OSError, ValueError, SyntaxError) as error:
         raise Refusal(
             f"“{name}” is not a picture that can be read; place a PNG, JPEG, TIFF or SVG."
         ) from error

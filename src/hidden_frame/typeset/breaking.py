@@ -38,40 +38,50 @@ class Cut(NamedTuple):
 
 
 class Breaker:
-    """Breaks one segment's tokens; the first line may have its own measure (points)."""
+    """Breaks one segment's tokens, a line at a time; no token is wider than `widest` (points)."""
 
     def __init__(
-        self, tokens: Tokens, first: float, measure: float, language: str | None, justified: bool
+        self, tokens: Tokens, widest: float, language: str | None, justified: bool
     ) -> None:
-        self.tokens = split_long(tokens, max(min(first, measure), 0.0))
-        self.measure = first
-        self.rest = measure
+        self.tokens = split_long(tokens, max(widest, 0.0))
+        self.measure = widest
         self.language = language
         self.justified = justified
         self.hyphens = 0
+        self.at = 0
+        self._head: Word | None = None
+        self._skip = 0
 
-    def lines(self) -> list[Cut]:
+    @property
+    def done(self) -> bool:
+        """Whether everything stands on a line."""
+        return self.at >= len(self.tokens.ends)
+
+    @property
+    def least(self) -> float:
+        """The measure that the next line needs for its first word."""
+        if self.done:
+            return 0.0
+        if self._head is not None:
+            return self._head.width
+        return self.tokens.ends[self.at] - self.tokens.starts[self.at]
+
+    def line(self, measure: float) -> Cut:
+        """The next line at a measure (points); not to be asked for when `done`."""
         ends, starts = self.tokens.ends, self.tokens.starts
-        count = len(ends)
-        cuts: list[Cut] = []
-        at, head, skip = 0, None, 0
-        while at < count:
-            base = starts[at] if head is None else ends[at] - head.width
-            last = bisect_right(ends, base + self.measure + TOLERANCE, at, count) - 1
-            tail = None
-            if last < count - 1:
-                last, tail, next_skip = self._end(at, max(last, at - 1), base, head is not None)
-            else:
-                next_skip = 0
-            cuts.append(Cut(at, last, head, tail, skip, next_skip))
-            self.hyphens = self.hyphens + 1 if tail is not None else 0
-            at, skip = last + 1, next_skip
-            head = None
-            if skip:
-                word = self.tokens.words[at]
-                head = word.setting.word(word.text[skip:].replace(SOFT_HYPHEN, ""))
-            self.measure = self.rest
-        return cuts
+        count, at, head, skip = len(ends), self.at, self._head, self._skip
+        self.measure = measure
+        base = starts[at] if head is None else ends[at] - head.width
+        last = bisect_right(ends, base + measure + TOLERANCE, at, count) - 1
+        tail, used = None, 0
+        if last < count - 1:
+            last, tail, used = self._end(at, max(last, at - 1), base, head is not None)
+        self.hyphens = self.hyphens + 1 if tail is not None else 0
+        self.at, self._skip, self._head = last + 1, used, None
+        if used:
+            word = self.tokens.words[self.at]
+            self._head = word.setting.word(word.text[used:].replace(SOFT_HYPHEN, ""))
+        return Cut(at, last, head, tail, skip, used)
 
     def _end(self, at: int, last: int, base: float, headed: bool) -> tuple[int, Word | None, int]:
         """Where a full line ends: its last token, a hyphenated tail, its characters."""

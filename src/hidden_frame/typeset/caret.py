@@ -60,7 +60,11 @@ def caret_at(text: SetText, paragraph: int, offset: int) -> Caret:
 
 def place_at(text: SetText, x: float, y: float) -> tuple[int, int]:
     """The paragraph and offset nearest to a point."""
-    lines = text.lines
+    wanted = min(
+        range(len(text.columns)),
+        key=lambda n: max(text.columns[n][0] - x, x - text.columns[n][1], 0.0),
+    )
+    lines = [line for line in text.lines if line.column == wanted] or text.lines
     index = min(max(bisect_right([line.top for line in lines], y) - 1, 0), max(len(lines) - 1, 0))
     line = lines[index]
     offset = min(stops(line), key=lambda stop: abs(stop[1] - x))[0]

@@ -11,6 +11,7 @@ from collections.abc import Iterator, Sequence
 
 from hidden_frame.typeset.breaking import Breaker, Cut
 from hidden_frame.typeset.paragraph import ParagraphSpec, Span, Tab
+from hidden_frame.typeset.room import Room
 from hidden_frame.typeset.shaping import Setting, Word
 from hidden_frame.typeset.tokens import Tokens, segments
 
@@ -113,15 +114,20 @@ class Placed:
 class Line:
     """A line: its top and height (the leading), baseline, and glyph runs from left to right.
 
-    `start` and `end` are places in the text of paragraph number `paragraph`.
+    `start` and `end` are places in the text of paragraph number `paragraph`; `column`
+    counts the columns from 0.
     """
 
     __slots__ = (
-        "_first", "_last", "baseline", "height", "left", "paragraph", "right", "runs", "top",
+        "_first", "_last", "baseline", "column", "height", "left", "paragraph", "right", "runs",
+        "top",
     )  # fmt: skip
 
-    def __init__(self, paragraph: int, top: float, height: float, baseline: float) -> None:
+    def __init__(
+        self, paragraph: int, top: float, height: float, baseline: float, column: int = 0
+    ) -> None:
         self.paragraph = paragraph
+        self.column = column
         self.top = top
         self.height = height
         self.baseline = baseline
@@ -163,37 +169,67 @@ class Line:
 
 
 class SetText:
-    """Lines from the top down, and the height that the whole text takes."""
+    """Lines from the top down, column after column, and the height that the text takes.
 
-    __slots__ = ("height", "lines", "specs", "width")
+    `columns` are their left and right edges.
+    """
 
-    def __init__(self, lines: list[Line], height: float, width: float, specs: tuple) -> None:
+    __slots__ = ("columns", "height", "lines", "specs", "width")
+
+    def __init__(
+        self,
+        lines: list[Line],
+        height: float,
+        width: float,
+        specs: tuple,
+        columns: tuple[tuple[float, float], ...] = (),
+    ) -> None:
         self.lines = lines
         self.height = height
         self.width = width
         self.specs = specs
+        self.columns = columns or ((0.0, width),)
+
+    def lower(self, column: int, by: float) -> None:
+        """Moves a column's lines down, before the text is shown to anyone."""
+        for line in self.lines:
+            if line.column == column:
+                line.top += by
+                line.baseline += by
+                for run in line.runs:
+                    run.baseline += by
 
 
-def set_text(specs: Sequence[ParagraphSpec], width: float) -> SetText:
+def set_text(specs: Sequence[ParagraphSpec], width: float, room: Room | None = None) -> SetText:
     """All lines of the paragraphs at a width (points), whether or not they fit a frame.
 
-    The space above the first paragraph counts, as does the space below the last.
+    The space above the first paragraph counts, as does the space below the last.  With
+    `room`, text goes from column to column and around what stands in its way; what the
+    last column can't hold goes on below it.
     """
-    setter = _Setter(width)
+    setter = _Setter(width, room)
     for number, spec in enumerate(specs):
         setter.paragraph(number, spec)
-    return SetText(setter.lines, setter.y, width, tuple(specs))
+    height = max(setter.y, setter.deepest)
+    return SetText(setter.lines, height, width, tuple(specs), setter.columns)
 
 
 class _Setter:
-    def __init__(self, width: float) -> None:
-        self.width = width
-        self.y = 0.0
+    """Sets paragraph after paragraph; a line goes from `left` to `right`, the edges of the
+    column or of what is free of it at this height."""
+
+    def __init__(self, width: float, room: Room | None) -> None:
+        self.room = room
+        self.columns = ((0.0, width),) if room is None else room.edges(width)
+        self.column = 0
+        self.left, self.right = self.columns[0]
+        self.y = self.deepest = 0.0
         self.rise = 0.0  # from a line's top to its baseline
         self.lines: list[Line] = []
 
     def paragraph(self, number: int, spec: ParagraphSpec) -> None:
-        self.y += spec.before
+        if self.y or not self.column:  # no space at the head of a later column
+            self.y += spec.before
         face, size = spec.base.face, spec.base.size
         # Half of what the leading adds stands above a line (CSS Inline 3, 4.1).
         above = (spec.leading - (face.ascent + face.descent) * size) / 2
@@ -207,22 +243,38 @@ class _Setter:
                 row, first = [], False
         self.y += spec.after
 
+    def _find_room(self, spec: ParagraphSpec, indent: float, need: float) -> None:
+        """Moves on to where the next line has room for `need` points behind its indents."""
+        room = self.room
+        if room is None:
+            return
+        while True:
+            if self.column < len(self.columns) - 1 and self.y + spec.leading > room.limit:
+                self.deepest = max(self.deepest, self.y)
+                self.column, self.y = self.column + 1, 0.0
+                continue
+            edges = self.columns[self.column]
+            self.left, self.right, below = room.free(edges, self.y, spec.leading)
+            whole = (self.left, self.right) == edges
+            if whole or self.right - self.left - indent - spec.right >= max(need, spec.leading):
+                return
+            self.y = below
+
     def _row(self, number: int, spec: ParagraphSpec, row: list[Tokens], first: bool) -> None:
         """What stands between two line breaks: cells divided by tabs, the last may wrap."""
         indent = spec.left + (spec.first if first else 0.0)
-        measure = self.width - spec.left - spec.right
         if len(row) == 1:
-            self._wrap(number, spec, row[0], indent, measure - (indent - spec.left), measure)
+            self._wrap(number, spec, row[0], indent)
             return
+        self._find_room(spec, indent, 0.0)
         line = self._line(number, spec)
-        x = self._cells(spec, line, row, indent)
+        x = self._cells(spec, line, row, self.left + indent)
         last = row[-1]
         stop, align = self._stop(spec, x)
-        if align == "left" and last.words and stop + last.ends[-1] > self.width - spec.right:
+        if align == "left" and last.words and stop + last.ends[-1] > self.right - spec.right:
             self.lines.pop()
             self.y = line.top
-            room = self.width - spec.right - stop
-            self._wrap(number, spec, last, stop, room, measure, line)
+            self._wrap(number, spec, last, stop - self.left, line)
             return
         left = self._cell_left(stop, align, last, x)
         self._place(spec, line, last, Cut(0, len(last.words) - 1), left, _whole(last))
@@ -237,11 +289,13 @@ class _Setter:
         return x
 
     def _stop(self, spec: ParagraphSpec, x: float) -> tuple[float, str]:
-        right = self.width - spec.right
+        """The next tab stop to the right of x; stops count from the line's left edge."""
+        right = self.right - spec.right - self.left
+        x -= self.left
         for tab in sorted(spec.tabs, key=lambda t: _position(t, right)):
             if _position(tab, right) > x + 0.01:
-                return _position(tab, right), tab.align
-        return (x // DEFAULT_TAB + 1) * DEFAULT_TAB, "left"
+                return self.left + _position(tab, right), tab.align
+        return self.left + (x // DEFAULT_TAB + 1) * DEFAULT_TAB, "left"
 
     @staticmethod
     def _cell_left(stop: float, align: str, cell: Tokens, x: float) -> float:
@@ -256,26 +310,30 @@ class _Setter:
         spec: ParagraphSpec,
         tokens: Tokens,
         indent: float,
-        first: float,
-        measure: float,
         started: Line | None = None,
     ) -> None:
         """A segment broken into lines; `started` already holds what stands before it."""
         justified = spec.align == "justified"
-        breaker = Breaker(tokens, first, measure, spec.language, justified)
-        tokens, cuts = breaker.tokens, breaker.lines()
-        if not cuts:
-            cuts = [Cut(0, -1)]
-        for n, cut in enumerate(cuts):
-            line = self._line(number, spec, started if n == 0 else None)
-            left, room = (indent, first) if n == 0 else (spec.left, measure)
+        left, right = self.columns[self.column]
+        whole = right - left - spec.right
+        breaker = Breaker(tokens, whole - max(indent, spec.left), spec.language, justified)
+        tokens = breaker.tokens
+        first = True
+        while first or not breaker.done:
+            if not (first and started):
+                self._find_room(spec, indent if first else spec.left, breaker.least)
+            line = self._line(number, spec, started if first else None)
+            left = self.left + (indent if first else spec.left)
+            room = self.right - spec.right - left
+            cut = Cut(0, -1) if breaker.done else breaker.line(room)
             width = _natural(tokens, cut) if tokens.words else 0.0
             extra = 0.0
-            if justified and n < len(cuts) - 1:
+            if justified and not breaker.done:
                 extra = _extra(tokens, cut, room - width)
-            elif started is None or n:
+            elif started is None or not first:
                 left = self._aligned(spec, left, room, width)
             self._place(spec, line, tokens, cut, left, width, extra)
+            first = False
 
     @staticmethod
     def _aligned(spec: ParagraphSpec, left: float, room: float, width: float) -> float:
@@ -284,7 +342,7 @@ class _Setter:
         return left + (room - width) / 2 if spec.align == "centre" else left
 
     def _line(self, number: int, spec: ParagraphSpec, started: Line | None = None) -> Line:
-        line = started or Line(number, self.y, spec.leading, self.y + self.rise)
+        line = started or Line(number, self.y, spec.leading, self.y + self.rise, self.column)
         self.lines.append(line)
         self.y += spec.leading
         return line

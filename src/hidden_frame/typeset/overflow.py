@@ -34,10 +34,11 @@ def explain(text: SetText, height: float) -> Overflow | None:
     if shown:
         what = f"{_count(hidden, 'line')} ({_count(words, 'word')}) of the text"
         verb = "does" if hidden == 1 else "do"
-        sentence = (
-            f"{what} {verb} not fit: all of it needs {needed:.4g} pt and the frame is "
-            f"{height:.4g} pt high."
-        )
+        if len(text.columns) > 1:
+            room = f"{len(text.columns)} columns of {height:.4g} pt are too short for it."
+        else:
+            room = f"all of it needs {needed:.4g} pt and the frame is {height:.4g} pt high."
+        sentence = f"{what} {verb} not fit: {room}"
     else:
         sentence = _first_line(text, height)
     return Overflow(shown, hidden, words, needed, sentence)

@@ -144,6 +144,8 @@ def paint_placed(
     """Paints one item at its place."""
     painter.save()
     painter.setTransform(QTransform(*placed.matrix), True)
+    if placed.multiplied:
+        painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_Multiply)
     for primitive in placed.drawing.primitives:
         if isinstance(primitive, TextPrimitive):
             _paint_text(painter, primitive, look, chips)
@@ -202,10 +204,16 @@ def _paint_picture(
     image = pictures.image(primitive.hash, primitive.kind, round(w * across), round(h * down))
     if image is None:
         if not look.proof:
-            _paint_placeholder(painter, Placeholder(primitive.clip, "Missing picture"), look)
+            bounds = _path(primitive.clip).boundingRect()
+            frame = (bounds.x(), bounds.y(), bounds.width(), bounds.height())
+            _paint_placeholder(painter, Placeholder(frame, "Missing picture"), look)
         return
     painter.save()
-    painter.setClipRect(QRectF(*primitive.clip), Qt.ClipOperation.IntersectClip)
+    clip = _path(primitive.clip)
+    if len(primitive.clip) == 5:  # a rectangle, which clips faster than a path
+        painter.setClipRect(clip.boundingRect(), Qt.ClipOperation.IntersectClip)
+    else:
+        painter.setClipPath(clip, Qt.ClipOperation.IntersectClip)
     painter.setOpacity(painter.opacity() * primitive.alpha)
     painter.drawImage(QRectF(x, y, w, h), image)
     painter.restore()
