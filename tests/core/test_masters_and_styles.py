@@ -12,12 +12,12 @@ from hidden_frame.compose.placing import guide_x, text_area
 from hidden_frame.compose.shown import items_on, shown_item
 from hidden_frame.compose.textspec import ink, palette, span_of
 from hidden_frame.compose.transform import Matrix, placement
+from hidden_frame.edit.faces import set_face
 from hidden_frame.edit.items import (
     add_item,
     duplicate_items,
     remove_items,
     reorder_items,
-    set_face,
 )
 from hidden_frame.edit.masters import (
     add_master,

@@ -146,7 +146,7 @@ class PageLayout(NamedTuple):
 
 @remembered(2_000)
 def _layout(setup: Setup, *chain: Master) -> PageLayout:
-    margins, columns, grid = setup.margins, setup.columns, None
+    margins, columns, grid = setup.margins, setup.columns, setup.grid
     guides: tuple[Guide, ...] = ()
     for master in chain:
         margins = margins if master.margins is None else master.margins

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from msgspec.structs import replace
 
+from hidden_frame.edit.faces import mirrored
 from hidden_frame.model.geometry import Margins, Side
 from hidden_frame.model.items import Item
 from hidden_frame.model.publication import Setup
@@ -28,7 +29,7 @@ def on_side(item: Item, side: Side, trim_width: float) -> Item:
     """
     if side == "recto" or item.placing == "repeated":
         return item
-    return replace(item, x=trim_width - item.x - item.width, rotation=-item.rotation or 0.0)
+    return mirrored(item, trim_width)
 
 
 def to_recto(

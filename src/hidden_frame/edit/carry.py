@@ -7,9 +7,9 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from typing import TypeVar
+from typing import Any, NamedTuple, TypeVar
 
-from msgspec import Struct
+from msgspec import UNSET, Struct, UnsetType
 from msgspec.structs import replace
 
 from hidden_frame.edit.change import new_ids
@@ -17,7 +17,7 @@ from hidden_frame.edit.colours import recoloured_item, recoloured_text
 from hidden_frame.edit.items import add_item
 from hidden_frame.edit.masters import free_name
 from hidden_frame.edit.styles import put_picture
-from hidden_frame.model.items import Item, PictureFrame, TextFrame
+from hidden_frame.model.items import Item, Override, TextFrame
 from hidden_frame.model.paint import Colour, Layer
 from hidden_frame.model.publication import Detail, Picture, Publication
 from hidden_frame.model.text import CharacterStyle, Marker, ParagraphStyle, Text
@@ -26,7 +26,10 @@ N = TypeVar("N", Colour, ParagraphStyle, CharacterStyle)
 
 
 class Clip(Struct, frozen=True):
-    """Items as they were seen on a page, and everything they refer to."""
+    """Items as they were seen on a page, and everything they refer to.
+
+    `overrides` only go along with masters.
+    """
 
     items: tuple[Item, ...]
     layers: tuple[Layer, ...] = ()
@@ -35,24 +38,38 @@ class Clip(Struct, frozen=True):
     character_styles: tuple[CharacterStyle, ...] = ()
     pictures: tuple[Picture, ...] = ()
     details: tuple[Detail, ...] = ()
+    overrides: tuple[Override, ...] = ()
 
 
 def copied(publication: Publication, items: Iterable[Item]) -> Clip:
     """A clip of items, in the coordinates of the page on which they are seen."""
-    taken = tuple(replace(i, face="both", placing="mirrored") for i in items)
-    texts = [i.text for i in taken if isinstance(i, TextFrame)]
+    return clip_of(publication, [replace(i, face="both", placing="mirrored") for i in items])
+
+
+def clip_of(
+    publication: Publication, items: Iterable[Item], overrides: Iterable[Override] = ()
+) -> Clip:
+    """Items and overrides as they are, with everything they refer to."""
+    taken, departing = tuple(items), tuple(overrides)
+    things = (*taken, *departing)
+
+    def values(name: str) -> list[Any]:
+        found = (getattr(t, name, None) for t in things)
+        return [v for v in found if v is not None and v is not UNSET]
+
+    texts: list[Text] = values("text")
     pieces = [c for text in texts for p in text for c in p.content]
     paragraphs = {p.style for text in texts for p in text}
     characters = {c.style for c in pieces if c.style}
     styles = tuple(s for s in publication.paragraph_styles if s.id in paragraphs)
     looks = tuple(s for s in publication.character_styles if s.id in characters)
-    colours = {paint.colour for i in taken for paint in (i.fill, i.stroke) if paint is not None}
+    colours = {paint.colour for paint in values("fill") + values("stroke")}
     colours |= {s.colour for s in styles}
     colours |= {s.colour for s in looks if s.colour}
     colours |= {c.look.colour for c in pieces if c.look is not None and c.look.colour}
-    pictures = {i.picture for i in taken if isinstance(i, PictureFrame)}
+    pictures = set(values("picture"))
     details = {c.detail for c in pieces if isinstance(c, Marker) and c.detail}
-    layers = {i.layer for i in taken}
+    layers = set(values("layer"))
     return Clip(
         taken,
         tuple(x for x in publication.layers if x.id in layers),
@@ -61,6 +78,7 @@ def copied(publication: Publication, items: Iterable[Item]) -> Clip:
         looks,
         tuple(p for p in publication.pictures if p.hash in pictures),
         tuple(d for d in publication.details if d.name in details),
+        departing,
     )
 
 
@@ -72,10 +90,10 @@ def pasted(
     What is equal to something of the publication is reused; a clash of names is
     resolved by a new name.  Layers are merged by name.
     """
-    publication, items = brought_in(publication, clip)
+    publication, terms = brought_in(publication, clip)
     groups: dict[str, str] = {}
     made: list[str] = []
-    for item in items:
+    for item in map(terms.item, clip.items):
         if item.group is not None and item.group not in groups:
             publication, (groups[item.group],) = new_ids(publication, "group", 1)
         moved = replace(item, x=item.x + dx, y=item.y + dy, group=groups.get(item.group or ""))
@@ -84,8 +102,44 @@ def pasted(
     return publication, made
 
 
-def brought_in(publication: Publication, clip: Clip) -> tuple[Publication, tuple[Item, ...]]:
-    """The publication with what the clip refers to, and the items in its terms."""
+class Terms(NamedTuple):
+    """What the publication calls the things that a clip refers to."""
+
+    layers: dict[str, str]
+    colours: dict[str, str]
+    styles: dict[str, str]
+    looks: dict[str, str]
+
+    def text(self, old: Text) -> Text:
+        restyled = tuple(
+            replace(
+                p,
+                style=self.styles[p.style],
+                content=tuple(
+                    c if c.style is None else replace(c, style=self.looks[c.style])
+                    for c in p.content
+                ),
+            )
+            for p in old
+        )
+        return recoloured_text(restyled, self.colours.__getitem__)
+
+    def item(self, old: Item) -> Item:
+        """An item of the clip in the publication's terms."""
+        new = recoloured_item(old, self.colours.__getitem__)
+        new = replace(new, layer=self.layers[old.layer])
+        return replace(new, text=self.text(new.text)) if isinstance(new, TextFrame) else new
+
+    def override(self, old: Override) -> Override:
+        """The same for an override."""
+        new = recoloured_item(old, self.colours.__getitem__)
+        if not isinstance(old.layer, UnsetType):
+            new = replace(new, layer=self.layers[old.layer])
+        return new if isinstance(old.text, UnsetType) else replace(new, text=self.text(old.text))
+
+
+def brought_in(publication: Publication, clip: Clip) -> tuple[Publication, Terms]:
+    """The publication with what the clip refers to, and what it is called there."""
     publication, layers = _layers(publication, clip.layers)
     colours, colour_of = _merged(publication.colours, clip.colours)
     paints = colour_of.__getitem__
@@ -106,25 +160,7 @@ def brought_in(publication: Publication, clip: Clip) -> tuple[Publication, tuple
     )
     for picture in clip.pictures:
         publication = put_picture(publication, picture)
-
-    def text(old: Text) -> Text:
-        restyled = tuple(
-            replace(
-                p,
-                style=style_of[p.style],
-                content=tuple(
-                    c if c.style is None else replace(c, style=look_of[c.style]) for c in p.content
-                ),
-            )
-            for p in old
-        )
-        return recoloured_text(restyled, paints)
-
-    def item(old: Item) -> Item:
-        new = replace(recoloured_item(old, paints), layer=layers[old.layer])
-        return replace(new, text=text(new.text)) if isinstance(new, TextFrame) else new
-
-    return publication, tuple(item(i) for i in clip.items)
+    return publication, Terms(layers, colour_of, style_of, look_of)
 
 
 def _layers(

@@ -86,6 +86,19 @@ def change_holder(
     return change_page(publication, holder_id, new)  # type: ignore[arg-type]
 
 
+def change_every_holder(
+    publication: Publication, new: Callable[[Page | Master], Page | Master]
+) -> Publication:
+    """Every page and master changed; those that stay the same are shared."""
+    masters = tuple(new(m) for m in publication.masters)
+    sections = []
+    for section in publication.sections:
+        pages = tuple(new(p) for p in section.pages)
+        same = all(a is b for a, b in zip(pages, section.pages, strict=True))
+        sections.append(section if same else replace(section, pages=pages))
+    return replace(publication, masters=masters, sections=tuple(sections))
+
+
 def change_texts(publication: Publication, new: Callable[[Text], Text]) -> Publication:
     """Every text of the publication changed: of items, and of overrides of them."""
 

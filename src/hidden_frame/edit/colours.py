@@ -160,7 +160,7 @@ def recoloured(publication: Publication, new: Callable[[str], str]) -> Publicati
 
     def held(old: H) -> H:
         items = tuple(recoloured_item(i, new) for i in old.items)
-        overrides = tuple(_painted(o, new) for o in old.overrides)
+        overrides = tuple(recoloured_item(o, new) for o in old.overrides)
         if items == old.items and overrides == old.overrides:
             return old
         return replace(old, items=items, overrides=overrides)
@@ -178,15 +178,11 @@ def recoloured(publication: Publication, new: Callable[[str], str]) -> Publicati
     return change_texts(changed, lambda text: recoloured_text(text, new))
 
 
-def recoloured_item(item: Item, new: Callable[[str], str]) -> Item:
-    """An item whose fill and stroke take other colours; its text is left as it is."""
-    return _painted(item, new)
-
-
 P = TypeVar("P", Item, Override)
 
 
-def _painted(each: P, new: Callable[[str], str]) -> P:
+def recoloured_item(each: P, new: Callable[[str], str]) -> P:
+    """An item or override whose fill and stroke take other colours; texts are left as they are."""
     changes: dict[str, object] = {}
     for name in ("fill", "stroke"):
         paint = getattr(each, name)

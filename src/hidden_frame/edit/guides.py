@@ -6,7 +6,8 @@ its own takes over its base's when it gets the first (R6).
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
+from typing import Literal
 
 from msgspec.structs import replace
 
@@ -16,6 +17,7 @@ from hidden_frame.model.geometry import Guide
 from hidden_frame.model.lookup import base_chain, holder, masters_by_id
 from hidden_frame.model.publication import Master, Page, Publication
 
+_FIELDS = 200
 _LIMIT = 14_400.0  # points; beyond it no page reaches
 
 
@@ -36,6 +38,51 @@ def add_guide(publication: Publication, holder_id: str, guide: Guide) -> Publica
     >>> add_guide(publication, "page-4", Guide("horizontal", 72.0))
     """
     return _changed(publication, holder_id, lambda guides: (*guides, _checked(guide)))
+
+
+def add_guides(publication: Publication, holder_id: str, new: Iterable[Guide]) -> Publication:
+    """Several guides at once; those that are there already are not doubled."""
+    wanted = [_checked(guide) for guide in new]
+
+    def joined(guides: tuple[Guide, ...]) -> tuple[Guide, ...]:
+        return guides + tuple(g for g in wanted if not any(_same(g, old) for old in guides))
+
+    return _changed(publication, holder_id, joined)
+
+
+def _same(a: Guide, b: Guide) -> bool:
+    return a.axis == b.axis and abs(a.position - b.position) < 0.005
+
+
+def fields(start: float, length: float, count: int, gutter: float) -> list[float]:
+    """The edges of `count` equal fields with gutters between them, from a start on.
+
+    >>> fields(0.0, 100.0, 2, 10.0)
+    [0.0, 45.0, 55.0, 100.0]
+
+    Lengths in points.  Without gutter, an edge that two fields share is given once.
+    """
+    if not 1 <= count <= _FIELDS:
+        raise Refusal(f"{count} fields can't be made; give a number from 1 to {_FIELDS}.")
+    size = (length - gutter * (count - 1)) / count
+    if gutter < 0 or size <= 0:
+        raise Refusal("These gutters leave no room for the fields; make them smaller.")
+    edges: list[float] = []
+    for number in range(count):
+        begin = start + number * (size + gutter)
+        if not edges or abs(edges[-1] - begin) > 1e-9:
+            edges.append(begin)
+        edges.append(begin + size)
+    return edges
+
+
+def at_intervals(
+    axis: Literal["horizontal", "vertical"], first: float, step: float, count: int
+) -> list[Guide]:
+    """Guides repeated at an interval: `count` of them, `step` points apart."""
+    if not 1 <= count <= _FIELDS:
+        raise Refusal(f"{count} guides can't be made; give a number from 1 to {_FIELDS}.")
+    return [Guide(axis, first + n * step) for n in range(count)]
 
 
 def move_guide(

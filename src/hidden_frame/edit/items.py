@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Iterable
 
 from msgspec.structs import replace
 
-from hidden_frame.edit.change import change_holder, new_ids
+from hidden_frame.edit.change import change_every_holder, change_holder, new_ids
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.items import Face, Item, Placing
+from hidden_frame.model.items import Item
 from hidden_frame.model.lookup import holder, masters_by_id
 from hidden_frame.model.publication import Master, Page, Publication
 
@@ -85,19 +85,7 @@ def drop_overrides_of(publication: Publication, item_ids: set[str]) -> Publicati
             return held
         return replace(held, overrides=overrides)
 
-    return _every_holder(publication, kept)
-
-
-def _every_holder(
-    publication: Publication, new: Callable[[Page | Master], Page | Master]
-) -> Publication:
-    masters = tuple(new(m) for m in publication.masters)
-    sections = []
-    for section in publication.sections:
-        pages = tuple(new(p) for p in section.pages)
-        same = all(a is b for a, b in zip(pages, section.pages, strict=True))
-        sections.append(section if same else replace(section, pages=pages))
-    return replace(publication, masters=masters, sections=tuple(sections))
+    return change_every_holder(publication, kept)
 
 
 def duplicate_items(
@@ -221,10 +209,3 @@ def rehome_items(
     )
     placed = tuple(replace(i, x=i.x + dx) for i in moved)
     return change_holder(taken, to_id, lambda held: replace(held, items=(*held.items, *placed)))
-
-
-def set_face(
-    publication: Publication, master_id: str, item_id: str, face: Face, placing: Placing
-) -> Publication:
-    """The faces on which a master item stands, and how it takes the other side (R3)."""
-    return change_items(publication, master_id, {item_id: {"face": face, "placing": placing}})

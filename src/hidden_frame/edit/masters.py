@@ -15,7 +15,7 @@ from hidden_frame.edit.change import (
 )
 from hidden_frame.edit.items import drop_overrides_of
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.geometry import Columns, Guide, Margins
+from hidden_frame.model.geometry import Columns, Grid, Guide, Margins
 from hidden_frame.model.lookup import base_chain, find_master, masters_by_id
 from hidden_frame.model.publication import Master, Page, Publication
 
@@ -96,12 +96,13 @@ def set_page_layout(
     margins: Margins | None,
     columns: Columns | None,
     guides: tuple[Guide, ...] | None,
+    grid: Grid | None = None,
 ) -> Publication:
-    """A master's own margins, columns and guides; None takes them from its base (R6)."""
+    """A master's own margins, columns, guides and grid; None takes them from its base (R6)."""
     return change_master(
         publication,
         master_id,
-        lambda m: replace(m, margins=margins, columns=columns, guides=guides),
+        lambda m: replace(m, margins=margins, columns=columns, guides=guides, grid=grid),
     )
 
 

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
 from msgspec import UNSET
 from msgspec.structs import replace
 
-from hidden_frame.edit.change import change_holder
+from hidden_frame.edit.change import change_holder, change_pages
 from hidden_frame.edit.items import add_item
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import OVERRIDABLE, Item, Override, changed_properties
@@ -62,6 +64,24 @@ def follow(publication: Publication, holder_id: str, item_id: str, *names: str) 
         return held if after == before else _with_override(held, after)
 
     return change_holder(publication, holder_id, new)
+
+
+def follow_items(publication: Publication, holder_id: str, item_ids: Iterable[str]) -> Publication:
+    """Several items of a page or derived master follow their masters again in everything."""
+    gone = set(item_ids)
+
+    def new(held: Page | Master) -> Page | Master:
+        kept = tuple(o for o in held.overrides if o.item not in gone)
+        return held if len(kept) == len(held.overrides) else replace(held, overrides=kept)
+
+    return change_holder(publication, holder_id, new)
+
+
+def follow_on_pages(publication: Publication, page_ids: Iterable[str]) -> Publication:
+    """Every overridden item of these pages follows its master again."""
+    return change_pages(
+        publication, set(page_ids), lambda p: replace(p, overrides=()) if p.overrides else p
+    )
 
 
 def follow_all(publication: Publication, holder_id: str) -> Publication:

@@ -29,7 +29,8 @@ from hidden_frame.desktop.properties.place import add_arrange, add_reference
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.boxes import Box, placed_at, sized_at
 from hidden_frame.edit.colours import filled_with, stroked_with
-from hidden_frame.edit.items import change_items, set_face
+from hidden_frame.edit.faces import set_face
+from hidden_frame.edit.items import change_items
 from hidden_frame.edit.overrides import follow
 from hidden_frame.edit.text import set_paragraph_style
 from hidden_frame.model.items import Face, Item, Line, PictureFrame, Placing, Shape, TextFrame
@@ -263,7 +264,9 @@ class ItemForm(Form):
 
         def commit(value: object) -> None:
             chosen: tuple[Face, Placing] = value  # type: ignore[assignment]
-            self.session.edit("faces", lambda p: set_face(p, self.holder, self.item_id, *chosen))
+            self.session.edit(
+                "faces", lambda p: set_face(p, self.holder, self.item_id, *chosen, self.side)
+            )
 
         field.committed.connect(commit)
         self.row("Stands on", field)
