@@ -300,6 +300,13 @@ def followers(publication: Publication) -> dict[str, list[str]]:
     return _followers(publication.sections, publication.default_masters, family)
 
 
+def direct_followers(publication: Publication) -> dict[str, list[str]]:
+    """For each master the pages in whose stack it stands itself."""
+    nobody = tuple((m.id, "") for m in publication.masters)
+    family = _families.setdefault(nobody, nobody)
+    return _followers(publication.sections, publication.default_masters, family)
+
+
 _families: dict[tuple[tuple[str, str], ...], tuple[tuple[str, str], ...]] = {}
 
 

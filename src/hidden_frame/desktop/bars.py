@@ -47,18 +47,23 @@ class TopBar(QFrame):
         row.setSpacing(4)
         self.modes = {}
         group = QButtonGroup(self)
-        for mode, text in (("pages", "Pages"), ("masters", "Masters")):
+        for mode, text in (("pages", "Pages"), ("masters", "Masters"), ("board", "Board")):
             button = QToolButton()
             button.setObjectName("Mode")
             button.setText(text)
             button.setCheckable(True)
-            button.setProperty("masters", "true" if mode == "masters" else "false")
-            button.setToolTip(f"{text} on the desk (F3 changes between them)")
+            button.setProperty("masters", "false" if mode == "pages" else "true")
+            button.setToolTip(
+                f"The whole family of masters ({commands.key('board')})"
+                if mode == "board"
+                else f"{text} on the desk (F3 changes between them)"
+            )
             group.addButton(button)
             row.addWidget(button)
             self.modes[mode] = button
         self.modes["pages"].clicked.connect(lambda: session.show_page(session.page_id))
-        self.modes["masters"].clicked.connect(lambda: session.show_master(session.master_id))
+        self.modes["masters"].clicked.connect(self._show_master)
+        self.modes["board"].clicked.connect(session.show_board)
         row.addSpacing(14)
         for command in ("undo", "redo"):
             row.addWidget(_action_button(commands, command, f"ph.arrow-u-up-{_TURN[command]}"))
@@ -90,6 +95,10 @@ class TopBar(QFrame):
         session.changed.connect(self.refresh)
         self.refresh()
 
+    def _show_master(self) -> None:
+        self.session.board = False
+        self.session.show_master(self.session.master_id)
+
     def _shapes(self, button: QToolButton) -> None:
         """Rectangle, rounded and ellipse, in a menu of the shape tool."""
         menu = QMenu(button)
@@ -102,8 +111,9 @@ class TopBar(QFrame):
 
     def refresh(self) -> None:
         session = self.session
-        self.modes[session.mode].setChecked(True)
-        self.modes["masters"].setEnabled(bool(session.publication.masters))
+        self.modes["board" if session.board else session.mode].setChecked(True)
+        for mode in ("masters", "board"):
+            self.modes[mode].setEnabled(bool(session.publication.masters))
         shown = "rectangle" if session.tool in ("rounded", "ellipse") else session.tool
         self.tools[shown].setChecked(True)
         self.proof.setChecked(session.proof)
@@ -164,7 +174,8 @@ class Banner(QFrame):
         return f"Master · {master.name}{on} · {pages}"
 
     def refresh(self) -> None:
-        shown = self.session.mode == "masters" and not self.session.proof
+        session = self.session
+        shown = session.mode == "masters" and not (session.proof or session.board)
         self.setVisible(shown)
         if shown:
             head, _, rest = self.words().partition(" · ")

@@ -227,6 +227,8 @@ def _view(window: Window) -> list[Row]:
 
     return [
         Command("mode", "View", "Change between pages and masters", "F3", pages.change_mode),
+        Command("board", "View", "Masters board", "F5", window.toggle_board,
+                lambda: bool(session.publication.masters), lambda: session.board),
         Command("go to", "View", "Go to…", "F4", window.open_goto),
         Command("next spread", "View", "Next spread", "PgDown", lambda: pages.turn(1), on_pages),
         Command("previous spread", "View", "Previous spread", "PgUp", lambda: pages.turn(-1),

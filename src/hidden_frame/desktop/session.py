@@ -78,6 +78,7 @@ class Session(QObject):
         self.path = path
         self.draft: Publication | None = None
         self.mode: Mode = "pages"
+        self.board = False  # whether the masters board takes the desk's place
         self.page_id = all_pages(publication)[0].id
         self._position = 1  # of the page on the desk, for when it is deleted
         self.master_id = publication.masters[0].id if publication.masters else ""
@@ -250,6 +251,7 @@ class Session(QObject):
     def show_page(self, page_id: str) -> None:
         """Lays the page's spread on the desk."""
         self.editing = None
+        self.board = False
         self.mode, self.page_id, self.items, self.guide = "pages", page_id, (), None
         self._position = positions(self.publication)[page_id]
         self.holder_id, self.side = page_id, self.side_of(page_id)
@@ -263,6 +265,18 @@ class Session(QObject):
         self.mode, self.master_id, self.items, self.guide = "masters", master_id, (), None
         self.holder_id, self.side = master_id, "recto"
         self.looked.emit()
+
+    def show_board(self) -> None:
+        """Shows the family of masters in place of the desk."""
+        if self.publication.masters:
+            self.board = True
+            self.show_master(self.master_id)
+
+    def show_desk(self) -> None:
+        """The desk again, with what lay on it."""
+        if self.board:
+            self.board = False
+            self.looked.emit()
 
     def select_items(self, face: Face | None, items: tuple[str, ...]) -> None:
         """Selects items of a page or face; None keeps the present one."""

@@ -7,7 +7,14 @@ from pathlib import Path
 
 from PySide6.QtCore import QPoint, Qt, Signal
 from PySide6.QtGui import QCloseEvent, QCursor
-from PySide6.QtWidgets import QMainWindow, QMenu, QSplitter, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QMainWindow,
+    QMenu,
+    QSplitter,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
 
 from hidden_frame.compose.remedies import remedies
 from hidden_frame.compose.shown import change_shown, shown_item
@@ -17,6 +24,7 @@ from hidden_frame.desktop.actions.items import ItemActions
 from hidden_frame.desktop.actions.pages import PageActions
 from hidden_frame.desktop.actions.text import TextActions
 from hidden_frame.desktop.bars import Banner, Notice, StatusLine, TextStrip, TopBar
+from hidden_frame.desktop.board.board import Board
 from hidden_frame.desktop.command_list import command_list
 from hidden_frame.desktop.commands import Commands
 from hidden_frame.desktop.desk.canvas import Desk
@@ -60,6 +68,7 @@ class Window(QMainWindow):
         self.files = Files(session, self.thumbnails, self, opener)
         self.desk = Desk(session, self.pictures)
         self.run = Run(session, self.thumbnails)
+        self.board = Board(session, self.thumbnails)
         self.items = ItemActions(session, self)
         self.pages = PageActions(session, self)
         self.text = TextActions(session, self.desk)
@@ -71,6 +80,7 @@ class Window(QMainWindow):
         self.tabs = ShelfTabs(self.shelf, self.item_list, self.colours, self.steps)
         self.commands = Commands(self, command_list(self))
         self.properties = Properties(session, self.desk.text, self._do)
+        self.board.add_commands(self.commands)
         self.top = TopBar(session, self.commands)
         self.banner = Banner(session)
         self.strip = TextStrip(session, self.desk)
@@ -95,6 +105,9 @@ class Window(QMainWindow):
         self.properties.apply_wanted.connect(self.pages.apply_masters)
         self.shelf.masters.pointed.connect(self.run.ring)
         self.shelf.master_menu.connect(self._master_menu)
+        self.board.view.pointed.connect(self.run.ring)
+        self.board.view.menu_wanted.connect(self._master_menu)
+        self.board.view.delete_wanted.connect(self.pages.delete_master)
         desk.master_item_pulled.connect(self.choices)
         desk.menu_wanted.connect(self._item_menu)
         desk.overflow_pressed.connect(lambda _, point: self.overflow_menu().popup(point))
@@ -109,7 +122,10 @@ class Window(QMainWindow):
         for part in (self.banner, self.strip):
             column.addWidget(part)
         self.ruled = RuledDesk(self.desk)
-        column.addWidget(self.ruled, 1)
+        self.middle = QStackedWidget()
+        self.middle.addWidget(self.ruled)
+        self.middle.addWidget(self.board)
+        column.addWidget(self.middle, 1)
         self.across = QSplitter(Qt.Orientation.Horizontal)
         for panel in (self.tabs, middle, self.properties):
             self.across.addWidget(panel)
@@ -157,7 +173,7 @@ class Window(QMainWindow):
         for panel in (self.item_list, self.colours, self.steps):
             panel._shown = None
             panel.refresh()
-        for widget in (self.desk, self.run.viewport(), self.ruled):
+        for widget in (self.desk, self.run.viewport(), self.ruled, self.board.view.viewport()):
             widget.update()
 
     def show_shelf(self, name: str) -> None:
@@ -165,6 +181,10 @@ class Window(QMainWindow):
 
     def _refresh(self) -> None:
         session = self.session
+        shown = self.board if session.board else self.ruled
+        if self.middle.currentWidget() is not shown:
+            self.middle.setCurrentWidget(shown)
+            (self.board.view if session.board else self.desk).setFocus()
         if session.draft is not None:
             return  # a gesture is under way: what can be done does not change with each step
         self.commands.refresh()
@@ -206,6 +226,13 @@ class Window(QMainWindow):
 
     def open_settings(self) -> None:
         DeskSettings(self.session, self).exec()
+
+    def toggle_board(self) -> None:
+        """The family of masters, or the desk again as it was."""
+        if self.session.board:
+            self.session.show_desk()
+        else:
+            self.session.show_board()
 
     def open_finder(self) -> None:
         Finder(self.session, self.commands, self).exec()

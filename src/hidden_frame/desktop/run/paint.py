@@ -103,18 +103,22 @@ def _paint_marks(
     page = find_page(run.session.publication, cell.facts.page_id)
     x = rect.right() - 8
     if page.overrides:
-        painter.setPen(QPen(QColor("#FFFFFF"), 1))
-        painter.setBrush(QColor(colours.master))
-        y = rect.top() + 9
-        painter.drawPolygon(
-            [QPointF(x - 5, y), QPointF(x, y - 5), QPointF(x + 5, y), QPointF(x, y + 5)]
-        )
+        paint_diamond(painter, x, rect.top() + 9, colours)
     if page.blind:
         y = rect.bottom() - 9
         painter.setBrush(QColor("#FFFFFF"))
         painter.setPen(QPen(QColor(colours.warning), 1.6))
         painter.drawEllipse(QPointF(x, y), 5, 5)
         painter.drawLine(QPointF(x - 4, y + 4), QPointF(x + 4, y - 4))
+
+
+def paint_diamond(painter: QPainter, x: float, y: float, colours: theme.Theme) -> None:
+    """The mark of overrides, on pages and masters alike."""
+    painter.setPen(QPen(QColor("#FFFFFF"), 1))
+    painter.setBrush(QColor(colours.master))
+    painter.drawPolygon(
+        [QPointF(x - 5, y), QPointF(x, y - 5), QPointF(x + 5, y), QPointF(x, y + 5)]
+    )
 
 
 def _paint_foot(

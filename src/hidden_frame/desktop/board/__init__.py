@@ -1,0 +1,1 @@
+"""The masters board: the whole family as live thumbnails, from base to derived."""

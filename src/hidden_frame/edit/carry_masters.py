@@ -1,0 +1,103 @@
+"""Masters carried to another publication with their bases and all that they refer to (R24).
+
+>>> parcel = masters_copied(publication, ["master-4"])
+>>> other, ids = masters_pasted(other, parcel)
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from msgspec import Struct
+from msgspec.structs import replace
+
+from hidden_frame.edit.carry import Clip, brought_in, clip_of
+from hidden_frame.edit.change import new_ids
+from hidden_frame.edit.families import free_ribbon
+from hidden_frame.edit.masters import free_name
+from hidden_frame.model.lookup import base_chain, find_master
+from hidden_frame.model.publication import Master, Publication
+
+
+class MasterClip(Struct, frozen=True):
+    """Masters, each behind its base, and a clip with what their items and overrides need."""
+
+    masters: tuple[Master, ...]
+    clip: Clip
+
+
+def masters_copied(publication: Publication, master_ids: Iterable[str]) -> MasterClip:
+    """Masters with their bases, and everything they refer to."""
+    taken: dict[str, Master] = {}
+    for master_id in master_ids:
+        find_master(publication, master_id)
+        for master in base_chain(publication, master_id):
+            taken.setdefault(master.id, master)
+    items = [i for m in taken.values() for i in m.items]
+    overrides = [o for m in taken.values() for o in m.overrides]
+    return MasterClip(tuple(taken.values()), clip_of(publication, items, overrides))
+
+
+def masters_pasted(
+    publication: Publication, parcel: MasterClip
+) -> tuple[Publication, dict[str, str]]:
+    """The publication with the masters, and the new id of each.
+
+    One that is equal to a master that is there is that master; a clash of names is
+    resolved by a new name.
+    """
+    publication, terms = brought_in(publication, parcel.clip)
+    ids: dict[str, str] = {}
+    item_ids: dict[str, str] = {}
+    for old in parcel.masters:
+        coming = replace(
+            old,
+            base=ids.get(old.base or ""),
+            items=tuple(terms.item(i) for i in old.items),
+            overrides=tuple(
+                replace(terms.override(o), item=item_ids.get(o.item, o.item)) for o in old.overrides
+            ),
+        )
+        same = next((m for m in publication.masters if _equal(m, coming)), None)
+        if same is None:
+            publication, same = _added(publication, coming)
+        ids[old.id] = same.id
+        item_ids |= {o.id: n.id for o, n in zip(old.items, same.items, strict=True)}
+    return publication, ids
+
+
+def _added(publication: Publication, coming: Master) -> tuple[Publication, Master]:
+    publication, (master_id,) = new_ids(publication, "master", 1)
+    publication, item_ids = new_ids(publication, "item", len(coming.items))
+    groups: dict[str, str] = {}
+    for group in dict.fromkeys(i.group for i in coming.items if i.group is not None):
+        publication, (groups[group],) = new_ids(publication, "group", 1)
+    made = replace(
+        coming,
+        id=master_id,
+        name=free_name(coming.name, (m.name for m in publication.masters)),
+        ribbon=free_ribbon(publication),
+        items=tuple(
+            replace(i, id=n, group=groups.get(i.group or ""))
+            for i, n in zip(coming.items, item_ids, strict=True)
+        ),
+    )
+    return replace(publication, masters=(*publication.masters, made)), made
+
+
+def _equal(there: Master, coming: Master) -> bool:
+    """Whether two masters are the same but for ids, ribbon, and a number that a clash gave."""
+    stem, _, number = there.name.rpartition(" ")
+    named = there.name == coming.name or (stem == coming.name and number.isdecimal())
+    return named and _bare(there) == _bare(coming)
+
+
+def _bare(master: Master) -> Master:
+    groups: dict[str, str] = {}
+    items = []
+    for item in master.items:
+        group = item.group
+        if group is not None:
+            group = groups.setdefault(group, f"group {len(groups)}")
+        items.append(replace(item, id="", group=group))
+    return replace(master, id="", name="-", ribbon=0, items=tuple(items))
