@@ -305,6 +305,9 @@ class StatusLine(QFrame):
 
     def words(self) -> str:
         session = self.session
+        if session.board:
+            count = len(session.publication.masters)
+            return f"{count} master{'s' * (count != 1)}"
         if session.mode == "masters":
             return f"{session.side} face" if session.publication.setup.facing else "one face"
         page = find_page(session.publication, session.page_id)

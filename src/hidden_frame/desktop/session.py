@@ -314,6 +314,7 @@ class Session(QObject):
 
     def set_tool(self, tool: Tool) -> None:
         self.editing = None
+        self.board = False  # one draws on the desk
         self.tool = tool
         self.looked.emit()
 
@@ -349,9 +350,9 @@ class Session(QObject):
                 found += 1
         return found == len(wanted)
 
-    def unlock(self, holder_id: str, item_id: str) -> None:
-        """Lets a master item be overridden on this page."""
-        self.unlocked.add((holder_id, item_id))
+    def unlock(self, holder_id: str, *item_ids: str) -> None:
+        """Lets master items be overridden on this page."""
+        self.unlocked.update((holder_id, item_id) for item_id in item_ids)
         self.looked.emit()
 
 

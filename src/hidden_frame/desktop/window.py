@@ -33,11 +33,14 @@ from hidden_frame.desktop.dialogs.desk_settings import DeskSettings
 from hidden_frame.desktop.dialogs.finder import Finder
 from hidden_frame.desktop.dialogs.folios import FoliosDialog
 from hidden_frame.desktop.dialogs.goto import GoToDialog
+from hidden_frame.desktop.dialogs.guides import GuidesDialog
+from hidden_frame.desktop.dialogs.overrides import OverridesDialog
 from hidden_frame.desktop.dialogs.styles import StyleDialog
 from hidden_frame.desktop.files import Files
 from hidden_frame.desktop.hints import HintCard
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.properties.panel import Properties
+from hidden_frame.desktop.ribbon import ribbon_icon
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.desktop.run.view import Run
 from hidden_frame.desktop.session import Session
@@ -47,7 +50,9 @@ from hidden_frame.desktop.shelf.items import ItemList
 from hidden_frame.desktop.shelf.shelf import Shelf
 from hidden_frame.desktop.shelf.steps import StepList
 from hidden_frame.desktop.shelf.tabs import NAMES, ShelfTabs
+from hidden_frame.edit.families import set_ribbon
 from hidden_frame.edit.folios import masters_with_folio, remove_folios
+from hidden_frame.edit.masters import RIBBONS, Mode, apply_masters
 from hidden_frame.edit.text import set_paragraph_style
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.publication import Publication
@@ -237,6 +242,14 @@ class Window(QMainWindow):
     def open_finder(self) -> None:
         Finder(self.session, self.commands, self).exec()
 
+    def open_overrides(self) -> OverridesDialog:
+        dialog = OverridesDialog(self.session, self)
+        dialog.show()
+        return dialog
+
+    def open_guides(self) -> None:
+        GuidesDialog(self.session, self).exec()
+
     def open_goto(self) -> None:
         GoToDialog(self.session, self).exec()
 
@@ -335,10 +348,32 @@ class Window(QMainWindow):
     def _master_menu(self, master_id: str, point: QPoint) -> None:
         session = self.session
         menu = self._menu("MasterMenu")
-        menu.addAction("Open on the desk", lambda: session.show_master(master_id))
-        menu.addAction("New master based on it", lambda: self.shelf.new_master(master_id))
+        menu.addAction("Open on the desk", lambda: self.board.view.open(master_id))
+        menu.addAction("New master based on it…", lambda: self.shelf.new_master(master_id))
+        menu.addAction("Apply to the selected pages", lambda: self._apply(master_id, "replace"))
+        menu.addAction("Add to the selected pages", lambda: self._apply(master_id, "add"))
+        menu.addSeparator()
+        menu.addAction("Select the pages that follow it", lambda: self._select_pages(master_id))
+        ribbons = menu.addMenu("Ribbon")
+        for number in range(RIBBONS):
+            ribbons.addAction(
+                ribbon_icon(number),
+                f"Ribbon {number + 1}",
+                lambda n=number: session.edit("ribbon", lambda p: set_ribbon(p, master_id, n)),
+            )
+        menu.addSeparator()
         menu.addAction("Delete…", lambda: self.pages.delete_master(master_id))
         menu.popup(point if not point.isNull() else QCursor.pos())
+
+    def _apply(self, master_id: str, mode: Mode) -> None:
+        pages = self.pages.chosen()
+        self.session.edit("apply master", lambda p: apply_masters(p, pages, (master_id,), mode))
+
+    def _select_pages(self, master_id: str) -> None:
+        session = self.session
+        found = set(session.composition.followers(master_id))
+        order = session.composition.facts
+        session.select_pages(tuple(p for p in order if p in found))
 
     def closeEvent(self, event: QCloseEvent) -> None:
         leave = self.files.may_leave()

@@ -5,10 +5,13 @@ from __future__ import annotations
 from PySide6.QtWidgets import QWidget
 
 from hidden_frame.compose.arranging import align, area, distribute, same_size
+from hidden_frame.compose.shown import items_on, shown_item
+from hidden_frame.desktop.dialogs.masters import ToMasterDialog
 from hidden_frame.desktop.dialogs.repeat import RepeatDialog
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.arrange import Axis, Edge
 from hidden_frame.edit.boxes import Bounds
+from hidden_frame.edit.faces import join_faces, split_faces
 from hidden_frame.edit.guides import lock_guides, remove_guide, remove_guides
 from hidden_frame.edit.items import (
     change_items,
@@ -18,6 +21,7 @@ from hidden_frame.edit.items import (
     reorder_items,
     ungroup_items,
 )
+from hidden_frame.edit.overrides import follow_items, hide_here, make_local
 from hidden_frame.model.lookup import holder
 from hidden_frame.model.publication import Publication
 
@@ -56,6 +60,97 @@ class ItemActions:
             return False
         items = holder(self.session.publication, self.session.holder_id).items
         return any(i.group for i in items if i.id in self.session.items)
+
+    def local(self) -> bool:
+        """Whether what is selected are items of a page's own."""
+        return self.session.mode == "pages" and self.own()
+
+    def from_masters(self) -> bool:
+        """Whether all that is selected comes from a master, or from a base."""
+        session = self.session
+        return bool(session.items) and len(self._inherited()) == len(session.items)
+
+    def departing(self) -> bool:
+        """Whether something selected departs from its master here."""
+        held = holder(self.session.publication, self.session.holder_id)
+        return any(o.item in self.session.items for o in held.overrides)
+
+    def _inherited(self) -> tuple[str, ...]:
+        session = self.session
+        own = {i.id for i in holder(session.publication, session.holder_id).items}
+        return tuple(i for i in session.items if i not in own)
+
+    def on_both_faces(self) -> bool:
+        """Whether one item of a facing master is selected that stands on both faces."""
+        if not (self.two_on_master(1) and self.session.publication.setup.facing):
+            return False
+        held = holder(self.session.publication, self.session.holder_id).items
+        return any(i.id == self.session.items[0] and i.face == "both" for i in held)
+
+    def two_on_master(self, count: int = 2) -> bool:
+        session = self.session
+        return session.mode == "masters" and len(session.items) == count and self.own()
+
+    # -- masters -------------------------------------------------------------------
+
+    def to_master(self, *, keep: bool) -> None:
+        ToMasterDialog(self.session, keep=keep, parent=self.parent).exec()
+
+    def split_faces(self) -> None:
+        session = self.session
+        master, item = session.holder_id, session.items[0]
+        if session.edit("split faces", lambda p: split_faces(p, master, item)[0]):
+            session.noticed.emit("Now two items, one for each face; each can go its own way.")
+
+    def join_faces(self) -> None:
+        session = self.session
+        master, (first, second) = session.holder_id, session.items
+        session.edit("join faces", lambda p: join_faces(p, master, first, second))
+
+    def unlock(self) -> None:
+        self.session.unlock(self.session.holder_id, *self._inherited())
+
+    def unlock_page(self) -> None:
+        """Every item that the masters bring to this page may be changed here."""
+        session = self.session
+        found = items_on(session.publication, session.holder_id, session.side)
+        session.unlock(session.holder_id, *(r.item.id for r in found if r.carrier is not None))
+        session.noticed.emit("Everything on this page can be changed here now.")
+
+    def hide_here(self) -> None:
+        session = self.session
+        holder_id, items = session.holder_id, self._inherited()
+
+        def change(publication: Publication) -> Publication:
+            for item_id in items:
+                publication = hide_here(publication, holder_id, item_id)
+            return publication
+
+        session.edit("hide here", change)
+
+    def make_local(self) -> None:
+        """The selected master items made items of the page's own (R13), and selected."""
+        session = self.session
+        holder_id, side, items = session.holder_id, session.side, self._inherited()
+        made: list[str] = []
+
+        def change(publication: Publication) -> Publication:
+            for item_id in items:
+                shown = shown_item(publication, holder_id, item_id, side)
+                if shown is not None:
+                    publication, new_id = make_local(publication, holder_id, item_id, shown)
+                    made.append(new_id)
+            return publication
+
+        if session.edit("make local", change):
+            session.select_items(None, tuple(made))
+
+    def follow(self) -> None:
+        """The selected items follow their masters again in everything."""
+        session = self.session
+        holder_id, items = session.holder_id, session.items
+        session.unlocked -= {(holder_id, i) for i in items}
+        session.edit("follow the masters", lambda p: follow_items(p, holder_id, items))
 
     # -- selecting -----------------------------------------------------------------
 

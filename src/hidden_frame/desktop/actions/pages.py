@@ -6,6 +6,7 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QWidget
 
+from hidden_frame.desktop.dialogs.masters import PageMasterDialog, bring_masters
 from hidden_frame.desktop.dialogs.pages import (
     AddDialog,
     ApplyDialog,
@@ -14,6 +15,7 @@ from hidden_frame.desktop.dialogs.pages import (
 )
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.masters import delete_master
+from hidden_frame.edit.overrides import follow_on_pages
 from hidden_frame.edit.pages import add_pages_after, delete_pages, duplicate_pages, set_blind
 from hidden_frame.edit.sections import join_with_previous
 from hidden_frame.model.lookup import all_pages, find_page, positions, section_of
@@ -79,6 +81,22 @@ class PageActions:
 
     def apply_masters(self) -> None:
         ApplyDialog(self.session, self.parent).exec()
+
+    def make_master(self) -> None:
+        PageMasterDialog(self.session, self.parent).exec()
+
+    def bring_masters(self) -> None:
+        bring_masters(self.session, self.parent)
+
+    def departing(self) -> bool:
+        """Whether any of the chosen pages overrides something."""
+        publication = self.session.publication
+        return self.any() and any(find_page(publication, p).overrides for p in self.chosen())
+
+    def follow(self) -> None:
+        chosen = self.chosen()
+        self.session.unlocked = {u for u in self.session.unlocked if u[0] not in chosen}
+        self.session.edit("follow the masters", lambda p: follow_on_pages(p, chosen))
 
     def start_section(self) -> None:
         SectionDialog(self.session, self.parent).exec()

@@ -52,27 +52,60 @@ class ApplyDialog(EditQuestion):
         self.mode = Choice("How")
         self.mode.show_choice(_MODES, "replace")
         self.form.row("How", self.mode)
+        self.within = Choice("Within")
+        self._sections: list[tuple[str, object]] = [("the whole publication", None)]
+        self._sections += [
+            (s.name or f"section {n}", s.id) for n, s in enumerate(publication.sections, 1)
+        ]
+        self.within.show_choice(self._sections, None)
+        self.form.row("Within", self.within)
+        self.within.activated.connect(self._narrowed)
         self.range = TextField("Pages")
         pages = session.pages or ((session.page_id,) if session.mode == "pages" else ())
         self.range.setText(", ".join(f"#{facts[p].position}" for p in pages))
         self.range.setPlaceholderText("3, 7, 12-18, iv-ix, odd, all")
         self.form.row("Pages", self.range)
+        for button, word in zip(
+            self.form.buttons("All", "Odd", "Even", "Selected"),
+            ("all", "odd", "even", ""),
+            strict=True,
+        ):
+            listed = self.range.text()
+            button.clicked.connect(lambda _=False, w=word, s=listed: self.range.setText(w or s))
         self.echo = self.form.note()
         self.range.textChanged.connect(self._echo)
         self._echo()
         self.finish()
 
+    def _narrowed(self) -> None:
+        """A section is chosen with all its pages; the range can then be narrowed."""
+        self.range.setText("all")
+        self._echo()
+
+    def pages(self) -> list[str]:
+        """The pages meant; raises `Refusal` for a range that means nothing there."""
+        found = pages_in_range(self.session.publication, self.range.text())
+        section = self._sections[self.within.currentIndex()][1]
+        if section is None:
+            return found
+        facts = page_facts(self.session.publication)
+        kept = [p for p in found if facts[p].section_id == section]
+        if not kept:
+            name = self._sections[self.within.currentIndex()][0]
+            raise Refusal(f"None of these pages is in “{name}”; choose another range or section.")
+        return kept
+
     def _echo(self) -> None:
         """What the typed range means, as it is typed."""
         try:
-            pages = pages_in_range(self.session.publication, self.range.text())
+            pages = self.pages()
             self.echo.setText(echo(self.session.publication, pages))
             self.form.say("")
         except Refusal as refusal:
             self.echo.setText(str(refusal))
 
     def answer(self) -> None:
-        pages = pages_in_range(self.session.publication, self.range.text())
+        pages = self.pages()
         masters = self._options[self.master.currentIndex()][1]
         mode = _MODES[self.mode.currentIndex()][1]
         self.edit("apply masters", lambda p: apply_masters(p, pages, masters, mode))  # type: ignore[arg-type]

@@ -9,6 +9,7 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QComboBox, QLineEdit
 
 from hidden_frame.model.errors import Refusal
+from hidden_frame.model.items import Insets
 from hidden_frame.model.units import Unit, format_length, parse_length
 
 
@@ -100,6 +101,7 @@ class NumberField(_Typed):
     def __init__(self, label: str, sign: str, low: float, high: float, scale: float = 1.0) -> None:
         super().__init__(label)
         self.sign, self.low, self.high, self.scale = sign, low, high, scale
+        self.whole = False  # whether only whole numbers are meant
 
     def show_value(self, value: float) -> None:
         number = f"{value * self.scale:.3f}".rstrip("0").rstrip(".")
@@ -113,10 +115,63 @@ class NumberField(_Typed):
             raise Refusal(f"“{text}” is not a number; {self._range()}.") from error
         if not self.low <= value <= self.high:
             raise Refusal(f"{self.accessibleName()} {value:g} is out of range; {self._range()}.")
+        if self.whole:
+            if value != int(value):
+                raise Refusal(f"{self.accessibleName()} {value:g} is not a whole number.")
+            return int(value)
         return value / self.scale
 
     def _range(self) -> str:
         return f"give one from {self.low:g} to {self.high:g}"
+
+
+class InsetField(_Typed):
+    """One length for all four sides of a text frame, or four: top / right / bottom / left."""
+
+    def __init__(self, label: str, unit: Unit) -> None:
+        super().__init__(label)
+        self.unit: Unit = unit
+        self.setToolTip("One length, or four: top / right / bottom / left")
+
+    def show_value(self, inset: float | Insets) -> None:
+        if isinstance(inset, Insets):
+            four = (inset.top, inset.right, inset.bottom, inset.left)
+            self.show_text(" / ".join(format_length(v, self.unit) for v in four))
+        else:
+            self.show_text(format_length(inset, self.unit))
+
+    def parse(self, text: str) -> float | Insets:
+        values = [parse_length(part, self.unit) for part in text.split("/")]
+        if len(values) not in (1, 4):
+            raise Refusal("Give one inset for all sides, or four: top / right / bottom / left.")
+        if min(values) < 0:
+            raise Refusal("An inset can't be negative; give 0 or more.")
+        if len(values) == 1:
+            return values[0]
+        top, right, bottom, left = values
+        return Insets(top=top, right=right, bottom=bottom, left=left)
+
+
+class DashField(_Typed):
+    """Drawn and left-out lengths in turn, in points; empty for an unbroken line."""
+
+    def __init__(self, label: str) -> None:
+        super().__init__(label)
+        self.setPlaceholderText("unbroken")
+        self.setToolTip("Drawn and left-out lengths in points, in turn: 6 3")
+
+    def show_value(self, dash: tuple[float, ...]) -> None:
+        self.show_text(" ".join(f"{v:g}" for v in dash))
+
+    def parse(self, text: str) -> tuple[float, ...]:
+        parts = text.replace("pt", " ").replace(";", " ").split()
+        try:
+            dash = tuple(float(part.replace(",", ".")) for part in parts)
+        except ValueError as error:
+            raise Refusal(f"“{text}” is no dash; give lengths in points such as 6 3.") from error
+        if len(dash) > 12 or any(not 0 <= v < 1000 for v in dash) or (dash and not any(dash)):
+            raise Refusal(f"“{text}” is no dash; give up to twelve lengths, not all of them 0.")
+        return dash
 
 
 class Choice(QComboBox):

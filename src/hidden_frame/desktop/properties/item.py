@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from pathlib import Path
 
 from msgspec.structs import replace
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QCheckBox, QFileDialog, QPushButton, QToolButton, QVBoxLayout
+from PySide6.QtWidgets import QCheckBox, QLabel, QPushButton, QToolButton, QVBoxLayout
 
 from hidden_frame.compose.cascade import Resolved
 from hidden_frame.compose.remedies import Remedy
@@ -16,7 +15,6 @@ from hidden_frame.desktop.actions.choices import (
     go_to_item,
     hide_item,
     make_item_local,
-    place_picture,
 )
 from hidden_frame.desktop.properties.fields import (
     Choice,
@@ -25,6 +23,12 @@ from hidden_frame.desktop.properties.fields import (
     TextField,
 )
 from hidden_frame.desktop.properties.form import Form
+from hidden_frame.desktop.properties.kinds import (
+    BLENDS,
+    add_around,
+    add_dash,
+    add_kind_rows,
+)
 from hidden_frame.desktop.properties.place import add_arrange, add_reference
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.boxes import Box, placed_at, sized_at
@@ -32,12 +36,10 @@ from hidden_frame.edit.colours import filled_with, stroked_with
 from hidden_frame.edit.faces import set_face
 from hidden_frame.edit.items import change_items
 from hidden_frame.edit.overrides import follow
-from hidden_frame.edit.text import set_paragraph_style
 from hidden_frame.model.items import Face, Item, Line, PictureFrame, Placing, Shape, TextFrame
 from hidden_frame.model.lookup import masters_by_id
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.units import Unit
-from hidden_frame.storage.pictures import EXTENSIONS
 
 KINDS = {TextFrame: "Text frame", PictureFrame: "Picture frame", Shape: "Shape", Line: "Line"}
 PLACINGS = (
@@ -62,7 +64,9 @@ class ItemForm(Form):
         self.holder, self.side, self.item_id = session.holder_id, session.side, item.id
         self.follows: dict[str, QToolButton] = {}
         self.fields: dict[str, object] = {}
-        self._loaders: list[Callable[[Item], None]] = []
+        self.loaders: list[Callable[[Item], None]] = []
+        self.overflow = self.resolution = QLabel()
+        self.offers = QVBoxLayout()
         self._offered: list[str] = []
         unit = session.publication.setup.unit
         self.title(KINDS[type(item)])
@@ -81,7 +85,7 @@ class ItemForm(Form):
             self._place(text, name, unit)
         self._rotation()
         self.arrange = add_arrange(self, session, run)
-        self._kind_rows(item, unit)
+        add_kind_rows(self, item, unit)
         self.heading("LOOK")
         if not isinstance(item, Line):
             self._colour("Fill", "fill")
@@ -89,10 +93,13 @@ class ItemForm(Form):
         self._colour("Stroke", "stroke")
         self._tint("Stroke tint", "stroke")
         self._stroke_width(unit)
-        self._number("Opacity", "opacity", "%", 0, 100, 100.0)
-        self._choice("Layer", "layer", lambda p: [(x.name, x.id) for x in p.layers])
+        add_dash(self)
+        self.number("Opacity", "opacity", "%", 0, 100, 100.0)
+        self.choice("Blending", "blend", lambda _: BLENDS)
+        self.choice("Layer", "layer", lambda p: [(x.name, x.id) for x in p.layers])
         self.poor = self.note()
         self.poor.setObjectName("Error")
+        add_around(self, unit)
         self.end()
 
     # -- rows ----------------------------------------------------------------------
@@ -112,14 +119,14 @@ class ItemForm(Form):
         local.setVisible(session.mode == "pages")
         go.clicked.connect(lambda: go_to_item(session, self.item_id))
         self.all_follow: QPushButton = self.buttons("Follow the master in everything")[0]
-        self.all_follow.clicked.connect(lambda: self._follow())
+        self.all_follow.clicked.connect(lambda: self.follow_again())
 
-    def _add(self, label: str, name: str, field: object, load: Callable[[Item], None]) -> None:
+    def add(self, label: str, name: str, field: object, load: Callable[[Item], None]) -> None:
         button = self.row(label, field)  # type: ignore[arg-type]
-        button.clicked.connect(lambda: self._follow(name))
+        button.clicked.connect(lambda: self.follow_again(name))
         self.follows[name] = button
         self.fields[name] = field
-        self._loaders.append(load)
+        self.loaders.append(load)
 
     def _place(self, label: str, name: str, unit: Unit) -> None:
         """A length against the reference point and the rulers' zero."""
@@ -135,7 +142,7 @@ class ItemForm(Form):
             field.show_value(values[name])
 
         def commit(value: object) -> None:
-            item = self._item()
+            item = self.item_now()
             if item is None:
                 return
             number, zero = float(value), self.session.zero  # type: ignore[arg-type]
@@ -149,14 +156,14 @@ class ItemForm(Form):
             self.change(label, **_differing(box, new))
 
         field.committed.connect(commit)
-        self._add(label, name, field, load)
+        self.add(label, name, field, load)
 
     def _rotation(self) -> None:
         """The angle, about the reference point."""
         field = NumberField("Rotation", "°", -360, 360)
 
         def commit(angle: object) -> None:
-            item = self._item()
+            item = self.item_now()
             if item is None:
                 return
             box, point = box_of(item), self.session.reference
@@ -165,18 +172,18 @@ class ItemForm(Form):
             self.change("rotation", **_differing(box, new))
 
         field.committed.connect(commit)
-        self._add("Rotation", "rotation", field, lambda item: field.show_value(item.rotation))
+        self.add("Rotation", "rotation", field, lambda item: field.show_value(item.rotation))
 
     def _tint(self, label: str, name: str) -> None:
         field = NumberField(label, "%", 0, 100, 100.0)
 
         def load(item: Item) -> None:
             paint = getattr(item, name)
-            field.setEnabled(paint is not None and self._open())
+            field.setEnabled(paint is not None and self.open())
             field.show_value(paint.tint if paint is not None else 1.0)
 
         def commit(tint: object) -> None:
-            item = self._item()
+            item = self.item_now()
             paint = getattr(item, name) if item is not None else None
             if paint is not None:
                 self.change(label, **{name: replace(paint, tint=tint)})
@@ -184,34 +191,34 @@ class ItemForm(Form):
         field.committed.connect(commit)
         self.row(label, field)
         self.fields[label] = field
-        self._loaders.append(load)
+        self.loaders.append(load)
 
-    def _check(self, label: str, name: str) -> None:
+    def check(self, label: str, name: str) -> None:
         box = QCheckBox(label)
         box.setAccessibleName(label)
         box.clicked.connect(lambda on: self.change(label, **{name: on}))
-        self._add("", name, box, lambda item: box.setChecked(getattr(item, name)))
+        self.add("", name, box, lambda item: box.setChecked(getattr(item, name)))
 
-    def _typed(self, label: str, name: str, field: object, show: Callable) -> None:
+    def typed(self, label: str, name: str, field: object, show: Callable) -> None:
         field.committed.connect(lambda value: self.change(label, **{name: value}))  # type: ignore[attr-defined]
-        self._add(label, name, field, lambda item: show(getattr(item, name)))
+        self.add(label, name, field, lambda item: show(getattr(item, name)))
 
     def _text(self, label: str, name: str) -> None:
         field = TextField(label)
-        self._typed(label, name, field, field.show_text)
+        self.typed(label, name, field, field.show_text)
 
-    def _number(
+    def number(
         self, label: str, name: str, sign: str, low: float, high: float, scale: float = 1.0
     ) -> None:
         field = NumberField(label, sign, low, high, scale)
-        self._typed(label, name, field, field.show_value)
+        self.typed(label, name, field, field.show_value)
 
-    def _choice(
+    def choice(
         self, label: str, name: str, options: Callable[[Publication], list[tuple[str, object]]]
     ) -> None:
         field = Choice(label)
         field.committed.connect(lambda value: self.change(label, **{name: value}))
-        self._add(
+        self.add(
             label,
             name,
             field,
@@ -228,24 +235,24 @@ class ItemForm(Form):
             field.show_choice(options, None if paint is None else paint.colour)
 
         def commit(colour: object) -> None:
-            item = self._item()
+            item = self.item_now()
             before = getattr(item, name) if item is not None else None
             taken = None if colour is None else str(colour)
             painted = filled_with if name == "fill" else stroked_with
             self.change(label, **{name: painted(before, taken)})
 
         field.committed.connect(commit)
-        self._add(label, name, field, load)
+        self.add(label, name, field, load)
 
     def _stroke_width(self, unit: str) -> None:
         field = LengthField("Stroke width", "pt", 0.01)
 
         def load(item: Item) -> None:
-            field.setEnabled(item.stroke is not None and self._open())
+            field.setEnabled(item.stroke is not None and self.open())
             field.show_value(item.stroke.width if item.stroke is not None else 0.0)
 
         def commit(width: object) -> None:
-            item = self._item()
+            item = self.item_now()
             if item is not None and item.stroke is not None:
                 new = replace(item.stroke, width=float(width))  # type: ignore[arg-type]
                 self.change("Stroke width", stroke=new)
@@ -253,7 +260,7 @@ class ItemForm(Form):
         field.committed.connect(commit)
         self.row("Stroke width", field)
         self.fields["stroke width"] = field
-        self._loaders.append(load)
+        self.loaders.append(load)
 
     def _faces(self) -> None:
         field = Choice("Stands on")
@@ -271,74 +278,14 @@ class ItemForm(Form):
         field.committed.connect(commit)
         self.row("Stands on", field)
         self.fields["faces"] = field
-        self._loaders.append(load)
-
-    def _kind_rows(self, item: Item, unit: Unit) -> None:
-        """What only this kind of item has."""
-        if isinstance(item, TextFrame):
-            self.heading("TEXT")
-            self._paragraph_style()
-            inset = LengthField("Inset", unit, 0.0)
-            self._typed("Inset", "inset", inset, inset.show_value)
-            self._choice("Vertical", "vertical", lambda _: _same("top", "middle", "bottom"))
-            self._check("Grows with its text", "grows")
-            self._check("No space above the first line", "snug")
-            self.overflow = self.note()
-            self.overflow.setObjectName("Error")
-            self.offers = QVBoxLayout()
-            self.column.addLayout(self.offers)
-        elif isinstance(item, PictureFrame):
-            self.heading("PICTURE")
-            self._picture()
-            self._choice("Fit", "fit", lambda _: _same("fit", "fill", "stretch"))
-        elif isinstance(item, Shape):
-            self.heading("SHAPE")
-            self._choice("Form", "form", lambda _: _same("rectangle", "rounded", "ellipse"))
-            radius = LengthField("Radius", unit, 0.0)
-            self._typed("Radius", "radius", radius, radius.show_value)
-
-    def _paragraph_style(self) -> None:
-        field = Choice("Style")
-
-        def load(item: Item) -> None:
-            assert isinstance(item, TextFrame)
-            styles = {p.style for p in item.text}
-            options = [(s.name, s.id) for s in self.session.publication.paragraph_styles]
-            field.show_choice(options, styles.pop() if len(styles) == 1 else None)
-
-        def commit(style: object) -> None:
-            item = self._item()
-            if isinstance(item, TextFrame):
-                text = set_paragraph_style(item.text, 0, len(item.text), str(style))
-                self.change("paragraph style", text=text)
-
-        field.committed.connect(commit)
-        self._add("Style", "text", field, load)
-
-    def _picture(self) -> None:
-        button = QPushButton("Choose…")
-        button.setAccessibleName("Choose a picture")
-
-        def load(item: Item) -> None:
-            assert isinstance(item, PictureFrame)
-            known = {p.hash: p.name for p in self.session.publication.pictures}
-            button.setText(known.get(item.picture or "", "") or "Choose…")
-
-        button.clicked.connect(self._choose_picture)
-        self._add("Picture", "picture", button, load)
-
-    def _choose_picture(self) -> None:
-        kinds = " ".join(f"*.{e}" for e in EXTENSIONS)
-        name, _ = QFileDialog.getOpenFileName(self, "Choose a picture", "", f"Pictures ({kinds})")
-        if name:
-            place_picture(self.session, Path(name))
+        self.loaders.append(load)
 
     # -- values ----------------------------------------------------------------------
 
-    def _item(self) -> Item | None:
+    def item_now(self) -> Item | None:
         return shown_item(self.session.publication, self.holder, self.item_id, self.side)
 
-    def _open(self) -> bool:
+    def open(self) -> bool:
         return self.session.may_change(self.holder, self.item_id)
 
     def load(
@@ -346,10 +293,10 @@ class ItemForm(Form):
     ) -> None:
         """Shows an item's values, which of them are overridden, and what is wrong."""
         self.points.show_point(self.session.reference)
-        allowed = self._open()
+        allowed = self.open()
         for field in self.fields.values():
             field.setEnabled(allowed)  # type: ignore[attr-defined]
-        for loader in self._loaders:
+        for loader in self.loaders:
             loader(item)
         for name, button in self.follows.items():
             button.setVisible(name in resolved.overridden)
@@ -395,7 +342,7 @@ class ItemForm(Form):
             name, lambda p: change_shown(p, self.holder, self.side, {self.item_id: properties})
         )
 
-    def _follow(self, *names: str) -> None:
+    def follow_again(self, *names: str) -> None:
         if not names:
             self.session.unlocked.discard((self.holder, self.item_id))
         self.session.edit(
@@ -407,7 +354,3 @@ def _differing(old: Box, new: Box) -> dict[str, object]:
     """What a new box changes; what arithmetic moves by less than can be seen stays."""
     values = new._asdict()
     return {n: v for n, v in values.items() if abs(v - getattr(old, n)) > 1e-9}
-
-
-def _same(*words: str) -> list[tuple[str, object]]:
-    return [(word, word) for word in words]

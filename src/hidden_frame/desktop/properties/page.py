@@ -8,17 +8,18 @@ from PySide6.QtWidgets import QCheckBox
 from hidden_frame.compose.facts import describe
 from hidden_frame.desktop.properties.fields import Choice, TextField
 from hidden_frame.desktop.properties.form import Form
+from hidden_frame.desktop.properties.inherited import InheritedList
+from hidden_frame.desktop.properties.setup import SetupRows
+from hidden_frame.desktop.properties.stack import StackEditor
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.masters import apply_masters
-from hidden_frame.edit.overrides import follow_all
+from hidden_frame.edit.masters import apply_masters, set_section_masters
+from hidden_frame.edit.overrides import follow_on_pages
 from hidden_frame.edit.pages import set_blind
 from hidden_frame.edit.sections import change_numbering, rename_section
-from hidden_frame.edit.styles import set_title
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import (
     find_page,
     find_section,
-    masters_by_id,
     section_of,
     stack_of,
 )
@@ -60,13 +61,20 @@ class PageForm(Form):
         self.name = self.title("")
         self.what = self.note()
         self.heading("MASTERS, TOP FIRST")
-        self.stack = self.note()
-        self.stack.setObjectName("")
-        apply, automatic, none = self.buttons("Apply masters…", "Automatic", "No master")
+        self.how = self.note()
+        self.stack = StackEditor("Master stack", "No master")
+        self.stack.changed.connect(self._apply)
+        self.stack.opened.connect(session.show_master)
+        self.column.addWidget(self.stack)
+        apply, automatic = self.buttons("Apply masters…", "Automatic")
         apply.clicked.connect(self.apply_wanted)
         automatic.clicked.connect(lambda: self._apply(None))
-        none.clicked.connect(lambda: self._apply(()))
+        automatic.setToolTip("Follow what the section or the publication says")
+        self.automatic = automatic
+        self.heading("FROM THE MASTERS")
         self.overrides = self.note()
+        self.inherited = InheritedList(session)
+        self.column.addWidget(self.inherited)
         self.again = self.buttons("Follow the masters again")[0]
         self.again.clicked.connect(self._follow_all)
         self.heading("FOLIO")
@@ -90,10 +98,13 @@ class PageForm(Form):
         self.counted = QCheckBox("Counted, though not printed")
         self.counted.clicked.connect(lambda on: self._number(counted=on))
         self.column.addWidget(self.counted)
-        self.heading("PUBLICATION")
-        self.publication_title = TextField("Title")
-        self.publication_title.committed.connect(self._set_title)
-        self.row("Title", self.publication_title)
+        self.own_masters = QCheckBox("Its own masters for automatic pages")
+        self.own_masters.clicked.connect(self._own_masters)
+        self.column.addWidget(self.own_masters)
+        self.section_stack = StackEditor("Masters of the section", "No master")
+        self.section_stack.changed.connect(self._section_masters)
+        self.column.addWidget(self.section_stack)
+        self.setup = SetupRows(self, session)
         self.end()
 
     def load(self) -> None:
@@ -101,15 +112,17 @@ class PageForm(Form):
         publication = session.publication
         page = find_page(publication, session.page_id)
         facts = session.composition.facts[page.id]
-        masters = masters_by_id(publication)
-        names = [masters[m].name for m in reversed(stack_of(publication, page))]
         self.name.setText(f"Page {facts.folio}" if facts.folio else f"Page #{facts.position}")
         self.what.setText(describe(facts, page))
-        how = "automatic" if page.masters is None else "set by hand"
-        self.stack.setText("\n".join(names or ["No master"]) + f"\n({how})")
+        chosen = len(self._page())
+        who = "" if chosen == 1 else f"; changes reach {chosen} selected pages"
+        self.how.setText(("Automatic" if page.masters is None else "Set by hand") + who)
+        self.stack.show_stack(publication, stack_of(publication, page))
+        self.automatic.setEnabled(page.masters is not None or chosen > 1)
         count = len(page.overrides)
-        self.overrides.setText(f"{count} master item{'s' * (count != 1)} overridden here")
-        self.overrides.setVisible(bool(count))
+        marked = f"◆ {count} overridden here" if count else "All follow; a click selects one"
+        self.overrides.setText(marked)
+        self.inherited.load()
         self.again.setVisible(bool(count))
         self.blind.setChecked(page.blind)
         section = section_of(publication, page.id)
@@ -120,7 +133,10 @@ class PageForm(Form):
         self.prefix.show_text(numbering.prefix)
         self.counted.setVisible(numbering.style == "none")
         self.counted.setChecked(numbering.counted)
-        self.publication_title.show_text(publication.title)
+        self.own_masters.setChecked(section.masters is not None)
+        self.section_stack.setVisible(section.masters is not None)
+        self.section_stack.show_stack(publication, section.masters or ())
+        self.setup.load()
 
     def _page(self) -> tuple[str, ...]:
         chosen = self.session.pages
@@ -128,12 +144,13 @@ class PageForm(Form):
 
     def _apply(self, masters: tuple[str, ...] | None) -> None:
         pages = self._page()
-        name = "back to automatic" if masters is None else "take masters away"
+        name = "back to automatic" if masters is None else "master stack"
         self.session.edit(name, lambda p: apply_masters(p, pages, masters))
 
     def _follow_all(self) -> None:
-        page = self.session.page_id
-        self.session.edit("follow the masters", lambda p: follow_all(p, page))
+        pages = self._page()
+        self.session.unlocked = {u for u in self.session.unlocked if u[0] not in pages}
+        self.session.edit("follow the masters", lambda p: follow_on_pages(p, pages))
 
     def _set_blind(self, blind: bool) -> None:
         pages = self._page()
@@ -152,5 +169,12 @@ class PageForm(Form):
         values = {f: getattr(old, f) for f in Numbering.__struct_fields__} | changes
         self.session.edit("numbering", lambda p: change_numbering(p, section, Numbering(**values)))
 
-    def _set_title(self, title: object) -> None:
-        self.session.edit("title", lambda p: set_title(p, str(title)))
+    def _own_masters(self, own: bool) -> None:
+        """The section gets masters of its own, the publication's to begin with; or none."""
+        self._section_masters(self.session.publication.default_masters if own else None)
+
+    def _section_masters(self, stack: tuple[str, ...] | None) -> None:
+        section = self._section_id()
+        self.session.edit(
+            "masters of the section", lambda p: set_section_masters(p, section, stack)
+        )

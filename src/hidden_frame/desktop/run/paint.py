@@ -33,6 +33,8 @@ def paint_run(run: Run, area: QRect) -> None:
             _paint_cell(run, painter, cell, layout, colours, ringed)
     if run.drop is not None:
         _paint_drop(run, painter, layout, colours)
+    elif run.master_drop is not None:
+        _paint_drop_words(run, painter, layout, run.pointer.x(), colours)
 
 
 def _paint_sections(
@@ -81,6 +83,7 @@ def _paint_cell(
     painter.fillRect(rect, QColor("#FFFFFF"))
     if pixmap is not None:
         painter.drawPixmap(rect, pixmap, QRectF(pixmap.rect()))
+    on_drop = run.master_drop is not None and facts.page_id in run.master_drop.pages
     on_desk = session.mode == "pages" and facts.page_id == session.page_id
     painter.setBrush(Qt.BrushStyle.NoBrush)
     painter.setPen(QPen(QColor(colours.line), 1))
@@ -88,7 +91,7 @@ def _paint_cell(
     if facts.page_id in ringed:
         painter.setPen(QPen(QColor(colours.master), 2))
         painter.drawRect(rect.adjusted(-2, -2, 2, 2))
-    if facts.page_id in session.pages or facts.page_id == run.master_drop:
+    if facts.page_id in session.pages or on_drop:
         painter.fillRect(rect, QColor(31, 111, 92, 38))
         painter.setPen(QPen(QColor(colours.action), 3))
         painter.drawRect(rect.adjusted(-1, -1, 1, 1))
@@ -128,6 +131,10 @@ def _paint_foot(
     publication = run.session.publication
     masters = masters_by_id(publication)
     stack = stack_of(publication, find_page(publication, cell.facts.page_id))
+    drop = run.master_drop
+    if drop is not None and cell.facts.page_id in drop.pages:  # as it will be
+        kept = tuple(m for m in stack if m != drop.master_id) if drop.adding else ()
+        stack = (*kept, drop.master_id)
     painter.setPen(Qt.PenStyle.NoPen)
     width = rect.width() / max(len(stack), 1)
     for n, master_id in enumerate(stack):
@@ -175,6 +182,13 @@ def _paint_drop(run: Run, painter: QPainter, layout: RunLayout, colours: theme.T
     x -= offset
     painter.setPen(QPen(QColor(colours.action), 3))
     painter.drawLine(QPointF(x, TOP - 4), QPointF(x, TOP + layout.height + 4))
+    _paint_drop_words(run, painter, layout, x, colours)
+
+
+def _paint_drop_words(
+    run: Run, painter: QPainter, layout: RunLayout, x: float, colours: theme.Theme
+) -> None:
+    """What the drop under the pointer would do."""
     words = run.drop_words()
     font = QFont(run.font())
     font.setPixelSize(13)

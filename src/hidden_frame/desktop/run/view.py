@@ -20,11 +20,11 @@ from PySide6.QtWidgets import QAbstractScrollArea, QApplication, QToolTip
 from hidden_frame.compose.composer import followers
 from hidden_frame.compose.facts import describe
 from hidden_frame.compose.scene import Scene
+from hidden_frame.desktop.run.drops import MasterDrop, carry_out, foretell
 from hidden_frame.desktop.run.layout import TOP, Cell, RunLayout, run_layout
 from hidden_frame.desktop.run.paint import paint_run
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.masters import apply_masters
 from hidden_frame.edit.pages import move_pages
 from hidden_frame.model.lookup import (
     all_pages,
@@ -51,7 +51,8 @@ class Run(QAbstractScrollArea):
         self._dragging = False
         self.drop: tuple[int, bool] | None = None
         self._ringed: str | None = None
-        self.master_drop: str | None = None
+        self.master_drop: MasterDrop | None = None
+        self.pointer = QPointF()
         self._anchor = ""
         self.setFrameShape(QAbstractScrollArea.Shape.NoFrame)
         self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
@@ -173,6 +174,8 @@ class Run(QAbstractScrollArea):
 
     def drop_words(self) -> str:
         """What the drop under the pointer would do: “Move 2 pages before 14, in Spring”."""
+        if self.master_drop is not None:
+            return self.master_drop.words
         if self.drop is None:
             return ""
         index, left_side = self.drop
@@ -237,11 +240,15 @@ class Run(QAbstractScrollArea):
             self._dragging = True
             self.setCursor(Qt.CursorShape.ClosedHandCursor)
         x = event.position().x()
+        self._scroll_at(x)
+        self.drop = self.layout_now().gap_at(x + self.horizontalScrollBar().value())
+        self.viewport().update()
+
+    def _scroll_at(self, x: float) -> None:
+        """Scrolls while something is dragged near an end."""
         bar = self.horizontalScrollBar()
         if x < 30 or x > self.viewport().width() - 30:
             bar.setValue(bar.value() + (-24 if x < 30 else 24))
-        self.drop = self.layout_now().gap_at(x + bar.value())
-        self.viewport().update()
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         cell, self._press_cell, self._pressed = self._press_cell, None, None
@@ -311,32 +318,34 @@ class Run(QAbstractScrollArea):
             return True
         return super().viewportEvent(event)
 
-    # -- masters dropped on pages ------------------------------------------------
+    # -- masters dropped on pages and between them -----------------------------------
 
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:
         if event.mimeData().hasFormat(MASTER_MIME):
             event.acceptProposedAction()
 
     def dragMoveEvent(self, event: QDragMoveEvent) -> None:
-        cell = self._cell_at(event.position())
-        self.master_drop = cell.facts.page_id if cell is not None else None
-        event.setAccepted(cell is not None)
+        self._foretell(event)
+        self._scroll_at(event.position().x())
+        event.setAccepted(self.master_drop is not None)
         self.viewport().update()
 
+    def _foretell(self, event: QDropEvent) -> None:
+        master_id = bytes(event.mimeData().data(MASTER_MIME).data()).decode()
+        x = event.position().x() + self.horizontalScrollBar().value()
+        adding = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
+        self.master_drop = foretell(self.session, self.layout_now(), master_id, x, adding)
+        self.drop = None if self.master_drop is None else self.master_drop.gap
+        self.pointer = event.position()
+
     def dragLeaveEvent(self, event: QDragLeaveEvent) -> None:
-        self.master_drop = None
+        self.master_drop, self.drop = None, None
         self.viewport().update()
 
     def dropEvent(self, event: QDropEvent) -> None:
-        target, self.master_drop = self.master_drop, None
-        master_id = bytes(event.mimeData().data(MASTER_MIME).data()).decode()
-        if target is None:
-            return
-        session = self.session
-        pages = session.pages if target in session.pages else (target,)
-        adding = event.modifiers() & Qt.KeyboardModifier.ControlModifier
-        session.edit(
-            "apply master",
-            lambda p: apply_masters(p, pages, (master_id,), "add" if adding else "replace"),
-        )
-        event.acceptProposedAction()
+        self._foretell(event)
+        drop, self.master_drop, self.drop = self.master_drop, None, None
+        self.viewport().update()
+        if drop is not None:
+            carry_out(self.session, drop)
+            event.acceptProposedAction()

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from PySide6.QtCore import QByteArray, QEvent, QMimeData, QModelIndex, QObject, QPoint, Qt, Signal
-from PySide6.QtGui import QColor, QIcon, QPainter, QPixmap
+from PySide6.QtGui import QColor, QDropEvent
 from PySide6.QtWidgets import (
     QAbstractItemView,
     QHBoxLayout,
@@ -20,27 +20,17 @@ from PySide6.QtWidgets import (
 
 from hidden_frame.compose.composer import followers
 from hidden_frame.desktop import theme
+from hidden_frame.desktop.dialogs.masters import NewMasterDialog
+from hidden_frame.desktop.ribbon import ribbon_icon
 from hidden_frame.desktop.run.view import MASTER_MIME
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.masters import add_master
+from hidden_frame.edit.families import move_master
+from hidden_frame.edit.masters import set_base
 from hidden_frame.edit.styles import new_detail_name, rename_detail, set_detail
+from hidden_frame.model.lookup import find_master
 from hidden_frame.model.publication import Publication
 
 _ID = Qt.ItemDataRole.UserRole
-
-
-def ribbon_icon(number: int) -> QIcon:
-    """A master's ribbon as a small upright strip."""
-    pixmap = QPixmap(32, 32)  # sharp on screens of twice the resolution
-    pixmap.setDevicePixelRatio(2)
-    pixmap.fill(Qt.GlobalColor.transparent)
-    painter = QPainter(pixmap)
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(QColor(theme.RIBBONS[number]))
-    painter.drawRoundedRect(5, 1, 6, 14, 3, 3)
-    painter.end()
-    return QIcon(pixmap)
 
 
 class MasterTree(QTreeWidget):
@@ -54,7 +44,8 @@ class MasterTree(QTreeWidget):
         self.setHeaderHidden(True)
         self.setIndentation(14)
         self.setDragEnabled(True)
-        self.setDragDropMode(QAbstractItemView.DragDropMode.DragOnly)
+        self.setDragDropMode(QAbstractItemView.DragDropMode.DragDrop)
+        self.setDropIndicatorShown(True)
         self.setMouseTracking(True)
         self.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
         header = self.header()
@@ -64,6 +55,28 @@ class MasterTree(QTreeWidget):
         self.entered.connect(self._entered)
         self.viewport().installEventFilter(self)
         self.setAccessibleName("Masters")
+
+    moved = Signal(str, str, str)  # a master, another, and "on", "above" or "below" it
+
+    def dropEvent(self, event: QDropEvent) -> None:
+        """A master dropped on another is built on it; between two, it changes its place."""
+        row = self.itemAt(event.position().toPoint())
+        carried = bytes(event.mimeData().data(MASTER_MIME).data()).decode()
+        event.setDropAction(Qt.DropAction.IgnoreAction)
+        event.accept()
+        if row is None or not carried:
+            return
+        places = QAbstractItemView.DropIndicatorPosition
+        where = {places.AboveItem: "above", places.BelowItem: "below"}.get(
+            self.dropIndicatorPosition(), "on"
+        )
+        self.moved.emit(carried, row.data(0, _ID), where)
+
+    def mimeTypes(self) -> list[str]:
+        return [MASTER_MIME]
+
+    def supportedDropActions(self) -> Qt.DropAction:
+        return Qt.DropAction.MoveAction | Qt.DropAction.CopyAction
 
     def mimeData(self, items: Sequence[QTreeWidgetItem]) -> QMimeData:
         data = QMimeData()
@@ -96,7 +109,7 @@ class Shelf(QWidget):
         column.setContentsMargins(10, 6, 8, 10)
         column.setSpacing(6)
         self.masters = MasterTree()
-        self.add_master = QPushButton("New master")
+        self.add_master = QPushButton("New master…")
         column.addWidget(_heading("MASTERS"))
         column.addWidget(self.masters, 3)
         column.addWidget(self.add_master)
@@ -116,7 +129,8 @@ class Shelf(QWidget):
         row = QHBoxLayout()
         row.addWidget(self.add_detail)
         column.addLayout(row)
-        self.add_master.clicked.connect(self.new_master)
+        self.add_master.clicked.connect(lambda: self.new_master())
+        self.masters.moved.connect(self._moved)
         self.add_detail.clicked.connect(self._new_detail)
         self.masters.itemClicked.connect(lambda item, _: session.show_master(item.data(0, _ID)))
         self.masters.customContextMenuRequested.connect(self._menu)
@@ -133,7 +147,7 @@ class Shelf(QWidget):
         publication = self.session.publication
         counts = {m: len(pages) for m, pages in followers(publication).items()}
         shown = (
-            [(m.id, m.name, m.base, m.ribbon) for m in publication.masters],
+            [(m.id, m.name, m.base, m.ribbon, bool(m.overrides)) for m in publication.masters],
             counts,
             publication.details,
         )
@@ -155,12 +169,16 @@ class Shelf(QWidget):
             ready = [m for m in waiting if m.base is None or m.base in rows]
             for master in ready:
                 count = counts[master.id]
-                row = QTreeWidgetItem([master.name, str(count)])
+                mark = " ◆" if master.overrides else ""
+                row = QTreeWidgetItem([master.name + mark, str(count)])
                 row.setData(0, _ID, master.id)
                 row.setIcon(0, ribbon_icon(master.ribbon))
                 row.setTextAlignment(1, Qt.AlignmentFlag.AlignRight)
                 row.setForeground(1, QColor(theme.current().quiet))
-                row.setToolTip(0, f"{master.name}: {count} pages follow; drag it onto pages")
+                departs = "; ◆ departs from its base" if mark else ""
+                row.setToolTip(
+                    0, f"{master.name}: {count} pages follow; drag it onto pages{departs}"
+                )
                 rows[master.id] = row
                 if master.base is None:
                     self.masters.addTopLevelItem(row)
@@ -201,17 +219,29 @@ class Shelf(QWidget):
             self.master_menu.emit(row.data(0, _ID), where)
 
     def new_master(self, base: str | None = None) -> None:
-        """A new master, built on another or on none, laid on the desk."""
-        made: list[str] = []
-        base = base if isinstance(base, str) else None
+        """Asks for a new master: empty, based on another, or a copy; and lays it on the desk."""
+        NewMasterDialog(self.session, base, self.window()).exec()
+
+    def _moved(self, master_id: str, target: str, where: str) -> None:
+        """A master dropped in the list: built on another, or put beside it.
+
+        Beside another, it takes that one's base too, since it stands among its family.
+        """
+        session = self.session
+        if master_id == target:
+            return
+        if where == "on":
+            session.edit("change base", lambda p: set_base(p, master_id, target))
+            return
+        names = [m.id for m in session.publication.masters if m.id != master_id]
+        at = names.index(target) + (where == "below")
+        before = names[at] if at < len(names) else None
+        base = find_master(session.publication, target).base
 
         def change(publication: Publication) -> Publication:
-            publication, master_id = add_master(publication, "Master", base)
-            made.append(master_id)
-            return publication
+            return move_master(set_base(publication, master_id, base), master_id, before)
 
-        if self.session.edit("new master", change):
-            self.session.show_master(made[0])
+        session.edit("move master in the list", change)
 
     # -- details -------------------------------------------------------------------
 

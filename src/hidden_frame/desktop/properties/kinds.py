@@ -1,0 +1,274 @@
+"""Rows that only some kinds of item have: text, picture, shape; and text around an item."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+from msgspec.structs import replace
+from PySide6.QtWidgets import QFileDialog, QPushButton, QVBoxLayout
+
+from hidden_frame.compose.drawing import effective_resolution, picture_rect
+from hidden_frame.desktop.actions.choices import place_picture
+from hidden_frame.desktop.properties.fields import (
+    Choice,
+    DashField,
+    InsetField,
+    LengthField,
+    NumberField,
+)
+from hidden_frame.edit.text import set_paragraph_style
+from hidden_frame.model.items import (
+    Around,
+    Crop,
+    Item,
+    PictureFrame,
+    Shape,
+    TextFrame,
+)
+from hidden_frame.model.publication import Picture
+from hidden_frame.model.units import Unit
+from hidden_frame.storage.pictures import EXTENSIONS
+
+if TYPE_CHECKING:
+    from hidden_frame.desktop.properties.item import ItemForm
+
+BLENDS: list[tuple[str, object]] = [("normal", "normal"), ("multiply: darkens", "multiply")]
+FITS: list[tuple[str, object]] = [
+    ("whole picture", "fit"), ("fills the frame", "fill"), ("actual size", "actual"),
+    ("free crop", "free"), ("stretched", "stretch"),
+]  # fmt: skip
+LOW = 150.0  # pixels to an inch; below it print looks coarse (common practice of the trade)
+
+
+def add_kind_rows(form: ItemForm, item: Item, unit: Unit) -> None:
+    """What only this kind of item has."""
+    if isinstance(item, TextFrame):
+        _text_rows(form, unit)
+    elif isinstance(item, PictureFrame):
+        _picture_rows(form, unit)
+    elif isinstance(item, Shape):
+        form.heading("SHAPE")
+        form.choice("Form", "form", lambda _: _same("rectangle", "rounded", "ellipse"))
+        _radius(form, unit)
+
+
+def _same(*words: str) -> list[tuple[str, object]]:
+    return [(word, word) for word in words]
+
+
+def _radius(form: ItemForm, unit: Unit) -> None:
+    field = LengthField("Corner radius", unit, 0.0)
+    form.typed("Corner radius", "radius", field, field.show_value)
+
+
+def _text_rows(form: ItemForm, unit: Unit) -> None:
+    form.heading("TEXT")
+    _paragraph_style(form)
+    form.choice("Vertical", "vertical", lambda _: _same("top", "middle", "bottom"))
+    columns = NumberField("Columns", "", 1, 20)
+    columns.whole = True
+    form.typed("Columns", "columns", columns, columns.show_value)
+    gutter = LengthField("Gutter", unit, 0.0)
+    form.typed("Gutter", "gutter", gutter, gutter.show_value)
+    inset = InsetField("Inset", unit)
+    form.typed("Inset", "inset", inset, inset.show_value)
+    _radius(form, unit)
+    form.check("Grows with its text", "grows")
+    form.check("No space above the first line", "snug")
+    form.check("Makes way for items", "yields")
+    form.overflow = form.note()
+    form.overflow.setObjectName("Error")
+    form.offers = QVBoxLayout()
+    form.column.addLayout(form.offers)
+
+
+def _paragraph_style(form: ItemForm) -> None:
+    field = Choice("Style")
+
+    def load(item: Item) -> None:
+        assert isinstance(item, TextFrame)
+        styles = {p.style for p in item.text}
+        options = [(s.name, s.id) for s in form.session.publication.paragraph_styles]
+        field.show_choice(options, styles.pop() if len(styles) == 1 else None)
+
+    def commit(style: object) -> None:
+        item = form.item_now()
+        if isinstance(item, TextFrame):
+            text = set_paragraph_style(item.text, 0, len(item.text), str(style))
+            form.change("paragraph style", text=text)
+
+    field.committed.connect(commit)
+    form.add("Style", "text", field, load)
+
+
+def _picture_rows(form: ItemForm, unit: Unit) -> None:
+    form.heading("PICTURE")
+    button = QPushButton("Choose…")
+    button.setAccessibleName("Choose a picture")
+
+    def load(item: Item) -> None:
+        picture = _picture(form, item)
+        button.setText((picture.name if picture else "") or "Choose…")
+
+    button.clicked.connect(lambda: _choose(form))
+    form.add("Picture", "picture", button, load)
+    _fit_row(form)
+    _crop_row(form, "Scale", NumberField("Scale", "%", 1, 10_000, 100.0))
+    _crop_row(form, "Picture X", LengthField("Picture X", unit))
+    _crop_row(form, "Picture Y", LengthField("Picture Y", unit))
+    note = form.note()
+
+    def tell(item: Item) -> None:
+        note.setText(_resolution_in_words(_picture(form, item), item))
+
+    form.loaders.append(tell)
+    form.resolution = note
+    _radius(form, unit)
+
+
+def _fit_row(form: ItemForm) -> None:
+    """How the picture lies in its frame; a free crop begins where it lies now."""
+    field = Choice("Fit")
+
+    def load(item: Item) -> None:
+        assert isinstance(item, PictureFrame)
+        field.show_choice(FITS, item.fit)
+
+    def commit(fit: object) -> None:
+        item = form.item_now()
+        picture = _picture(form, item) if item is not None else None
+        if fit == "free" and picture is not None and isinstance(item, PictureFrame):
+            form.change("fit", fit=fit, crop=crop_now(item, picture))
+        else:
+            form.change("fit", fit=fit)
+
+    field.committed.connect(commit)
+    form.add("Fit", "fit", field, load)
+
+
+def _picture(form: ItemForm, item: Item) -> Picture | None:
+    assert isinstance(item, PictureFrame)
+    found = (p for p in form.session.publication.pictures if p.hash == item.picture)
+    return next(found, None)
+
+
+def _choose(form: ItemForm) -> None:
+    kinds = " ".join(f"*.{e}" for e in EXTENSIONS)
+    name, _ = QFileDialog.getOpenFileName(form, "Choose a picture", "", f"Pictures ({kinds})")
+    if name:
+        place_picture(form.session, Path(name))
+
+
+def crop_now(item: PictureFrame, picture: Picture) -> Crop:
+    """Where the picture lies now, as a crop, whatever the frame's fit is."""
+    x, y, width, _ = picture_rect(picture, item)
+    return Crop(x, y, width / picture.size[0])
+
+
+def _crop_row(form: ItemForm, label: str, field: NumberField | LengthField) -> None:
+    """The scale or place of a picture in its frame; a typed value makes the crop free."""
+
+    def load(item: Item) -> None:
+        picture = _picture(form, item)
+        field.setEnabled(picture is not None and form.open())
+        if picture is None:
+            field.show_text("")
+            return
+        assert isinstance(item, PictureFrame)
+        crop = crop_now(item, picture)
+        field.show_value({"Scale": crop.scale, "Picture X": crop.x, "Picture Y": crop.y}[label])
+
+    def commit(value: object) -> None:
+        item = form.item_now()
+        picture = _picture(form, item) if item is not None else None
+        if picture is None or not isinstance(item, PictureFrame):
+            return
+        crop, number = crop_now(item, picture), float(value)  # type: ignore[arg-type]
+        if label == "Scale":
+            crop = rescaled(crop, number, item)
+        else:
+            crop = replace(crop, **{"x" if label == "Picture X" else "y": number})
+        form.change("crop", fit="free", crop=crop)
+
+    field.committed.connect(commit)
+    button = form.row(label, field)
+    button.clicked.connect(lambda: form.follow_again("crop", "fit"))
+    if label == "Scale":
+        form.follows["crop"] = button
+    form.fields[label] = field
+    form.loaders.append(load)
+
+
+def rescaled(crop: Crop, scale: float, item: PictureFrame) -> Crop:
+    """A crop at another scale; what lies in the frame's middle stays there."""
+    by = scale / crop.scale
+    cx, cy = item.width / 2, item.height / 2
+    return Crop(cx - (cx - crop.x) * by, cy - (cy - crop.y) * by, scale)
+
+
+def _resolution_in_words(picture: Picture | None, item: Item) -> str:
+    """“225 ppi as placed: 1600 × 1200 px, printed 181 mm wide”."""
+    if picture is None or not isinstance(item, PictureFrame):
+        return ""
+    found = effective_resolution(picture, item)
+    if found is None:
+        return "A drawing: sharp at any size"
+    across, down = found
+    ppi = f"{across:.0f}" if abs(across - down) < 0.5 else f"{across:.0f} × {down:.0f}"
+    low = "; coarse in print" if min(found) < LOW else ""
+    return f"{ppi} ppi as placed, of {picture.width:.0f} × {picture.height:.0f} px{low}"
+
+
+def add_dash(form: ItemForm) -> None:
+    field = DashField("Dash")
+
+    def load(item: Item) -> None:
+        field.setEnabled(item.stroke is not None and form.open())
+        field.show_value(item.stroke.dash if item.stroke is not None else ())
+
+    def commit(dash: object) -> None:
+        item = form.item_now()
+        if item is not None and item.stroke is not None:
+            form.change("dash", stroke=replace(item.stroke, dash=dash))
+
+    field.committed.connect(commit)
+    form.row("Dash", field)
+    form.fields["dash"] = field
+    form.loaders.append(load)
+
+
+def add_around(form: ItemForm, unit: Unit) -> None:
+    """Whether text runs around the item, and at what distance."""
+    form.heading("TEXT AROUND IT")
+    field = Choice("Text")
+    options: list[tuple[str, object]] = [
+        ("runs on beneath", None), ("runs around its box", "box"),
+        ("runs around its shape", "shape"),
+    ]  # fmt: skip
+    offset = LengthField("Distance", unit, 0.0)
+
+    def load(item: Item) -> None:
+        around = item.around
+        field.show_choice(options, around.shape if around is not None else None)
+        offset.setEnabled(around is not None and form.open())
+        offset.show_value(around.offset if around is not None else 0.0)
+
+    def commit(shape: object) -> None:
+        item = form.item_now()
+        if item is None:
+            return
+        before = item.around or Around()
+        around = None if shape is None else replace(before, shape=shape)
+        form.change("text around", around=around)
+
+    def commit_offset(distance: object) -> None:
+        item = form.item_now()
+        if item is not None and item.around is not None:
+            form.change("text around", around=replace(item.around, offset=distance))
+
+    field.committed.connect(commit)
+    offset.committed.connect(commit_offset)
+    form.add("Text", "around", field, load)
+    form.row("Distance", offset)
+    form.fields["distance"] = offset
