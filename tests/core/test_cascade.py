@@ -15,10 +15,20 @@ from hidden_frame.edit.items import add_item
 from hidden_frame.edit.masters import add_master, apply_masters
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.overrides import follow, make_local, override
-from hidden_frame.model.items import Shape
+from hidden_frame.model.items import (
+    OVERRIDABLE,
+    Around,
+    Crop,
+    Insets,
+    Line,
+    PictureFrame,
+    Shape,
+    TextFrame,
+)
 from hidden_frame.model.lookup import all_pages
-from hidden_frame.model.paint import Fill
+from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.publication import Setup
+from hidden_frame.model.text import Marker, Paragraph, Run
 from hidden_frame.model.trims import TRIMS
 
 WIDTH = TRIMS["A5"].width
@@ -27,18 +37,6 @@ boxes = st.builds(
     lambda x, y, w, h, r: Shape(id="i", x=x, y=y, width=w, height=h, rotation=r),
     lengths, lengths, st.floats(0, 400), st.floats(0, 400), st.floats(-360, 360),
 )  # fmt: skip
-changes = st.fixed_dictionaries(
-    {},
-    optional={
-        "x": lengths,
-        "opacity": st.floats(0, 1),
-        "visible": st.booleans(),
-        "fill": st.sampled_from([None, Fill("ochre"), Fill("ink", 0.5)]),
-        "layer": st.sampled_from(["ground", "content", "above"]),
-    },
-)
-
-
 @given(boxes)
 def test_mirroring_against_matrix_algebra(item):
     # R3: a mirror at the spine maps x to W − x.  The item itself is not mirrored, so its own
@@ -64,41 +62,91 @@ def test_a_change_seen_on_a_verso_comes_back_as_it_was_meant(item, change):
     assert (again.x, again.width) == pytest.approx((shown.x, shown.width), abs=1e-6)
 
 
+common = {
+    "x": lengths, "y": lengths, "width": st.floats(0, 400), "height": st.floats(0, 400),
+    "rotation": st.floats(-360, 360), "opacity": st.floats(0, 1), "visible": st.booleans(),
+    "layer": st.sampled_from(["ground", "content", "above"]),
+    "fill": st.sampled_from([None, Fill("ochre"), Fill("ink", 0.5)]),
+    "stroke": st.sampled_from([None, Stroke(colour="ink"), Stroke(colour="ochre", dash=(2, 1))]),
+    "blend": st.sampled_from(["normal", "multiply"]),
+    "around": st.sampled_from([None, Around(), Around("shape", 3.0)]),
+}  # fmt: skip
+of_kind = {
+    TextFrame: {
+        "text": st.sampled_from([(), (Paragraph("body", (Run("a"), Marker("folio"))),)]),
+        "inset": st.sampled_from([0.0, 4.0, Insets(top=3.0, left=1.0)]),
+        "vertical": st.sampled_from(["top", "middle", "bottom"]), "grows": st.booleans(),
+        "snug": st.booleans(), "columns": st.integers(1, 4), "gutter": st.floats(0, 30),
+        "radius": st.floats(0, 20), "yields": st.booleans(),
+    },
+    PictureFrame: {
+        "picture": st.none(), "radius": st.floats(0, 20),
+        "fit": st.sampled_from(["fit", "fill", "actual", "free", "stretch"]),
+        "crop": st.sampled_from([None, Crop(1.0, 2.0, 0.5)]),
+    },
+    Shape: {
+        "form": st.sampled_from(["rectangle", "ellipse", "rounded"]), "radius": st.floats(0, 20)
+    },
+    Line: {},
+}  # fmt: skip
+
+
+def test_the_oracle_knows_every_property_that_items_have():
+    for kind, own in of_kind.items():
+        assert set(OVERRIDABLE[kind]) == set(common) | set(own)
+
+
 @given(st.data(), st.integers(1, 8), st.integers(1, 4))
 def test_the_cascade_against_a_naive_merge(data, depth, stacked):
-    """Chains up to 8 deep, stacks up to 4: every property of every item."""
+    """Chains up to 8 deep, stacks up to 4, every property of every kind of item; masters of
+    a stack may share a base, which counts once.  The oracle keeps plain dicts, and the last
+    writer wins."""
     publication = new_publication("P", Setup(trim=TRIMS["A5"]), 2)
     page = all_pages(publication)[0].id
-    expected: list[dict] = []
-    stack = []
+
+    def draw_change(kind):
+        return data.draw(st.fixed_dictionaries({}, optional=common | of_kind[kind]))
+
+    # What each master adds and changes, and what it builds on.
+    made: dict[str, tuple[str | None, dict[str, dict], tuple[str, type, dict]]] = {}
+
+    def chain(master):
+        return [] if master is None else [*chain(made[master][0]), master]
+
+    stack: list[str] = []
     for _ in range(stacked):
-        base = None
-        family: list[dict] = []
-        for _ in range(depth if not stack else 2):
+        base = data.draw(st.sampled_from([None, *made])) if made else None
+        for _ in range(depth if not stack else data.draw(st.integers(1, 2))):
             publication, master = add_master(publication, "M", base)
-            for seen in family:
-                change = data.draw(changes)
-                if change:
-                    publication = override(publication, master, seen["id"], **change)
-                    seen.update(change)
-            item = data.draw(boxes)
+            departs = {}
+            for item_id, kind, _ in (made[m][2] for m in chain(base)):
+                if change := draw_change(kind):
+                    publication = override(publication, master, item_id, **change)
+                    departs[item_id] = change
+            kind = data.draw(st.sampled_from(list(of_kind)))
+            item = kind(id="", x=1.0, y=2.0, width=3.0, height=4.0)
             publication, item_id = add_item(publication, master, item)
-            values = {"x": item.x, "opacity": 1.0, "visible": True, "fill": None}
-            family.append({"id": item_id, "layer": "content", **values})
-            base = master
+            own = (item_id, kind, {n: getattr(item, n) for n in OVERRIDABLE[kind]})
+            made[master], base = (base, departs, own), master
         stack.append(base)
-        expected += family
-    publication = apply_masters(publication, [page], tuple(stack))
-    for seen in expected:
-        change = data.draw(changes)
-        if change:
-            publication = override(publication, page, seen["id"], **change)
+    publication = apply_masters(publication, [page], tuple(dict.fromkeys(stack)))
+    shown: list[tuple[str, type, dict]] = []
+    for master in dict.fromkeys(m for top in stack for m in chain(top)):
+        for item_id, _, seen in shown:
+            seen.update(made[master][1].get(item_id, {}))
+        item_id, kind, values = made[master][2]
+        shown.append((item_id, kind, dict(values)))
+    for item_id, kind, seen in shown:
+        if change := draw_change(kind):
+            publication = override(publication, page, item_id, **change)
             seen.update(change)
     order = ["ground", "content", "above"]
-    expected.sort(key=lambda seen: order.index(seen["layer"]))  # stable: R5
+    shown.sort(key=lambda each: order.index(each[2]["layer"]))  # stable: R5
     found = items_on(publication, page, "recto")
-    shown = [{name: getattr(r.item, name) for name in expected[0]} for r in found]
-    assert shown == expected
+    assert [
+        (r.item.id, type(r.item), {n: getattr(r.item, n) for n in OVERRIDABLE[type(r.item)]})
+        for r in found
+    ] == shown
 
 
 def with_item(publication):

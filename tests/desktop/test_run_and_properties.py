@@ -105,7 +105,6 @@ def test_a_master_dropped_on_a_page_replaces_or_with_ctrl_adds(hands, held, expe
     mime = QMimeData()
     seal = hands.master("Members’ seal")
     mime.setData(MASTER_MIME, QByteArray(seal.encode()))
-    run.master_drop = hands.page(9)
     event = QDropEvent(
         QPointF(thumb(hands, 9)), Qt.DropAction.CopyAction, mime, Qt.MouseButton.LeftButton, held
     )

@@ -54,6 +54,8 @@ def _apply(items: tuple[Resolved, ...], overrides: tuple[Override, ...]) -> tupl
 @remembered(2_000)
 def _family_items(*chain: Master) -> tuple[Resolved, ...]:
     """The items of a master and its bases, the most distant first (R12)."""
+    if not chain:
+        return ()
     *bases, master = chain
     inherited = _family_items(*bases) if bases else ()
     inherited = tuple(r._replace(overridden=()) if r.overridden else r for r in inherited)
@@ -67,12 +69,11 @@ def master_items(publication: Publication, master_id: str) -> tuple[Resolved, ..
 
 
 @remembered(2_000)
-def _stack_items(side: Side, *families: object) -> tuple[Resolved, ...]:
-    """A stack's items on one side, each master after the ones below it."""
+def _stack_items(side: Side, family: tuple[Resolved, ...]) -> tuple[Resolved, ...]:
+    """What a stack shows on one side."""
     return tuple(
         resolved._replace(overridden=()) if resolved.overridden else resolved
-        for family in families
-        for resolved in family  # type: ignore[attr-defined]
+        for resolved in family
         if stands_on(resolved.item, side)
     )
 
@@ -105,9 +106,17 @@ def stack_items(
 ) -> tuple[Resolved, ...]:
     """What a master stack carries for a side; the same object while its masters do not change.
 
-    Not yet in the order of layers, which a page's overrides may change.
+    A base that several masters of the stack build on counts once, so that its items are
+    not drawn twice; what each of those masters changes of them is applied in turn.  Not
+    yet in the order of layers, which a page's overrides may change.
     """
-    return _stack_items(side, *(master_items(publication, master_id) for master_id in stack))
+    if len(stack) == 1:
+        return _stack_items(side, master_items(publication, stack[0]))
+    line: dict[str, Master] = {}
+    for master_id in stack:
+        for master in base_chain(publication, master_id):
+            line.setdefault(master.id, master)
+    return _stack_items(side, _family_items(*line.values()))
 
 
 def page_items(

@@ -186,7 +186,7 @@ def _pages(window: Window) -> list[Row]:
                 pages.join_section, lambda: pages.section_index() > 0),
         Command("new master", "Masters", "New master…", "",
                 lambda: window.shelf.new_master(None)),
-        Command("new on", "Masters", "New master based on this one…", "",
+        Command("new on", "Masters", "New master based on this one", "",
                 lambda: window.shelf.new_master(session.master_id),
                 lambda: bool(session.master_id)),
         Command("page master", "Masters", "Make a master of this page…", "",

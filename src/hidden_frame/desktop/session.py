@@ -92,6 +92,7 @@ class Session(QObject):
         self.pages: tuple[str, ...] = ()
         self.unlocked: set[tuple[str, str]] = set()
         self.editing: Editing | None = None
+        self.cropping = False  # whether the selected picture is moved in its frame
         self.tool: Tool = "select"
         self.proof = False
 
@@ -197,6 +198,7 @@ class Session(QObject):
         self.side = self.side_of(self.holder_id)
         there = {r.item.id for r in items_on(publication, self.holder_id, self.side)}
         self.items = tuple(i for i in self.items if i in there)
+        self.cropping = self.cropping and len(self.items) == 1
         if self.editing is not None and self.editing.item_id not in there:
             self.editing = None
         if self.guide is not None:
@@ -250,7 +252,7 @@ class Session(QObject):
 
     def show_page(self, page_id: str) -> None:
         """Lays the page's spread on the desk."""
-        self.editing = None
+        self.editing, self.cropping = None, False
         self.board = False
         self.mode, self.page_id, self.items, self.guide = "pages", page_id, (), None
         self._position = positions(self.publication)[page_id]
@@ -261,7 +263,7 @@ class Session(QObject):
         """Lays a master on the desk."""
         if not master_id:
             return
-        self.editing = None
+        self.editing, self.cropping = None, False
         self.mode, self.master_id, self.items, self.guide = "masters", master_id, (), None
         self.holder_id, self.side = master_id, "recto"
         self.looked.emit()
@@ -285,11 +287,13 @@ class Session(QObject):
             if self.mode == "pages":
                 self.page_id = face.holder_id
                 self._position = positions(self.publication)[face.holder_id]
+        self.cropping = self.cropping and items == self.items
         self.items, self.guide = items, None
         self.looked.emit()
 
     def select_guide(self, holder_id: str, index: int) -> None:
         """Selects a guide instead of items."""
+        self.cropping = False
         self.items, self.guide = (), GuideAt(holder_id, index)
         self.looked.emit()
 
@@ -313,7 +317,7 @@ class Session(QObject):
         self.looked.emit()
 
     def set_tool(self, tool: Tool) -> None:
-        self.editing = None
+        self.editing, self.cropping = None, False
         self.board = False  # one draws on the desk
         self.tool = tool
         self.looked.emit()
@@ -331,6 +335,11 @@ class Session(QObject):
         self.editing = editing
         if editing is not None:
             self.items = (editing.item_id,)
+        self.looked.emit()
+
+    def crop(self, on: bool) -> None:
+        """Starts or ends moving the selected picture in its frame."""
+        self.cropping = on
         self.looked.emit()
 
     def may_change(self, holder_id: str, item_id: str) -> bool:

@@ -349,7 +349,7 @@ class Window(QMainWindow):
         session = self.session
         menu = self._menu("MasterMenu")
         menu.addAction("Open on the desk", lambda: self.board.view.open(master_id))
-        menu.addAction("New master based on it…", lambda: self.shelf.new_master(master_id))
+        menu.addAction("New master based on it", lambda: self.shelf.new_master(master_id))
         menu.addAction("Apply to the selected pages", lambda: self._apply(master_id, "replace"))
         menu.addAction("Add to the selected pages", lambda: self._apply(master_id, "add"))
         menu.addSeparator()

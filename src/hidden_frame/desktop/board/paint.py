@@ -9,7 +9,7 @@ from PySide6.QtGui import QColor, QFont, QPainter, QPen
 
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.board.layout import EDGE, GAP, STEP, BoardLayout, Card
-from hidden_frame.desktop.run.paint import paint_diamond
+from hidden_frame.desktop.marks import paint_diamond
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.lookup import masters_by_id
 

@@ -317,14 +317,18 @@ class Desk(QWidget):
         if self.session.editing is not None and self._within_edited(spot):
             self.text.select_word(spot.x, spot.y)
             return
-        if self.hand.pick(spot, Qt.KeyboardModifier.NoModifier, alone=True):
+        if self.session.cropping:
+            self.session.crop(False)
+        elif self.hand.pick(spot, Qt.KeyboardModifier.NoModifier, alone=True):
             self.begin_text()
 
     def begin_text(self) -> None:
-        """Starts editing the selected frame's text, if it may be changed here."""
+        """Starts editing the selected frame's text, or cropping its picture, if it may be
+        changed here."""
         session = self.session
         found = self.hand.text_place()
         if found is None:
+            self.hand.begin_crop()
             return
         item_id, where = found
         if not session.may_change(session.holder_id, item_id):
@@ -383,7 +387,10 @@ class Desk(QWidget):
         elif key in _HELD:
             self.hand.again(self.spot(self._pointer), event.modifiers() | _HELD[key])
         elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            self.begin_text()
+            if session.cropping:
+                session.crop(False)
+            else:
+                self.begin_text()
         elif key == Qt.Key.Key_Space and not event.isAutoRepeat():
             self._space = True
             self.setCursor(Qt.CursorShape.OpenHandCursor)
@@ -415,6 +422,8 @@ class Desk(QWidget):
             return
         elif session.editing is not None:
             session.edit_text(None)
+        elif session.cropping:
+            session.crop(False)
         elif session.tool != "select":
             session.set_tool("select")
         else:

@@ -5,14 +5,16 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF
+from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF, QTransform
 
 from hidden_frame.compose.cascade import PageLayout
 from hidden_frame.compose.placing import guide_x
-from hidden_frame.compose.scene import Placed, Scene
+from hidden_frame.compose.scene import PicturePrimitive, Placed, Scene
 from hidden_frame.desktop.desk.hits import turn_knob
 from hidden_frame.desktop.desk.paper import Sheet
 from hidden_frame.desktop.desk.view import View
+from hidden_frame.desktop.marks import paint_diamond
+from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.session import Face
 from hidden_frame.desktop.theme import Theme
 from hidden_frame.edit.boxes import HANDLES, Box
@@ -190,6 +192,16 @@ def paint_overflow(painter: QPainter, placed: Placed, face: Face, view: View, th
         painter.drawEllipse(QPointF(tab.center().x() + n * 6, tab.center().y()), 1.6, 1.6)
 
 
+def paint_departing(
+    painter: QPainter, placed: Placed, face: Face, view: View, theme: Theme
+) -> None:
+    """The mark of an item that departs from its master here, at its left top corner."""
+    x, y = placed.matrix.apply(0.0, 0.0)
+    # What bleeds off the page is marked on the page.
+    x, y = max(x, 0.0), max(y, 0.0)
+    paint_diamond(painter, *view.to_widget(x + face.x, y), theme)
+
+
 def paint_poor_contrast(
     painter: QPainter, placed: Placed, face: Face, view: View, theme: Theme
 ) -> None:
@@ -216,8 +228,38 @@ def paint_outlines(
         painter.drawPolygon(outline(placed, face, view))
 
 
+def paint_whole_picture(
+    painter: QPainter, placed: Placed, face: Face, view: View, pictures: PictureShelf
+) -> None:
+    """A picture that is being cropped: what its frame hides shows through, pale."""
+    for primitive in placed.drawing.primitives:
+        if not isinstance(primitive, PicturePrimitive):
+            continue
+        x, y, w, h = primitive.rect
+        z = view.zoom
+        image = pictures.image(primitive.hash, primitive.kind, round(w * z), round(h * z))
+        if image is None:
+            continue
+        painter.save()
+        painter.translate(*view.to_widget(face.x, 0.0))
+        painter.scale(z, z)
+        painter.setTransform(QTransform(*placed.matrix), True)
+        painter.setOpacity(0.35)
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+        painter.drawImage(QRectF(x, y, w, h), image)
+        painter.restore()
+
+
 def paint_handles(
-    painter: QPainter, box: Box, face: Face, view: View, theme: Theme, *, line: bool, several: bool
+    painter: QPainter,
+    box: Box,
+    face: Face,
+    view: View,
+    theme: Theme,
+    *,
+    line: bool,
+    several: bool,
+    turns: bool = True,
 ) -> None:
     """The handles of a box, and the knob that turns it."""
 
@@ -229,7 +271,7 @@ def paint_handles(
     if several:
         painter.setPen(_pen(theme.action, 1.0, Qt.PenStyle.DotLine))
         painter.drawPolygon(QPolygonF(corners))
-    if not line:
+    if turns and not line:
         edge, knob = at(*box.point(1, 0)), at(*turn_knob(box, KNOB / view.zoom))
         painter.setPen(_pen(theme.action, 1.2))
         painter.drawLine(edge, knob)

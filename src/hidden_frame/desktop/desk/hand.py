@@ -8,10 +8,12 @@ from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtGui import QMouseEvent
 from PySide6.QtWidgets import QApplication
 
+from hidden_frame.compose.cropping import picture_box, picture_of
 from hidden_frame.compose.shown import box_of, shown_item, shown_items
 from hidden_frame.desktop.desk.chrome import HANDLE, KNOB
 from hidden_frame.desktop.desk.gestures.band import BandGesture
 from hidden_frame.desktop.desk.gestures.base import Ctrl, Gesture, Shift, selected_face
+from hidden_frame.desktop.desk.gestures.crop import CropGesture
 from hidden_frame.desktop.desk.gestures.draw import DrawGesture
 from hidden_frame.desktop.desk.gestures.guide import GuideGesture
 from hidden_frame.desktop.desk.gestures.move import MoveGesture
@@ -21,9 +23,9 @@ from hidden_frame.desktop.desk.hits import Spot, all_hits, guide_at, handle_at, 
 from hidden_frame.desktop.desk.snapper import layout_of
 from hidden_frame.desktop.session import GuideAt
 from hidden_frame.desktop.settings import settings
-from hidden_frame.edit.boxes import Bounds, Box, Handle, around_all, bounds_of
+from hidden_frame.edit.boxes import Bounds, Box, Handle, around_all, bounds_of, holds
 from hidden_frame.edit.guides import move_guide, own_guides
-from hidden_frame.model.items import Line, TextFrame
+from hidden_frame.model.items import Line, PictureFrame, TextFrame
 
 if TYPE_CHECKING:
     from hidden_frame.desktop.desk.canvas import Desk
@@ -61,6 +63,9 @@ class Hand:
             if item is None:
                 return None
             box = box_of(item)
+            picture = picture_of(session.publication, item) if session.cropping else None
+            if picture is not None and isinstance(item, PictureFrame):
+                return picture_box(item, picture), False
             if isinstance(item, TextFrame) and item.grows and not item.rotation:
                 placed = self.desk.placed(item.id)
                 if placed is not None:
@@ -103,7 +108,7 @@ class Hand:
         handle = handle_at(box, x, spot.y, slack, line)
         if handle is not None:
             return handle
-        if not line:
+        if not line and not self.session.cropping:
             kx, ky = turn_knob(box, KNOB / zoom)
             if max(abs(kx - x), abs(ky - spot.y)) <= slack:
                 return "turn"
@@ -141,6 +146,12 @@ class Hand:
         handle = self.handle_under(spot)
         if handle == "turn":
             return TurnGesture(session, spot)
+        if session.cropping:
+            if isinstance(handle, tuple):
+                return CropGesture(session, spot, handle)
+            if self._on_cropped(spot):
+                return CropGesture(session, spot)
+            session.crop(False)
         if isinstance(handle, tuple):
             return SizeGesture(session, handle, spot, zoom)
         guide = self.guide_under(spot)
@@ -152,6 +163,28 @@ class Hand:
         if session.may_change_all(session.holder_id, session.items):
             return MoveGesture(session, spot, zoom)
         return None
+
+    def _on_cropped(self, spot: Spot) -> bool:
+        """Whether a spot lies on the picture that is being cropped, or on its frame."""
+        session = self.session
+        item = shown_item(session.publication, session.holder_id, session.items[0], session.side)
+        found = self.selection_box()
+        x = spot.x + spot.face.x - selected_face(session).x
+        return item is not None and (
+            holds(box_of(item), x, spot.y) or (found is not None and holds(found[0], x, spot.y))
+        )
+
+    def begin_crop(self) -> bool:
+        """Starts moving the selected picture in its frame; False if it is none."""
+        session = self.session
+        if len(session.items) != 1:
+            return False
+        item = shown_item(session.publication, session.holder_id, session.items[0], session.side)
+        if picture_of(session.publication, item) is None:
+            return False
+        if session.may_change(session.holder_id, session.items[0]):
+            session.crop(True)
+        return True
 
     def _on_selected(self, spot: Spot) -> bool:
         """Whether the topmost item at a spot is selected already."""
@@ -262,14 +295,18 @@ class Hand:
                 "This item comes from a master; choose Override here in Properties to move it."
             )
             return
-        face = selected_face(session)
-        gesture = MoveGesture(session, Spot(face, 0.0, 0.0), self.desk.view.zoom)
-        gesture.own = False  # a nudge never carries an item to the facing page
-        gesture.move(dx, dy, copying=False)
+        face, name = selected_face(session), "nudge"
+        if session.cropping:
+            crop, name = CropGesture(session, Spot(face, 0.0, 0.0)), "crop a picture"
+            crop.show(dx, dy)
+        else:
+            gesture = MoveGesture(session, Spot(face, 0.0, 0.0), self.desk.view.zoom)
+            gesture.own = False  # a nudge never carries an item to the facing page
+            gesture.move(dx, dy, copying=False)
         draft = session.draft
         session.draft = None
         if draft is not None:
-            session.edit("nudge", lambda _: draft, f"nudge {session.items}")
+            session.edit(name, lambda _: draft, f"{name} {session.items}")
 
     def _nudge_guide(self, dx: float, dy: float) -> None:
         session = self.session

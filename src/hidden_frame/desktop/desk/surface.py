@@ -112,8 +112,11 @@ def _paint_spine(
 
 
 def _paint_marks(desk: Desk, painter: QPainter, sheet: Sheet, colours: theme.Theme) -> None:
-    """Text that does not fit; and, while nothing moves, text that is hard to read."""
+    """Items that depart from their master here; text that does not fit; and, while nothing
+    moves, text that is hard to read."""
     for placed in sheet.scene.placed:
+        if placed.overridden:
+            chrome.paint_departing(painter, placed, sheet.face, desk.view, colours)
         if placed.drawing.overflow is not None:
             chrome.paint_overflow(painter, placed, sheet.face, desk.view, colours)
     if desk.hand.gesture is not None or desk.session.editing is not None:
@@ -151,14 +154,18 @@ def _paint_selected(desk: Desk, painter: QPainter, colours: theme.Theme) -> None
             _paint_editing(desk, painter, placed, face, colours)
         return
     movable = session.may_change_all(session.holder_id, session.items)
+    if session.cropping:
+        for placed, face in shown.values():
+            chrome.paint_whole_picture(painter, placed, face, desk.view, desk.paper.pictures)
     chrome.paint_outlines(painter, shown.values(), desk.view, colours, movable)
     handles = desk.hand.selection_box() if movable else None
     if handles is not None:
         box, line = handles
         several = len(session.items) > 1
         chrome.paint_handles(
-            painter, box, selected_face(session), desk.view, colours, line=line, several=several
-        )
+            painter, box, selected_face(session), desk.view, colours,
+            line=line, several=several, turns=not session.cropping,
+        )  # fmt: skip
 
 
 def _paint_gesture(desk: Desk, painter: QPainter, colours: theme.Theme) -> None:

@@ -8,7 +8,8 @@ from typing import TYPE_CHECKING
 from msgspec.structs import replace
 from PySide6.QtWidgets import QFileDialog, QPushButton, QVBoxLayout
 
-from hidden_frame.compose.drawing import effective_resolution, picture_rect
+from hidden_frame.compose.cropping import crop_of, picture_of, rescaled
+from hidden_frame.compose.drawing import effective_resolution
 from hidden_frame.desktop.actions.choices import place_picture
 from hidden_frame.desktop.properties.fields import (
     Choice,
@@ -20,7 +21,6 @@ from hidden_frame.desktop.properties.fields import (
 from hidden_frame.edit.text import set_paragraph_style
 from hidden_frame.model.items import (
     Around,
-    Crop,
     Item,
     PictureFrame,
     Shape,
@@ -75,7 +75,7 @@ def _text_rows(form: ItemForm, unit: Unit) -> None:
     form.typed("Inset", "inset", inset, inset.show_value)
     _radius(form, unit)
     form.check("Grows with its text", "grows")
-    form.check("No space above the first line", "snug")
+    form.check("First line at the top", "snug")
     form.check("Makes way for items", "yields")
     form.overflow = form.note()
     form.overflow.setObjectName("Error")
@@ -137,9 +137,9 @@ def _fit_row(form: ItemForm) -> None:
 
     def commit(fit: object) -> None:
         item = form.item_now()
-        picture = _picture(form, item) if item is not None else None
+        picture = _picture(form, item)
         if fit == "free" and picture is not None and isinstance(item, PictureFrame):
-            form.change("fit", fit=fit, crop=crop_now(item, picture))
+            form.change("fit", fit=fit, crop=crop_of(item, picture))
         else:
             form.change("fit", fit=fit)
 
@@ -147,10 +147,8 @@ def _fit_row(form: ItemForm) -> None:
     form.add("Fit", "fit", field, load)
 
 
-def _picture(form: ItemForm, item: Item) -> Picture | None:
-    assert isinstance(item, PictureFrame)
-    found = (p for p in form.session.publication.pictures if p.hash == item.picture)
-    return next(found, None)
+def _picture(form: ItemForm, item: Item | None) -> Picture | None:
+    return picture_of(form.session.publication, item)
 
 
 def _choose(form: ItemForm) -> None:
@@ -158,12 +156,6 @@ def _choose(form: ItemForm) -> None:
     name, _ = QFileDialog.getOpenFileName(form, "Choose a picture", "", f"Pictures ({kinds})")
     if name:
         place_picture(form.session, Path(name))
-
-
-def crop_now(item: PictureFrame, picture: Picture) -> Crop:
-    """Where the picture lies now, as a crop, whatever the frame's fit is."""
-    x, y, width, _ = picture_rect(picture, item)
-    return Crop(x, y, width / picture.size[0])
 
 
 def _crop_row(form: ItemForm, label: str, field: NumberField | LengthField) -> None:
@@ -176,17 +168,17 @@ def _crop_row(form: ItemForm, label: str, field: NumberField | LengthField) -> N
             field.show_text("")
             return
         assert isinstance(item, PictureFrame)
-        crop = crop_now(item, picture)
+        crop = crop_of(item, picture)
         field.show_value({"Scale": crop.scale, "Picture X": crop.x, "Picture Y": crop.y}[label])
 
     def commit(value: object) -> None:
         item = form.item_now()
-        picture = _picture(form, item) if item is not None else None
+        picture = _picture(form, item)
         if picture is None or not isinstance(item, PictureFrame):
             return
-        crop, number = crop_now(item, picture), float(value)  # type: ignore[arg-type]
+        crop, number = crop_of(item, picture), float(value)  # type: ignore[arg-type]
         if label == "Scale":
-            crop = rescaled(crop, number, item)
+            crop = rescaled(crop, number, (item.width / 2, item.height / 2))
         else:
             crop = replace(crop, **{"x" if label == "Picture X" else "y": number})
         form.change("crop", fit="free", crop=crop)
@@ -198,13 +190,6 @@ def _crop_row(form: ItemForm, label: str, field: NumberField | LengthField) -> N
         form.follows["crop"] = button
     form.fields[label] = field
     form.loaders.append(load)
-
-
-def rescaled(crop: Crop, scale: float, item: PictureFrame) -> Crop:
-    """A crop at another scale; what lies in the frame's middle stays there."""
-    by = scale / crop.scale
-    cx, cy = item.width / 2, item.height / 2
-    return Crop(cx - (cx - crop.x) * by, cy - (cy - crop.y) * by, scale)
 
 
 def _resolution_in_words(picture: Picture | None, item: Item) -> str:

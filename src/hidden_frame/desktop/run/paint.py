@@ -8,6 +8,7 @@ from PySide6.QtCore import QPointF, QRect, QRectF, Qt
 from PySide6.QtGui import QColor, QFont, QPainter, QPen
 
 from hidden_frame.desktop import theme
+from hidden_frame.desktop.marks import paint_diamond
 from hidden_frame.desktop.run.layout import TOP, Cell, RunLayout
 from hidden_frame.model.lookup import find_page, masters_by_id, stack_of
 
@@ -113,15 +114,6 @@ def _paint_marks(
         painter.setPen(QPen(QColor(colours.warning), 1.6))
         painter.drawEllipse(QPointF(x, y), 5, 5)
         painter.drawLine(QPointF(x - 4, y + 4), QPointF(x + 4, y - 4))
-
-
-def paint_diamond(painter: QPainter, x: float, y: float, colours: theme.Theme) -> None:
-    """The mark of overrides, on pages and masters alike."""
-    painter.setPen(QPen(QColor("#FFFFFF"), 1))
-    painter.setBrush(QColor(colours.master))
-    painter.drawPolygon(
-        [QPointF(x - 5, y), QPointF(x, y - 5), QPointF(x + 5, y), QPointF(x, y + 5)]
-    )
 
 
 def _paint_foot(

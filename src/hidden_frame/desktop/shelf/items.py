@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from PySide6.QtCore import QModelIndex, Qt
 from PySide6.QtGui import QColor, QDropEvent, QFont, QIcon
 from PySide6.QtWidgets import (
     QAbstractItemView,
+    QHBoxLayout,
     QHeaderView,
     QLabel,
+    QToolButton,
     QTreeWidget,
     QTreeWidgetItem,
     QVBoxLayout,
@@ -17,10 +21,17 @@ from PySide6.QtWidgets import (
 from hidden_frame.compose.cascade import Resolved
 from hidden_frame.compose.shown import change_shown, items_on
 from hidden_frame.desktop import theme
+from hidden_frame.desktop.icons import dress
 from hidden_frame.desktop.icons import plain_icon as icon
 from hidden_frame.desktop.session import Face, Session
 from hidden_frame.edit.items import change_items, move_in_stack
-from hidden_frame.edit.layers import change_layer
+from hidden_frame.edit.layers import (
+    add_layer,
+    change_layer,
+    delete_layer,
+    items_in,
+    move_layer,
+)
 from hidden_frame.model.items import Line, PictureFrame, Shape, TextFrame
 from hidden_frame.model.lookup import masters_by_id
 from hidden_frame.model.publication import Publication
@@ -30,7 +41,7 @@ _KIND = Qt.ItemDataRole.UserRole + 1  # "layer", "own" or "master"
 PICTURES = {
     TextFrame: "ph.text-t", PictureFrame: "ph.image", Shape: "ph.polygon", Line: "ph.line-segment"
 }  # fmt: skip
-EYE, LOCK = 1, 2
+EYE, LOCK, PRINT = 1, 2, 3
 
 
 class ItemTree(QTreeWidget):
@@ -40,7 +51,7 @@ class ItemTree(QTreeWidget):
         super().__init__()
         self.panel = panel
         self.setObjectName("Stack")
-        self.setColumnCount(3)
+        self.setColumnCount(4)
         self.setHeaderHidden(True)
         self.setIndentation(12)
         self.setAccessibleName("Items")
@@ -54,7 +65,7 @@ class ItemTree(QTreeWidget):
         header.setMinimumSectionSize(22)
         header.setStretchLastSection(False)
         header.setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
-        for column in (EYE, LOCK):
+        for column in (EYE, LOCK, PRINT):
             header.setSectionResizeMode(column, QHeaderView.ResizeMode.Fixed)
             header.resizeSection(column, 24)
 
@@ -67,6 +78,12 @@ class ItemTree(QTreeWidget):
         target = self.itemAt(event.position().toPoint())
         moved = self.currentItem()
         event.ignore()
+        if target is not None and moved is not None and moved.data(0, _KIND) == "layer":
+            below = (
+                self.dropIndicatorPosition() != QAbstractItemView.DropIndicatorPosition.AboveItem
+            )
+            self.panel.move_layer(moved.data(0, _ID), target, below)
+            return
         if target is None or moved is None or moved.data(0, _KIND) != "own":
             return
         layer = target if target.data(0, _KIND) == "layer" else target.parent()
@@ -96,6 +113,21 @@ class ItemList(QWidget):
         column.addWidget(self.title)
         self.tree = ItemTree(self)
         column.addWidget(self.tree)
+        row = QHBoxLayout()
+        row.setSpacing(2)
+        self.new_layer = self._tool("ph.plus", "New layer above", self._new_layer)
+        self.new_layer.setText("Layer")
+        self.new_layer.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
+        self.layer_up = self._tool("ph.arrow-up", "Layer one up", lambda: self._step_layer(1))
+        self.layer_down = self._tool(
+            "ph.arrow-down", "Layer one down", lambda: self._step_layer(-1)
+        )
+        self.drop_layer = self._tool("ph.trash", "Delete the layer; its items stay", self._delete)
+        row.addWidget(self.new_layer)
+        row.addStretch(1)
+        for button in (self.layer_up, self.layer_down, self.drop_layer):
+            row.addWidget(button)
+        column.addLayout(row)
         note = QLabel("Drag to restack. Double click to rename.")
         note.setObjectName("Quiet")
         note.setWordWrap(True)
@@ -105,6 +137,14 @@ class ItemList(QWidget):
         self.tree.itemChanged.connect(self._renamed)
         session.changed.connect(self.refresh)
         session.looked.connect(self.refresh)
+
+    def _tool(self, picture: str, tip: str, run: Callable[[], None]) -> QToolButton:
+        button = QToolButton()
+        dress(button, picture, 16)
+        button.setToolTip(tip)
+        button.setAccessibleName(tip)
+        button.clicked.connect(lambda _=False: run())
+        return button
 
     def showEvent(self, event) -> None:  # type: ignore[no-untyped-def]
         super().showEvent(event)
@@ -131,7 +171,15 @@ class ItemList(QWidget):
             theme.current().dark,
             publication.layers,
             tuple(
-                (r.item.id, r.item.name, r.item.layer, r.item.visible, r.item.locked, r.carrier)
+                (
+                    r.item.id,
+                    r.item.name,
+                    r.item.layer,
+                    r.item.visible,
+                    r.item.locked,
+                    r.carrier,
+                    bool(r.overridden),
+                )
                 for r in found
             ),
         )
@@ -155,10 +203,14 @@ class ItemList(QWidget):
             row.setFont(0, font)
             row.setIcon(EYE, icon("ph.eye" if layer.visible else "ph.eye-slash"))
             row.setIcon(LOCK, icon("ph.lock-simple" if layer.locked else "ph.lock-simple-open"))
+            row.setIcon(PRINT, icon("ph.printer" if layer.printing else "ph.prohibit"))
             row.setFlags(
                 Qt.ItemFlag.ItemIsEnabled | Qt.ItemFlag.ItemIsEditable
-                | Qt.ItemFlag.ItemIsDropEnabled
+                | Qt.ItemFlag.ItemIsDropEnabled | Qt.ItemFlag.ItemIsDragEnabled
+                | Qt.ItemFlag.ItemIsSelectable
             )  # fmt: skip
+            row.setToolTip(0, f"The layer {layer.name}, on all pages and masters")
+            row.setToolTip(PRINT, f"Print the layer {layer.name}, or leave it out of print and PDF")
             row.setToolTip(EYE, f"Show or hide the layer {layer.name} everywhere")
             row.setToolTip(LOCK, f"Lock or free the layer {layer.name} everywhere")
             self.tree.addTopLevelItem(row)
@@ -183,6 +235,9 @@ class ItemList(QWidget):
             master = masters_by_id(session.publication)[str(resolved.carrier)].name
             row.setForeground(0, QColor(theme.current().master))
             row.setToolTip(0, f"From the master “{master}”")
+            if resolved.overridden:
+                row.setText(0, f"◆ {item.name or 'item'}")
+                row.setToolTip(0, f"From the master “{master}”; departs from it here")
         row.setToolTip(EYE, "Show or hide it here")
         row.setFlags(flags)
         return row
@@ -227,6 +282,9 @@ class ItemList(QWidget):
             if column == EYE:
                 name = "hide layer" if layer.visible else "show layer"
                 session.edit(name, lambda p: change_layer(p, wanted, visible=not layer.visible))
+            elif column == PRINT:
+                name = "leave layer out of print" if layer.printing else "print layer"
+                session.edit(name, lambda p: change_layer(p, wanted, printing=not layer.printing))
             else:
                 name = "free layer" if layer.locked else "lock layer"
                 session.edit(name, lambda p: change_layer(p, wanted, locked=not layer.locked))
@@ -240,7 +298,7 @@ class ItemList(QWidget):
             changes: dict[str, dict[str, object]] = {wanted: {"visible": not item.visible}}
             name = "hide item" if item.visible else "show item"
             session.edit(name, lambda p: change_shown(p, holder, side, changes))
-        elif row.data(0, _KIND) == "own":
+        elif column == LOCK and row.data(0, _KIND) == "own":
             name = "free item" if item.locked else "lock item"
             session.edit(
                 name, lambda p: change_items(p, holder, {wanted: {"locked": not item.locked}})
@@ -257,6 +315,67 @@ class ItemList(QWidget):
             holder = session.holder_id
             session.edit("rename item", lambda p: change_items(p, holder, {wanted: {"name": name}}))
         self.refresh()
+
+    # -- layers ----------------------------------------------------------------------
+
+    def layer_now(self) -> str:
+        """The layer that is chosen, or that of the chosen item, or else the topmost."""
+        row = self.tree.currentItem()
+        if row is not None:
+            row = row if row.data(0, _KIND) == "layer" else row.parent()
+        layers = self.session.publication.layers
+        wanted = row.data(0, _ID) if row is not None else ""
+        return wanted if any(x.id == wanted for x in layers) else layers[-1].id
+
+    def _choose_layer(self, layer_id: str) -> None:
+        self.refresh()
+        for n in range(self.tree.topLevelItemCount()):
+            row = self.tree.topLevelItem(n)
+            if row is not None and row.data(0, _ID) == layer_id:
+                self.tree.setCurrentItem(row)
+
+    def _new_layer(self) -> None:
+        above = self.layer_now()
+        made: list[str] = []
+
+        def change(publication: Publication) -> Publication:
+            publication, layer_id = add_layer(publication, "Layer", above)
+            made.append(layer_id)
+            return publication
+
+        if self.session.edit("new layer", change):
+            self._choose_layer(made[0])
+            row = self.tree.currentItem()
+            if row is not None:
+                self.tree.editItem(row, 0)
+
+    def _step_layer(self, by: int) -> None:
+        layer_id = self.layer_now()
+        at = [x.id for x in self.session.publication.layers].index(layer_id)
+        self.session.edit(
+            "move layer", lambda p: move_layer(p, layer_id, at + by) if at + by >= 0 else p
+        )
+        self._choose_layer(layer_id)
+
+    def move_layer(self, layer_id: str, target: QTreeWidgetItem, below: bool) -> None:
+        """A layer dropped above or below the layer of a row."""
+        row = target if target.data(0, _KIND) == "layer" else target.parent()
+        if row is None or row.data(0, _ID) == layer_id:
+            return
+        rest = [x.id for x in self.session.publication.layers if x.id != layer_id]
+        at = rest.index(row.data(0, _ID)) + (not below)
+        self.session.edit("move layer", lambda p: move_layer(p, layer_id, at))
+        self._choose_layer(layer_id)
+
+    def _delete(self) -> None:
+        session, layer_id = self.session, self.layer_now()
+        name = next(x.name for x in session.publication.layers if x.id == layer_id)
+        count = items_in(session.publication, layer_id)
+        if session.edit("delete layer", lambda p: delete_layer(p, layer_id)) and count:
+            stay = "its item is" if count == 1 else f"its {count} items are"
+            session.noticed.emit(
+                f"Deleted the layer {name}; {stay} in the next one. Undo brings it back."
+            )
 
     def restack(self, item_id: str, layer: QTreeWidgetItem, at: int) -> None:
         """An item put at a place, counted from the top, among the rows of a layer."""

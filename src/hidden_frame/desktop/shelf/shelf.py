@@ -25,7 +25,7 @@ from hidden_frame.desktop.ribbon import ribbon_icon
 from hidden_frame.desktop.run.view import MASTER_MIME
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.families import move_master
-from hidden_frame.edit.masters import set_base
+from hidden_frame.edit.masters import add_master, set_base
 from hidden_frame.edit.styles import new_detail_name, rename_detail, set_detail
 from hidden_frame.model.lookup import find_master
 from hidden_frame.model.publication import Publication
@@ -219,8 +219,20 @@ class Shelf(QWidget):
             self.master_menu.emit(row.data(0, _ID), where)
 
     def new_master(self, base: str | None = None) -> None:
-        """Asks for a new master: empty, based on another, or a copy; and lays it on the desk."""
-        NewMasterDialog(self.session, base, self.window()).exec()
+        """A new master based on another, laid on the desk; without one, asks what it shall be:
+        empty, based on another, or a copy."""
+        if base is None:
+            NewMasterDialog(self.session, None, self.window()).exec()
+            return
+        made: list[str] = []
+
+        def change(publication: Publication) -> Publication:
+            publication, master_id = add_master(publication, "Master", base)
+            made.append(master_id)
+            return publication
+
+        if self.session.edit("new master", change):
+            self.session.show_master(made[0])
 
     def _moved(self, master_id: str, target: str, where: str) -> None:
         """A master dropped in the list: built on another, or put beside it.
