@@ -37,6 +37,8 @@ boxes = st.builds(
     lambda x, y, w, h, r: Shape(id="i", x=x, y=y, width=w, height=h, rotation=r),
     lengths, lengths, st.floats(0, 400), st.floats(0, 400), st.floats(-360, 360),
 )  # fmt: skip
+
+
 @given(boxes)
 def test_mirroring_against_matrix_algebra(item):
     # R3: a mirror at the spine maps x to W − x.  The item itself is not mirrored, so its own

@@ -10,19 +10,23 @@ import pypdfium2 as pdfium
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from msgspec.structs import replace
+from PIL import Image
 
 from hidden_frame.compose.composer import Composer
 from hidden_frame.edit.items import add_item
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.sections import start_section
+from hidden_frame.edit.styles import put_picture
 from hidden_frame.model.geometry import Size
-from hidden_frame.model.items import Line, Shape, TextFrame
+from hidden_frame.model.items import Crop, Line, PictureFrame, Shape, TextFrame
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.publication import Numbering, Setup
 from hidden_frame.model.text import Paragraph, Run
 from hidden_frame.model.trims import TRIMS
 from hidden_frame.output.pdf import Cancelled, export_pdf, pdf_bytes
+from hidden_frame.storage.pictures import picture_from_bytes
 
 
 def exported(publication, blobs=(), pages=None):
@@ -196,3 +200,90 @@ def test_chosen_pages_keep_their_labels_and_export_can_be_stopped(demo, tmp_path
     with pytest.raises(Cancelled):
         export_pdf(composition, blobs, path, None, lambda done, total: done < 2)
     assert not path.exists()
+
+
+def test_recurring_items_stand_at_the_same_place_on_all_pages(demo, demo_pdf):
+    """Common practice of the trade: what recurs does not jump from page to page.  Read by
+    PDFium, to a hundredth of a point: the folio at the outside foot, mirrored on versos."""
+    publication, _ = demo
+    composition, data = demo_pdf
+    document = pdfium.PdfDocument(data)
+    width, bleed = publication.setup.trim.width, publication.setup.bleed
+    base = next(m for m in publication.masters if m.name == "Almanac base")
+    folio = next(i for i in base.items if i.name == "Folio")
+    edges: dict[str, set[float]] = {"verso": set(), "recto": set()}
+    heights = set()
+    for number, facts in enumerate(composition.facts.values()):
+        shown = [p for p in composition.scene(facts.page_id).placed if p.item_id == folio.id]
+        if not shown:
+            continue
+        text = shown[0].drawing.text
+        page = document[number].get_textpage()
+        left = shown[0].matrix.e + text.x + text.text.lines[0].left
+        x, y = left + bleed, publication.setup.trim.height + bleed - shown[0].matrix.f
+        boxes = [page.get_charbox(n, loose=True) for n in range(page.count_chars())]
+        near = [b for b in boxes if abs(b[1] - y) < 20 and x - 1 <= b[0] <= x + 60]
+        assert near, facts.folio
+        box = (min(b[0] for b in near), min(b[1] for b in near), max(b[2] for b in near))
+        edges[facts.side].add(round(box[0] if facts.side == "verso" else box[2], 2))
+        heights.add(round(box[1], 2))
+    assert len(edges["verso"]) == len(edges["recto"]) == len(heights) == 1
+    outside = publication.setup.margins.outside
+    assert edges["verso"].pop() == pytest.approx(bleed + outside, abs=0.011)
+    assert edges["recto"].pop() == pytest.approx(bleed + width - outside, abs=0.011)
+
+
+def pixel(data, x, y, scale=2.0):
+    """The colour that PDFium paints at a point of the first page, from its top left."""
+    image = pdfium.PdfDocument(data)[0].render(scale=scale).to_pil().convert("RGB")
+    return image.getpixel((round(x * scale), round(y * scale)))
+
+
+@pytest.mark.parametrize(("blend", "expected"), [("normal", (255, 255, 255)), ("multiply", None)])
+def test_a_drawing_on_white_blots_out_what_is_beneath_or_darkens_it(small, blend, expected):
+    """A white raster picture over a ruled line, in the PDF as PDFium renders it."""
+    image = io.BytesIO()
+    Image.new("RGB", (40, 40), (255, 255, 255)).save(image, "PNG")
+    picture, blob = picture_from_bytes(image.getvalue(), "white.png")
+    page = all_pages(small)[0].id
+    publication = put_picture(small, picture)
+    rule = Shape(id="", x=20, y=50, width=200, height=10, fill=Fill("spruce"))
+    publication, _ = add_item(publication, page, rule)
+    frame = PictureFrame(id="", x=60, y=30, width=50, height=50, picture=picture.hash, blend=blend)
+    publication, _ = add_item(publication, page, frame)
+    _, data = exported(publication, {picture.hash: blob}, [page])
+    bleed = publication.setup.bleed
+    plain, covered = (pixel(data, x + bleed, 55 + bleed) for x in (30, 80))
+    assert covered == (expected or plain)
+    assert plain != (255, 255, 255)
+
+
+def test_two_tones_multiply_as_the_standard_says(small):
+    # ISO 32000-1, 11.3.5.2: B(cb, cs) = cb × cs, channel by channel.
+    page = all_pages(small)[0].id
+    shape = Shape(id="", x=20, y=20, width=60, height=60, fill=Fill("ochre"))
+    publication, _ = add_item(small, page, shape)
+    other = replace(shape, x=50, fill=Fill("spruce"), blend="multiply")
+    publication, _ = add_item(publication, page, other)
+    _, data = exported(publication, (), [page])
+    bleed = publication.setup.bleed
+    lower, both, upper = (pixel(data, x + bleed, 50 + bleed) for x in (30, 65, 100))
+    for a, b, c in zip(lower, upper, both, strict=True):
+        assert c == pytest.approx(a * b / 255, abs=1.5)
+
+
+def test_a_picture_is_clipped_to_round_corners_and_cropped_where_it_is_put(small):
+    image = io.BytesIO()
+    half = Image.new("RGB", (80, 40), (200, 0, 0))
+    half.paste((0, 0, 200), (40, 0, 80, 40))
+    half.save(image, "PNG")
+    picture, blob = picture_from_bytes(image.getvalue(), "halves.png")
+    page = all_pages(small)[0].id
+    publication = put_picture(small, picture)
+    frame = PictureFrame(id="", x=50, y=50, width=60, height=60, radius=30, fit="free",
+                         crop=Crop(-80.0, 0.0, 2.0), picture=picture.hash)  # fmt: skip
+    publication, _ = add_item(publication, page, frame)
+    _, data = exported(publication, {picture.hash: blob}, [page])
+    bleed = publication.setup.bleed
+    assert pixel(data, 80 + bleed, 80 + bleed) == (0, 0, 200)
+    assert pixel(data, 52 + bleed, 52 + bleed) == (255, 255, 255)

@@ -5,12 +5,17 @@ from __future__ import annotations
 import io
 import json
 import os
+import struct
 import zipfile
+import zlib
 from pathlib import Path
 
 import pytest
+from msgspec.structs import replace
 
+from hidden_frame.compose.drawing import effective_resolution
 from hidden_frame.model.errors import Refusal
+from hidden_frame.model.items import PictureFrame
 from hidden_frame.storage import files
 from hidden_frame.storage.format import MIMETYPE, from_bytes, load, save, schema, to_bytes
 from hidden_frame.storage.pictures import picture_from_bytes
@@ -145,3 +150,67 @@ def test_svg_sizes_are_css_pixels():
 def test_pictures_that_can_not_be_trusted_or_read(data, says):
     with pytest.raises(Refusal, match=says):
         picture_from_bytes(data, "bad.svg")
+
+
+def png(size, mode="RGB", **saved):
+    from PIL import Image
+
+    buffer = io.BytesIO()
+    Image.new(mode, size).save(buffer, saved.pop("kind", "PNG"), **saved)
+    return buffer.getvalue()
+
+
+@pytest.mark.parametrize("kind", ["PNG", "JPEG", "TIFF"])
+@pytest.mark.parametrize("ppi", [72, 96, 300])
+def test_resolution_is_what_pillow_reads(kind, ppi):
+    from PIL import Image
+
+    data = png((600, 300), kind=kind, dpi=(ppi, ppi))
+    picture, kept = picture_from_bytes(data, "a")
+    with Image.open(io.BytesIO(data)) as image:
+        read = float(image.info["dpi"][0])
+        assert picture.ppi == pytest.approx(read, abs=0.02)
+        assert picture.size == pytest.approx((image.width * 72 / read, image.height * 72 / read),
+                                             rel=1e-3)  # fmt: skip
+    with Image.open(io.BytesIO(kept)) as image:
+        assert image.format in ("PNG", "JPEG") and image.size == (600, 300)
+    frame = PictureFrame(id="i", x=0, y=0, width=144, height=144, picture=picture.hash)
+    # As placed: 600 pixels on 144 points, which are two inches.
+    assert effective_resolution(picture, frame) == pytest.approx((300.0, 300.0))
+    actual = replace(frame, fit="actual")
+    assert effective_resolution(picture, actual) == pytest.approx((picture.ppi, picture.ppi))
+
+
+def test_a_picture_that_says_nothing_of_its_resolution_counts_72_to_the_inch():
+    assert picture_from_bytes(png((10, 20)), "a.png")[0].size == (10.0, 20.0)
+
+
+def test_a_tiff_keeps_what_is_transparent():
+    from PIL import Image
+
+    _, kept = picture_from_bytes(png((4, 4), "RGBA", kind="TIFF"), "a.tif")
+    with Image.open(io.BytesIO(kept)) as image:
+        assert image.mode == "RGBA" and image.getpixel((1, 1))[3] == 0
+
+
+def test_a_picture_of_30000_by_30000_pixels_is_refused_before_it_is_unpacked():
+    header = struct.pack(">IIBBBBB", 30_000, 30_000, 8, 2, 0, 0, 0)
+    chunk = b"IHDR" + header
+    data = b"\x89PNG\r\n\x1a\n" + struct.pack(">I", 13) + chunk
+    data += struct.pack(">I", zlib.crc32(chunk)) + struct.pack(">I", 40) + b"IDAT" + b"\0" * 44
+    with pytest.raises(Refusal, match="million pixels"):
+        picture_from_bytes(data, "huge.png")
+
+
+def test_a_truncated_picture_is_refused_and_named():
+    data = png((300, 300))
+    with pytest.raises(Refusal, match=r"“cut\.png” is not a picture that can be read"):
+        picture_from_bytes(data[: len(data) // 2], "cut.png")
+
+
+def test_a_face_that_does_not_exist_is_named_with_its_place(demo):
+    def turn(tree):
+        tree["publication"]["masters"][1]["items"][0]["face"] = "left"
+
+    with pytest.raises(Refusal, match=r"masters\[\d\]\.items\[\d\].*: invalid enum value 'left'"):
+        from_bytes(edited_json(to_bytes(*demo), turn), "almanac.hframe")
