@@ -188,7 +188,7 @@ def test_svg_logos_stay_vectors_and_a_logo_is_stored_once(demo, demo_pdf):
         and isinstance(o, pypdf.generic.StreamObject)
         and o.get("/Subtype") == "/Image"
     )
-    assert images == 1  # the night sky alone; logo and seal are paths
+    assert images == 2  # the night sky and the sketch; logo and seal are paths
 
 
 def test_chosen_pages_keep_their_labels_and_export_can_be_stopped(demo, tmp_path):

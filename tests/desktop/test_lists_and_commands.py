@@ -28,13 +28,17 @@ def listed(hands):
         found = [r for r in hands.window.item_list.rows().values() if r.text(0) == name]
         return found[0]
 
-    hands.row = row
+    def layer(name):
+        tops = [hands.tree.topLevelItem(n) for n in range(hands.tree.topLevelItemCount())]
+        return next(r for r in tops if r.text(0) == name)
+
+    hands.row, hands.layer = row, layer
     return hands
 
 
 def test_items_are_listed_by_layer_topmost_first(listed):
     layers = [listed.tree.topLevelItem(n).text(0) for n in range(listed.tree.topLevelItemCount())]
-    assert layers == ["Above", "Content", "Ground"]
+    assert layers == ["Remarks", "Above", "Content", "Ground"]
     scene = listed.session.composition.scene(listed.page(9))
     shown = list(listed.window.item_list.rows())
     assert shown == [p.item_id for p in reversed(scene.placed)]
@@ -72,14 +76,13 @@ def test_hiding_a_masters_item_in_the_list_is_an_override_here(listed):
 
 
 def test_eye_and_lock_of_a_layer(listed):
-    layer = listed.tree.topLevelItem(1)
-    listed.tree.itemClicked.emit(layer, EYE)
+    listed.tree.itemClicked.emit(listed.layer("Content"), EYE)
     assert not next(x for x in listed.publication.layers if x.id == "content").visible
     assert listed.own(9, "Table").id not in [
         p.item_id for p in listed.session.composition.scene(listed.page(9)).placed
     ]
     listed.do("undo")
-    listed.tree.itemClicked.emit(listed.tree.topLevelItem(1), LOCK)
+    listed.tree.itemClicked.emit(listed.layer("Content"), LOCK)
     moon = listed.own(9, "Moon 3")
     listed.click(1, moon.x + 10, moon.y + 10)
     assert listed.session.items == ()
@@ -89,19 +92,19 @@ def test_renaming_an_item_and_a_layer(listed):
     row = listed.row("Moon 3")
     row.setText(0, "Third moon")
     assert listed.own(9, "Third moon").name == "Third moon"
-    listed.tree.topLevelItem(1).setText(0, "Above")
+    listed.layer("Content").setText(0, "Above")
     assert "not in use" in listed.notices[-1]
-    assert listed.tree.topLevelItem(1).text(0) == "Content"
+    assert listed.layer("Content")
 
 
 def test_restacking_by_the_list(listed):
     panel = listed.window.item_list
-    content = listed.tree.topLevelItem(1)
+    content = listed.layer("Content")
     panel.restack(listed.own(9, "Table").id, content, 0)
     scene = listed.session.composition.scene(listed.page(9))
     in_content = [p.item_id for p in scene.placed if p.carrier is None]
     assert in_content[-1] == listed.own(9, "Table").id
-    panel.restack(listed.own(9, "Table").id, listed.tree.topLevelItem(0), 0)
+    panel.restack(listed.own(9, "Table").id, listed.layer("Above"), 0)
     assert listed.own(9, "Table").layer == "above"
 
 

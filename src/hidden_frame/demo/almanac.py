@@ -12,9 +12,10 @@ from msgspec.structs import replace
 
 from hidden_frame.demo import words
 from hidden_frame.demo.masters import INNER, B, H, M, Masters, W, build_masters
-from hidden_frame.demo.pictures import LOGO, SEAL, night_sky
+from hidden_frame.demo.pictures import LOGO, SEAL, comet_sketch, night_sky
 from hidden_frame.demo.style import CHARACTERS, COLOURS, PARAGRAPHS, SETUP
 from hidden_frame.edit.items import add_item
+from hidden_frame.edit.layers import add_layer, change_layer
 from hidden_frame.edit.masters import apply_masters, set_section_masters
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.overrides import override
@@ -28,11 +29,20 @@ from hidden_frame.edit.styles import (
     set_detail,
 )
 from hidden_frame.model.geometry import Guide
-from hidden_frame.model.items import Item, Line, Shape, TextFrame
+from hidden_frame.model.items import (
+    Around,
+    Crop,
+    Insets,
+    Item,
+    Line,
+    PictureFrame,
+    Shape,
+    TextFrame,
+)
 from hidden_frame.model.lookup import all_pages, positions
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.publication import Numbering, Publication
-from hidden_frame.model.text import Paragraph, Run
+from hidden_frame.model.text import Marker, Paragraph, Run
 from hidden_frame.model.units import mm
 from hidden_frame.storage.pictures import picture_from_bytes
 
@@ -45,22 +55,22 @@ _SEASON_PAGES = 5
 def almanac() -> tuple[Publication, dict[str, bytes]]:
     """The sample publication and the bytes of its pictures."""
     publication = new_publication(TITLE, SETUP, PAGES)
-    publication, blobs, (logo, seal, sky) = _resources(publication)
+    publication, blobs, (logo, seal, sky, sketch) = _resources(publication)
     publication = set_detail(publication, "Edition year", "2031")
     publication = set_detail(publication, "Volume", "12")
     publication, masters = build_masters(publication, logo, seal, sky)
     pages = [page.id for page in all_pages(publication)]
     publication = _sections(publication, masters, pages)
-    publication = _front(publication, masters, pages)
+    publication = _front(publication, masters, pages, sky)
     for n, season in enumerate(words.SEASONS):
         first = _FIRST_SEASON + n * _SEASON_PAGES
         publication = _season(publication, masters, season, pages[first : first + _SEASON_PAGES])
-    return _back(publication, masters, pages), blobs
+    return _back(publication, masters, pages, sketch), blobs
 
 
 def _resources(
     publication: Publication,
-) -> tuple[Publication, dict[str, bytes], tuple[str, str, str]]:
+) -> tuple[Publication, dict[str, bytes], tuple[str, str, str, str]]:
     for colour in COLOURS:
         publication = put_colour(publication, colour)
     for style in PARAGRAPHS:
@@ -69,13 +79,14 @@ def _resources(
         publication = put_character_style(publication, look)
     blobs: dict[str, bytes] = {}
     hashes = []
-    files = (("logo.svg", LOGO), ("seal.svg", SEAL), ("night-sky.jpg", night_sky()))
+    files = (("logo.svg", LOGO), ("seal.svg", SEAL), ("night-sky.jpg", night_sky()),
+             ("comet.tiff", comet_sketch()))  # fmt: skip
     for name, data in files:
         picture, data = picture_from_bytes(data, name)
         publication = put_picture(publication, picture)
         blobs[picture.hash] = data
         hashes.append(picture.hash)
-    return publication, blobs, (hashes[0], hashes[1], hashes[2])
+    return publication, blobs, (hashes[0], hashes[1], hashes[2], hashes[3])
 
 
 def _sections(publication: Publication, masters: Masters, pages: list[str]) -> Publication:
@@ -87,7 +98,8 @@ def _sections(publication: Publication, masters: Masters, pages: list[str]) -> P
         numbering = Numbering(start=1) if n == 0 else Numbering()
         first = pages[_FIRST_SEASON + n * _SEASON_PAGES]
         publication, section = start_section(publication, first, season, numbering)
-        publication = set_section_masters(publication, section, (masters.month,))
+        table = masters.winter if season == "Winter" else masters.month
+        publication = set_section_masters(publication, section, (table,))
     letters = Numbering(style="upper letters", start=1, prefix="V-")
     publication, visits = start_section(publication, pages[26], "Visitors", letters)
     publication, back = start_section(publication, pages[31], "Back cover", none)
@@ -103,7 +115,7 @@ def _add(publication: Publication, page: str, *items: Item) -> Publication:
     return publication
 
 
-def _frame(name: str, paragraphs: list[Paragraph], **place: float | bool) -> TextFrame:
+def _frame(name: str, paragraphs: list[Paragraph], **place: object) -> TextFrame:
     return TextFrame(id="", name=name, text=tuple(paragraphs), **place)  # type: ignore[arg-type]
 
 
@@ -111,7 +123,7 @@ def _line(style: str, text: str) -> Paragraph:
     return Paragraph(style, (Run(text),))
 
 
-def _front(publication: Publication, masters: Masters, pages: list[str]) -> Publication:
+def _front(publication: Publication, masters: Masters, pages: list[str], sky: str) -> Publication:
     """Title page (its folio blind), contents, foreword, how to read the tables."""
     blank, title, contents, foreword, tables = pages[1:6]
     publication = apply_masters(publication, [title], (masters.base,))
@@ -134,13 +146,27 @@ def _front(publication: Publication, masters: Masters, pages: list[str]) -> Publ
         contents,
         _frame("Contents", listed, x=left, y=M.top, width=INNER, height=mm(120)),
     )
+    publication, proof = add_layer(publication, "Remarks")
+    publication = change_layer(publication, proof, printing=False)
+    remark = _frame("Remark", [_line("label", "Page numbers stand once Autumn is in.")],
+                    x=left, y=mm(190), width=mm(70), height=22, radius=5, inset=5, layer=proof,
+                    vertical="middle", fill=Fill("gold", tint=0.4))  # fmt: skip
+    publication = _add(publication, contents, remark)
     paragraphs = [_line("heading", "Foreword")]
     paragraphs += [_line("lead", text) for text in words.FOREWORD]
     publication = _add(
         publication,
         foreword,
-        _frame("Foreword", paragraphs, x=M.inside, y=M.top, width=INNER * 0.86, height=mm(150)),
-    )
+        _frame("Foreword", paragraphs, x=M.inside, y=M.top, width=INNER * 0.86, height=mm(134)),
+        PictureFrame(
+            id="", name="Dome", x=M.inside, y=H - mm(78), width=mm(50), height=mm(36), radius=8,
+            picture=sky, fit="free", crop=Crop(-560.0, -560.0, 0.85),
+            stroke=Stroke(colour="gold", width=1),
+        ),
+        _frame("Caption", [_line("label", words.CAPTION)], x=M.inside + mm(54), y=H - mm(78),
+               width=mm(52), height=mm(36), vertical="bottom", radius=8, fill=Fill("cream"),
+               inset=Insets(top=8, bottom=10, left=12, right=16)),
+    )  # fmt: skip
     terms = [_line("heading", "How to read the tables")]
     terms += [
         Paragraph("lead", (Run(f"{term}: ", "strong"), Run(text))) for term, text in words.HOW_TO
@@ -170,6 +196,10 @@ def _season(
     )  # fmt: skip
     publication = apply_masters(publication, [article], (masters.text,))
     publication = _article(publication, article, season, not recto)
+    if season == "Autumn":  # the page's own words in the master's frame, its marker still live
+        words_here = (Run("Frost notes for "), Marker("section name"), Run("\t"), Marker("title"))
+        head = (Paragraph("head", words_here),)
+        publication = override(publication, article, masters.head, text=head)
     for n, (page, month) in enumerate(zip(months, words.SEASONS[season], strict=True)):
         publication = _month(publication, page, month, colour, (recto + n) % 2 == 1)
     return publication
@@ -178,30 +208,31 @@ def _season(
 def _article(publication: Publication, page: str, season: str, recto: bool) -> Publication:
     title, *paragraphs = words.ARTICLES[season]
     left = M.inside if recto else M.outside
-    column = (INNER - mm(6)) / 2
-    first, second = paragraphs[:-1], paragraphs[-1:]
-    texts = [_line("body", first[0]), *(_line("body-next", t) for t in first[1:])]
+    texts = [_line("body", paragraphs[0]), *(_line("body-next", t) for t in paragraphs[1:])]
     top = M.top + 44
-    height = mm(132)
+    size = mm(58)
     return _add(
         publication,
         page,
         _frame("Heading", [_line("heading", title)], x=left, y=M.top, width=INNER, height=40),
         Line(id="", name="Season rule", x=left, y=M.top + 37, width=mm(24), height=0,
              stroke=Stroke(colour=season.lower(), width=3)),
-        _frame("Article", texts, x=left, y=top, width=column, height=height + mm(16)),
-        _frame("Article, continued", [_line("body", second[0])],
-               x=left + column + mm(6), y=top, width=column, height=mm(56)),
-        *_chart(left + column + mm(6), top + mm(64), column, season),
+        _frame("Article", texts, x=left, y=top, width=INNER, height=mm(40), columns=2,
+               gutter=mm(6), grows=True),
+        *_chart(left + (INNER - size) / 2, top + mm(40), size, season),
     )  # fmt: skip
 
 
 def _chart(x: float, y: float, size: float, season: str) -> list[Item]:
-    """An invented star chart: a night disc with a few stars and a line between them."""
+    """An invented star chart: a night disc with a few stars and a line between them.
+
+    The text beneath runs around the disc.
+    """
     colour = season.lower()
     items: list[Item] = [
         Shape(id="", name="Chart", x=x, y=y, width=size, height=size, form="ellipse",
-              fill=Fill("night"), stroke=Stroke(colour=colour, width=2))
+              fill=Fill("night"), stroke=Stroke(colour=colour, width=2),
+              around=Around("shape", 9))
     ]  # fmt: skip
     turn = {"spring": 0.2, "summer": 1.1, "autumn": 2.3, "winter": 3.6}[colour]
     centre = [
@@ -254,13 +285,20 @@ def _moons(month: str, x: float, y: float, colour: str) -> list[Item]:
     return items
 
 
-def _back(publication: Publication, masters: Masters, pages: list[str]) -> Publication:
+def _back(publication: Publication, masters: Masters, pages: list[str], sketch: str) -> Publication:
     """The visitors' map without a master, two notes pages, and the members' seal."""
     visitors = pages[26]
     publication = apply_masters(publication, [visitors], ())
     publication = _add(publication, visitors, *_map())
     publication = set_guides(publication, visitors, (Guide("horizontal", H * 0.62),))
     publication = apply_masters(publication, [pages[5], pages[28]], (masters.seal,), "add")
+    # It sleeps: the map follows no master now.
+    publication = override(publication, visitors, masters.foot_rule, visible=False)
+    comet = PictureFrame(
+        id="", name="Comet sketch", x=M.inside + mm(30), y=mm(70), width=mm(76), height=mm(51),
+        rotation=-5, picture=sketch, fit="actual", blend="multiply", opacity=0.9,
+    )  # fmt: skip
+    publication = _add(publication, pages[28], comet)
     wide = Stroke(colour="autumn", width=2.5)
     return override(publication, pages[27], masters.foot_rule, stroke=wide)
 

@@ -5,10 +5,12 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from hidden_frame.demo.style import SETUP
+from hidden_frame.edit.guides import fields
 from hidden_frame.edit.items import add_item
 from hidden_frame.edit.masters import add_master, rename_master, set_page_layout
 from hidden_frame.edit.overrides import hide_here, override
-from hidden_frame.model.geometry import Columns, Guide, Margins
+from hidden_frame.model.canons import by_ninths
+from hidden_frame.model.geometry import Columns, Grid, Guide
 from hidden_frame.model.items import Item, Line, PictureFrame, Shape, TextFrame
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.publication import Publication
@@ -32,8 +34,10 @@ class Masters(NamedTuple):
     notes: str
     seal: str
     back: str
+    winter: str
     opener_panel: str
     foot_rule: str
+    head: str
 
 
 def _put(publication: Publication, master: str, *items: Item) -> tuple[Publication, list[str]]:
@@ -60,10 +64,11 @@ def build_masters(
         guides=(Guide("horizontal", FOOT), Guide("horizontal", M.top, locked=True)),
     )
     publication, text = add_master(publication, "Text", base)
-    publication, _ = _put(publication, text, _head())
+    publication, (head, _) = _put(publication, text, _head(), _margin_star())
     publication, month = add_master(publication, "Month table", text)
     publication = set_page_layout(publication, month, margins=None, columns=Columns(1), guides=None)
-    publication, _ = _put(publication, month, *_month_items())
+    publication, made_month = _put(publication, month, *_month_items())
+    publication, winter = _winter(publication, month, made_month)
     publication, opener = add_master(publication, "Season opener", base)
     publication, made_opener = _put(publication, opener, *_opener_items(logo, sky))
     publication = hide_here(publication, opener, rule)
@@ -72,13 +77,20 @@ def build_masters(
     publication = override(publication, opener, made[1], text=light)
     publication, notes = add_master(publication, "Notes", base)
     publication, _ = _put(publication, notes, *_note_lines())
+    publication = set_page_layout(
+        publication, notes, margins=None, columns=None, guides=None,
+        grid=Grid(M.top + mm(14), mm(9)),
+    )  # fmt: skip
     publication, cover = add_master(publication, "Cover")
     publication = set_page_layout(
         publication,
         cover,
-        margins=Margins(top=mm(20), bottom=mm(20), inside=mm(20), outside=mm(20)),
+        margins=by_ninths(SETUP.trim),
         columns=Columns(1),
-        guides=(Guide("vertical", W / 2),),
+        guides=(
+            Guide("vertical", W / 2),
+            *(Guide("horizontal", y) for y in fields(0.0, H, 3, 0.0)[1:-1]),
+        ),
     )
     publication, made_cover = _put(publication, cover, *_cover_items(logo, sky))
     publication, back = add_master(publication, "Back cover", cover)
@@ -94,8 +106,40 @@ def build_masters(
         ),
     )  # fmt: skip
     return publication, Masters(
-        cover, base, text, month, opener, notes, seal_master, back, made_opener[0], rule
+        cover,
+        base,
+        text,
+        month,
+        opener,
+        notes,
+        seal_master,
+        back,
+        winter,
+        made_opener[0],
+        rule,
+        head,
     )
+
+
+def _winter(publication: Publication, month: str, made: list[str]) -> tuple[Publication, str]:
+    """The month table in winter's blue, with a line of its own: all else follows."""
+    publication, winter = add_master(publication, "Month table, winter", month)
+    publication = override(publication, winter, made[0], fill=Fill("winter"))
+    warning = TextFrame(
+        id="", name="Winter line", x=M.inside, y=mm(201), width=INNER, height=32,
+        vertical="middle",
+        text=(Paragraph("table-row", (Run("Chains from the second gate; stove lit at six."),)),),
+    )  # fmt: skip
+    publication, _ = _put(publication, winter, warning)
+    return publication, winter
+
+
+def _margin_star() -> Shape:
+    """A small star at the outer edge, on versos only."""
+    return Shape(
+        id="", name="Margin star", x=W - mm(9), y=mm(13.4), width=5, height=5, form="ellipse",
+        face="verso", fill=Fill("gold"),
+    )  # fmt: skip
 
 
 def _base_items() -> list[Item]:

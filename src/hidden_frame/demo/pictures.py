@@ -1,4 +1,4 @@
-"""The almanac's pictures, drawn here: an SVG logo and a night sky."""
+"""The almanac's pictures, drawn here: logo and seal, a night sky, a pencil sketch."""
 
 from __future__ import annotations
 
@@ -61,3 +61,27 @@ def _ridge(rng: np.random.Generator, width: int, height: int) -> np.ndarray:
     for n in range(1, 7):
         line += rng.normal(0, 0.03 / n) * np.sin(2 * np.pi * (n * x * 1.3 + rng.random()))
     return np.asarray(line * height)
+
+
+def comet_sketch(width: int = 900, height: int = 600) -> bytes:
+    """A TIFF of a comet in pencil, scanned on white paper, at 300 pixels to the inch."""
+    rng = np.random.default_rng(4)
+    rows, columns = np.mgrid[0:height, 0:width].astype(float)
+    x, y = columns - width * 0.74, rows - height * 0.34
+    along = -x * 0.86 + y * 0.5  # down the tail, to the lower left
+    across = x * 0.5 + y * 0.86
+    spread = 26 + np.clip(along, 0, None) * 0.16
+    tail = np.exp(-((across / spread) ** 2)) * np.exp(-np.clip(along, 0, None) / 260) * (along > 0)
+    head = np.exp(-(x**2 + y**2) / 620)
+    shade = np.clip(tail * 0.62 + head * 1.1, 0, 0.92)
+    strokes = 0.5 + 0.5 * np.sin((across * 0.9 + rng.normal(0, 0.6, (height, width))) * 1.1)
+    grain = shade * (0.55 + 0.45 * strokes)
+    for _ in range(40):
+        sx, sy = rng.uniform(0, width), rng.uniform(0, height)
+        dot = np.exp(-((columns - sx) ** 2 + (rows - sy) ** 2) / rng.uniform(3, 9))
+        grain = np.maximum(grain, dot * 0.75)
+    paper = np.clip(255 * (1 - grain * 0.85), 0, 255).astype(np.uint8)
+    paper[paper > 249] = 255
+    buffer = io.BytesIO()
+    Image.fromarray(paper).convert("RGB").save(buffer, "TIFF", dpi=(300, 300))
+    return buffer.getvalue()

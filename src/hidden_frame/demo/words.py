@@ -18,6 +18,8 @@ OPENERS = {
     "Winter": "Long nights of hard light; bring two pairs of gloves and a thermos.",
 }
 
+CAPTION = "The dome on the second night of the year, from the bench by the gate."
+
 ARTICLES = {
     "Spring": (
         "Looking away from home",

@@ -67,6 +67,12 @@ def _alignment(place: Place) -> Alignment | None:
     return "centre" if place == "point" else place
 
 
+def _highest(publication: Publication) -> str:
+    """The topmost layer that is seen and printed."""
+    seen = [x.id for x in publication.layers if x.visible and x.printing]
+    return seen[-1] if seen else publication.layers[-1].id
+
+
 def form_of(text: Text) -> str:
     """The form that a folio's text was made of; other markers show as their names."""
     tokens = {"folio": "#", "page count": "##"}
@@ -154,7 +160,7 @@ def place_folios(
         x, y, width, height = _box(publication, target, plan)
         place: dict[str, object] = {"x": x, "y": y, "width": width, "height": height}
         if found is None:
-            layer = publication.layers[-1].id
+            layer = _highest(publication)
             item = TextFrame(id="", name=NAME, text=text, layer=layer, **place)  # type: ignore[arg-type]
             publication, _ = add_item(publication, master_id, item)
         elif found[1].id not in changed:
