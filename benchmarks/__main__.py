@@ -14,10 +14,18 @@ from rich.console import Console
 from rich.table import Table
 
 from benchmarks.desk import desk_frames, start_up, typing
+from benchmarks.masters import apply_to_all, root_drag, undo_memory
 from benchmarks.measures import MEASURES, TITLE, Row
 
 # Frames come first, each measure in a process of its own: as in use, nothing else is open.
-ALONE = {"start": start_up, "desk": desk_frames, "typing": typing}
+ALONE = {
+    "start": start_up,
+    "desk": desk_frames,
+    "typing": typing,
+    "family": root_drag,
+    "apply": apply_to_all,
+    "undo": undo_memory,
+}
 MEASURES = ALONE | MEASURES
 
 

@@ -164,16 +164,15 @@ class Composer:
                 at = shown_on(resolved, side, context.setup)
                 assert isinstance(at, TextFrame)
                 outlines = in_the_way(at, stood)
-        # A local item's wrapping is made anew with each composition, the item itself is not.
-        source: object = item if resolved.carrier is None else resolved
-        key = (id(source), side, own, outlines)
+        # The wrapping is made anew whenever a base changes, the item itself is not.
+        key = (id(item), resolved.carrier, resolved.overridden, side, own, outlines)
         known = self._placed.get(key)
-        if known is not None and known[0] is source and known[1] is context:
+        if known is not None and known[0] is item and known[1] is context:
             return known[2]
         if len(self._placed) > 50_000:
             self._placed.clear()
         one = _placed(resolved, side, own, context, outlines)
-        self._placed[key] = (source, context, one)
+        self._placed[key] = (item, context, one)
         return one
 
     def master(self, publication: Publication, master_id: str, side: Side) -> Scene:

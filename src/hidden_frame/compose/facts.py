@@ -40,11 +40,12 @@ class PageFacts(NamedTuple):
 
 def page_facts(publication: Publication) -> dict[str, PageFacts]:
     """Facts of every page by id, in the order of the pages."""
-    return _facts(publication.sections, publication.setup)
+    return facts_of(publication.sections, publication.setup)
 
 
 @remembered(8)
-def _facts(sections: tuple[Section, ...], setup: Setup) -> dict[str, PageFacts]:
+def facts_of(sections: tuple[Section, ...], setup: Setup) -> dict[str, PageFacts]:
+    """The same from the parts that facts depend on; changes of masters leave them alone."""
     result: dict[str, PageFacts] = {}
     count = sum(len(section.pages) for section in sections)
     position, last = 0, 0

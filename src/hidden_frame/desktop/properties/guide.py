@@ -48,7 +48,10 @@ class GuideForm(Form):
         return guide_x(position, side, session.publication.setup.trim.width)
 
     def load(self) -> None:
-        session, guide = self.session, self._guide()
+        session, at = self.session, self._at()
+        if at.number >= len(own_guides(session.publication, at.holder_id)):
+            return  # it is being dragged away; nothing is decided yet
+        guide = self._guide()
         level = guide.axis == "horizontal"
         self.name.setText("Level guide" if level else "Upright guide")
         on_master = self._at().holder_id in masters_by_id(session.publication)

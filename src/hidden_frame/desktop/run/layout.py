@@ -5,9 +5,9 @@ from __future__ import annotations
 from bisect import bisect_right
 from typing import NamedTuple
 
-from hidden_frame.compose.facts import PageFacts, page_facts
+from hidden_frame.compose.facts import PageFacts, facts_of
 from hidden_frame.compose.sides import spreads
-from hidden_frame.model.publication import Publication
+from hidden_frame.model.publication import Publication, Section, Setup
 from hidden_frame.model.remember import remembered
 
 GAP = 16  # pixels between spreads
@@ -60,13 +60,16 @@ class RunLayout(NamedTuple):
         return self.cells[first:last]
 
 
-@remembered(4)
 def run_layout(publication: Publication, height: int) -> RunLayout:
     """The Run of a publication in a widget of this height (pixels)."""
-    setup = publication.setup
+    return _layout(publication.sections, publication.setup, height)
+
+
+@remembered(4)
+def _layout(sections: tuple[Section, ...], setup: Setup, height: int) -> RunLayout:
     tall = max(height - TOP - FOOT, 24)
     wide = tall * setup.trim.width / setup.trim.height
-    facts = list(page_facts(publication).values())
+    facts = list(facts_of(sections, setup).values())
     cells: list[Cell] = []
     x = float(PAD)
     for spread in spreads(len(facts), setup):

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QPointF, QRect, QRectF, Qt
-from PySide6.QtGui import QColor, QFont, QPainter, QPen
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QFont, QPainter, QPen, QRegion
 
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.marks import paint_diamond
@@ -16,11 +16,11 @@ if TYPE_CHECKING:
     from hidden_frame.desktop.run.view import Run
 
 
-def paint_run(run: Run, area: QRect) -> None:
+def paint_run(run: Run, area: QRegion) -> None:
     """Paints a part of what is seen of the Run in its viewport."""
     colours = theme.current()
     painter = QPainter(run.viewport())
-    painter.setClipRect(area)
+    painter.setClipRegion(area)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     painter.fillRect(run.viewport().rect(), QColor(colours.window))
     layout = run.layout_now()
@@ -30,7 +30,8 @@ def paint_run(run: Run, area: QRect) -> None:
     _paint_sections(run, painter, layout, seen, colours)
     for cell in seen:
         # With a pixel's slack for rings, and the foot below.
-        if cell.x - left - 6 <= area.right() and cell.right - left + 6 >= area.left():
+        rect = run.rect_of_cell(cell, layout).adjusted(-6, -6, 6, 40)
+        if area.intersects(rect.toAlignedRect()):
             _paint_cell(run, painter, cell, layout, colours, ringed)
     if run.drop is not None:
         _paint_drop(run, painter, layout, colours)

@@ -12,7 +12,8 @@ from hidden_frame.compose.scene import Scene
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.painter.scene import Look, paint_scene
 
-_SLICE = 0.012  # seconds of rendering at a time
+SLICE = 0.012  # seconds of rendering at a time
+BUSY = 0.0025  # the same while a hand is at work on the desk
 _KEPT = 600
 
 
@@ -24,6 +25,7 @@ class Thumbnails(QObject):
     def __init__(self, pictures: PictureShelf) -> None:
         super().__init__()
         self.pictures = pictures
+        self.slice = SLICE
         self._kept: OrderedDict[str, tuple[Scene, int, QPixmap]] = OrderedDict()
         self._wanted: dict[str, tuple[Scene, int, float]] = {}
         self._timer = QTimer(self)
@@ -40,9 +42,9 @@ class Thumbnails(QObject):
         return found[2] if found is not None else None
 
     def _work(self) -> None:
-        until = time.perf_counter() + _SLICE
+        until = time.perf_counter() + self.slice
         done: list[str] = []
-        while self._wanted and time.perf_counter() < until:
+        while self._wanted and (not done or time.perf_counter() < until):
             key = next(iter(self._wanted))
             scene, width, ratio = self._wanted.pop(key)
             done.append(key)

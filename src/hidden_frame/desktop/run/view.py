@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import time
+
 from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, Qt, QTimer, Signal
 from PySide6.QtGui import (
     QDragEnterEvent,
@@ -23,7 +25,7 @@ from hidden_frame.compose.scene import Scene
 from hidden_frame.desktop.run.drops import MasterDrop, carry_out, foretell
 from hidden_frame.desktop.run.layout import TOP, Cell, RunLayout, run_layout
 from hidden_frame.desktop.run.paint import paint_run
-from hidden_frame.desktop.run.thumbnails import Thumbnails
+from hidden_frame.desktop.run.thumbnails import BUSY, SLICE, Thumbnails
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.pages import move_pages
 from hidden_frame.model.lookup import (
@@ -62,6 +64,7 @@ class Run(QAbstractScrollArea):
         self.viewport().setMouseTracking(True)
         self.setAccessibleName("Run")
         self._scenes: dict[str, Scene] = {}  # what is painted while a hand is at work
+        self._behind: list[str] = []  # pages in sight that are still to be composed then
         thumbnails.arrived.connect(self._arrived)
         # The desk is painted first: thumbnails may come a moment later.
         self._later = QTimer(self)
@@ -77,9 +80,9 @@ class Run(QAbstractScrollArea):
         return run_layout(self.session.publication, self.viewport().height())
 
     def _soon(self) -> None:
-        """A little later; while a hand is at work, ten times a second."""
+        """A little later; while a hand is at work, the pages in sight in turn."""
         if not self._later.isActive():
-            self._later.start(90 if self.session.busy else 20)
+            self._later.start(30 if self.session.busy else 20)
 
     def _arrived(self, keys: list[str]) -> None:
         """Paints the pages again whose thumbnails have come."""
@@ -92,20 +95,33 @@ class Run(QAbstractScrollArea):
             self.viewport().update(rect.adjusted(-4, -4, 4, 4).toAlignedRect())
 
     def _keep_up(self) -> None:
-        """In the middle of a gesture or a text: only the pages in sight that it has changed."""
-        layout = self.layout_now()
-        left = self.horizontalScrollBar().value()
-        for cell in layout.within(left, left + self.viewport().width()):
-            page_id = cell.facts.page_id
-            now = self.session.composition.scene(page_id)
-            if self._scenes.get(page_id) is not now:
+        """In the middle of a gesture or a text: the pages in sight that it has changed, a few
+        at a time, so that the desk stays quick."""
+        if not self._behind:
+            layout = self.layout_now()
+            left = self.horizontalScrollBar().value()
+            seen = layout.within(left, left + self.viewport().width())
+            self._behind = [c.facts.page_id for c in reversed(seen)]
+        composition, until = self.session.composition, time.perf_counter() + BUSY
+        width, ratio = round(self.layout_now().cells[0].width), self.devicePixelRatioF()
+        while self._behind:
+            page_id = self._behind.pop()
+            now = composition.scene(page_id) if page_id in composition.facts else None
+            if now is not None and self._scenes.get(page_id) is not now:
                 self._scenes[page_id] = now
-                self._repaint(page_id)
+                # It is painted again once its thumbnail is there.
+                self.thumbnails.pixmap(page_id, now, width, ratio)
+            if time.perf_counter() > until:
+                break
+        if self._behind:
+            self._later.start(0)
 
     def _refresh(self) -> None:
+        self.thumbnails.slice = BUSY if self.session.busy else SLICE
         if self.session.busy:
             self._keep_up()
             return
+        self._behind = []
         self._scenes.clear()
         layout = self.layout_now()
         bar = self.horizontalScrollBar()
@@ -158,7 +174,7 @@ class Run(QAbstractScrollArea):
     # -- painting ----------------------------------------------------------------
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        paint_run(self, event.rect())
+        paint_run(self, event.region())
 
     def ringed_pages(self) -> set[str]:
         """Pages that follow the master on the desk, or the one that is pointed at."""

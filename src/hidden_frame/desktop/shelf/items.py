@@ -191,6 +191,8 @@ class ItemList(QWidget):
         self._filling = False
 
     def _fill(self, publication: Publication, found: tuple[Resolved, ...]) -> None:
+        row = self.tree.currentItem()
+        chosen = row.data(0, _ID) if row is not None and row.data(0, _KIND) == "layer" else None
         self.tree.clear()
         on_master = self.session.mode == "masters"
         self.title.setText("ITEMS OF THIS MASTER" if on_master else "ITEMS OF THIS PAGE")
@@ -216,6 +218,8 @@ class ItemList(QWidget):
             self.tree.addTopLevelItem(row)
             for resolved in reversed([r for r in found if r.item.layer == layer.id]):
                 row.addChild(self._row(resolved))
+            if layer.id == chosen:
+                self.tree.setCurrentItem(row)
         self.tree.expandAll()
 
     def _row(self, resolved: Resolved) -> QTreeWidgetItem:
