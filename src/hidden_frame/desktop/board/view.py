@@ -45,7 +45,7 @@ class BoardView(QAbstractScrollArea):
         super().__init__()
         self.session = session
         self.thumbnails = thumbnails
-        self.face_height = 118
+        self.face_height = 96
         self.folded: frozenset[str] = frozenset()
         self.wanted = ""  # what is searched for
         self.pointer = QPointF()

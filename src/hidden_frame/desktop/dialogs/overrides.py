@@ -36,7 +36,7 @@ class OverridesDialog(QDialog):
         self._shown: object = None
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.setWindowTitle("All overrides")
-        self.resize(640, 420)
+        self.resize(760, 440)
         column = QVBoxLayout(self)
         self.title = QLabel()
         self.title.setObjectName("Title")
@@ -57,7 +57,7 @@ class OverridesDialog(QDialog):
         self.list.setHeaderLabels(["Where", "Item", "From", "What"])
         self.list.setSelectionMode(QTreeWidget.SelectionMode.ExtendedSelection)
         self.list.header().setSectionResizeMode(QHeaderView.ResizeMode.Interactive)
-        for n, width in enumerate((130, 150, 130)):
+        for n, width in enumerate((200, 160, 160)):
             self.list.setColumnWidth(n, width)
         self.list.itemClicked.connect(lambda row, _: self._go(row))
         self.list.itemActivated.connect(lambda row, _: self._go(row))

@@ -39,12 +39,13 @@ class Form(QWidget):
         self.column.addWidget(label)
         return label
 
-    def heading(self, text: str) -> None:
+    def heading(self, text: str) -> QLabel:
         self.grid = None
         label = QLabel(text)
         label.setObjectName("Heading")
         self.column.addSpacing(6)
         self.column.addWidget(label)
+        return label
 
     def note(self, text: str = "") -> QLabel:
         self.grid = None

@@ -36,7 +36,7 @@ class MasterForm(Form):
         self.base = Choice("Base")
         self.base.committed.connect(self._set_base)
         self.row("Base", self.base)
-        self.heading("FROM THE BASE")
+        self.from_base = self.heading("FROM THE BASE")
         self.departs = self.note()
         self.inherited = InheritedList(session)
         self.column.addWidget(self.inherited)
@@ -108,6 +108,7 @@ class MasterForm(Form):
             f"◆ {departs} changed here; all else follows" if departs else "All follow"
         )
         self.departs.setVisible(master.base is not None)
+        self.from_base.setVisible(master.base is not None)
         self.inherited.load()
         self.inherited.setVisible(master.base is not None)
         self.again.setVisible(bool(departs))
