@@ -49,7 +49,7 @@ def test_sides_and_spreads_against_pairing_by_hand():
             setup = Setup(trim=TRIMS["A5"], opening=opening)
             assert spreads(count, setup) == expected
             for pair in expected:
-                sides = [side_of(p, True, opening) for p in pair]
+                sides = [side_of(p, setup) for p in pair]
                 assert sides == ["verso", "recto"][: len(pair)] or sides == ["recto"]
 
 

@@ -43,7 +43,7 @@ def places(publication: Publication, typed: str) -> list[Place]:
     named: list[tuple[int, Place]] = []
     for section in publication.sections:
         rank = _rank(word, section.name)
-        if rank is not None:
+        if rank is not None and section.pages:
             first = section.pages[0].id
             name = f"section {section.name}, page {page_name(facts[first])}"
             named.append((rank, Place("page", first, name)))

@@ -1,6 +1,6 @@
 """Sides and spreads (R1).
 
->>> [side_of(n, facing=True, opening="recto") for n in (1, 2, 3)]
+>>> [side_of(n, Setup(trim=A5)) for n in (1, 2, 3)]
 ['recto', 'verso', 'recto']
 """
 
@@ -10,29 +10,57 @@ from hidden_frame.model.geometry import Side
 from hidden_frame.model.publication import Setup
 
 
-def side_of(position: int, facing: bool, opening: Side) -> Side:
-    """The side of a position; pages that do not face each other are all recto."""
-    if not facing:
+def side_of(position: int, setup: Setup) -> Side:
+    """The side of a position: right pages are recto, left ones verso; pages that do not
+    face each other are all recto.
+
+    Read left to right, the first page is a recto if it stands alone; read right to
+    left it is the mirror image of that.
+    """
+    if not setup.facing:
         return "recto"
-    odd: Side = opening
-    even: Side = "verso" if opening == "recto" else "recto"
-    return odd if position % 2 else even
+    first: Side = setup.opening
+    if setup.direction == "right to left":
+        first = _OTHER[first]
+    return first if position % 2 else _OTHER[first]
 
 
-def spread_of(position: int, facing: bool, opening: Side) -> int:
+_OTHER: dict[Side, Side] = {"verso": "recto", "recto": "verso"}
+
+
+def spread_of(position: int, setup: Setup) -> int:
     """The number of a position's spread, counted from 1."""
-    if not facing:
+    if not setup.facing:
         return position
-    return position // 2 + 1 if opening == "recto" else (position + 1) // 2
+    return position // 2 + 1 if setup.opening == "recto" else (position + 1) // 2
 
 
 def spreads(count: int, setup: Setup) -> list[tuple[int, ...]]:
-    """The positions of each spread, left to right: `[(1,), (2, 3), (4,)]`."""
+    """The positions of each spread, in reading order: `[(1,), (2, 3), (4,)]`."""
     result: list[tuple[int, ...]] = []
     for position in range(1, count + 1):
-        number = spread_of(position, setup.facing, setup.opening)
+        number = spread_of(position, setup)
         if number > len(result):
             result.append((position,))
         else:
             result[-1] = (*result[-1], position)
     return result
+
+
+def missing(count: int, setup: Setup) -> int:
+    """How many pages are missing to a multiple of the publication's sheet.
+
+    >>> missing(30, Setup(trim=A5, sheet=4))
+    2
+    """
+    return -count % setup.sheet
+
+
+def sheet_pairs(count: int) -> list[tuple[tuple[int, int], tuple[int, int]]]:
+    """The positions on the sheets of a saddle-stitched booklet, the outer sheet first:
+    front (left, right) and back (left, right).  Common practice of the trade.
+
+    >>> sheet_pairs(8)
+    [((8, 1), (2, 7)), ((6, 3), (4, 5))]
+    """
+    return [((count - 2 * n, 2 * n + 1), (2 * n + 2, count - 2 * n - 1)) for n in range(count // 4)]

@@ -16,7 +16,6 @@ from hidden_frame.compose.composer import Composer, Composition
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.scene import Scene
 from hidden_frame.compose.shown import items_on
-from hidden_frame.compose.sides import spread_of
 from hidden_frame.edit.boxes import Handle
 from hidden_frame.edit.guides import own_guides
 from hidden_frame.edit.history import History, jump, record, redo, sealed, undo
@@ -238,11 +237,12 @@ class Session(QObject):
             return ()
         at = here.position
         near = all_pages(publication)[max(at - 2, 0) : at + 1]
-        return tuple(
+        faces = [
             Face(p.id, facts[p.id].side, _spread_x(facts[p.id].side, setup.facing, width))
             for p in near
-            if spread_of(facts[p.id].position, setup.facing, setup.opening) == here.spread
-        )
+            if facts[p.id].spread == here.spread
+        ]
+        return tuple(sorted(faces, key=lambda face: face.x))
 
     def side_of(self, holder_id: str) -> Side:
         """The side of a page; of a master, the face that is worked on."""

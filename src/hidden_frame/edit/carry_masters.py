@@ -46,6 +46,14 @@ def masters_pasted(
     One that is equal to a master that is there is that master; a clash of names is
     resolved by a new name.
     """
+    publication, ids, _ = masters_pasted_with_items(publication, parcel)
+    return publication, ids
+
+
+def masters_pasted_with_items(
+    publication: Publication, parcel: MasterClip
+) -> tuple[Publication, dict[str, str], dict[str, str]]:
+    """The same, with the new id of each of their items besides."""
     publication, terms = brought_in(publication, parcel.clip)
     ids: dict[str, str] = {}
     item_ids: dict[str, str] = {}
@@ -63,7 +71,7 @@ def masters_pasted(
             publication, same = _added(publication, coming)
         ids[old.id] = same.id
         item_ids |= {o.id: n.id for o, n in zip(old.items, same.items, strict=True)}
-    return publication, ids
+    return publication, ids, item_ids
 
 
 def _added(publication: Publication, coming: Master) -> tuple[Publication, Master]:

@@ -64,13 +64,16 @@ def change_page(publication: Publication, page_id: str, new: Callable[[Page], Pa
 def change_pages(
     publication: Publication, page_ids: set[str], new: Callable[[Page], Page]
 ) -> Publication:
-    """All of these pages changed in one walk over the publication."""
+    """All of these pages changed in one walk over the publication; itself if none changes."""
     sections = []
     for section in publication.sections:
         if any(page.id in page_ids for page in section.pages):
             pages = tuple(new(p) if p.id in page_ids else p for p in section.pages)
-            section = replace(section, pages=pages)
+            if not _same(pages, section.pages):
+                section = replace(section, pages=pages)
         sections.append(section)
+    if _same(sections, publication.sections):
+        return publication
     return replace(publication, sections=tuple(sections))
 
 

@@ -2,17 +2,21 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable, Sequence
 
 from msgspec.structs import replace
 
 from hidden_frame.edit.change import change_page, change_pages, change_section, new_ids
+from hidden_frame.edit.held import settled
+from hidden_frame.edit.ties import tie
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages, find_page, find_section, positions
 from hidden_frame.model.publication import MAX_PAGES, Page, Publication, Section
 
 
-def _room(publication: Publication, more: int) -> None:
+def room_for(publication: Publication, more: int) -> None:
+    """Refuses more pages than a publication holds."""
     count = len(all_pages(publication))
     if count + more > MAX_PAGES:
         raise Refusal(
@@ -23,6 +27,13 @@ def _room(publication: Publication, more: int) -> None:
 
 def _insert(section: Section, index: int, pages: Sequence[Page]) -> Section:
     return replace(section, pages=(*section.pages[:index], *pages, *section.pages[index:]))
+
+
+def insert_pages(
+    publication: Publication, section_id: str, index: int, pages: Sequence[Page]
+) -> Publication:
+    """Pages put before the page at `index` of a section."""
+    return change_section(publication, section_id, lambda s: _insert(s, index, pages))
 
 
 def add_pages(
@@ -38,12 +49,12 @@ def add_pages(
     """
     if count < 1:
         raise Refusal(f"{count} pages can't be added; give a number from 1.")
-    _room(publication, count)
+    room_for(publication, count)
     section = find_section(publication, section_id)
     index = max(0, min(index, len(section.pages)))
     publication, ids = new_ids(publication, "page", count)
     made = [Page(id=i, masters=masters) for i in ids]
-    return change_section(publication, section_id, lambda s: _insert(s, index, made)), ids
+    return settled(insert_pages(publication, section_id, index, made)), ids
 
 
 def add_pages_after(
@@ -73,7 +84,7 @@ def duplicate_pages(
     wanted = sorted(set(page_ids), key=lambda i: order.get(i, 0))
     if not wanted:
         raise Refusal("No page is selected; select the pages to duplicate.")
-    _room(publication, len(wanted))
+    room_for(publication, len(wanted))
     section, index = _place(publication, wanted[-1])
     copies: list[Page] = []
     for page_id in wanted:
@@ -81,8 +92,19 @@ def duplicate_pages(
         publication, (new_id, *item_ids) = _ids_for(publication, page)
         items = tuple(replace(item, id=i) for item, i in zip(page.items, item_ids, strict=True))
         copies.append(replace(page, id=new_id, items=items))
+    publication, copies = retied(publication, copies)
     new = change_section(publication, section.id, lambda s: _insert(s, index + 1, copies))
-    return new, [page.id for page in copies]
+    return settled(new), [page.id for page in copies]
+
+
+def retied(publication: Publication, copies: list[Page]) -> tuple[Publication, list[Page]]:
+    """Copies of pages that are held nowhere, and tied to each other as their originals were."""
+    counts = Counter(p.tie for p in copies if p.tie is not None)
+    ties: dict[str, str] = {}
+    for name, count in counts.items():
+        if count == 2:
+            publication, (ties[name],) = new_ids(publication, "tie", 1)
+    return publication, [replace(p, held=None, tie=ties.get(p.tie or "")) for p in copies]
 
 
 def _ids_for(publication: Publication, page: Page) -> tuple[Publication, list[str]]:
@@ -107,7 +129,7 @@ def delete_pages(publication: Publication, page_ids: Iterable[str]) -> Publicati
             sections.append(section)
         elif pages:
             sections.append(replace(section, pages=pages))
-    return replace(publication, sections=tuple(sections))
+    return settled(replace(publication, sections=tuple(sections)))
 
 
 def move_pages(
@@ -123,6 +145,9 @@ def move_pages(
     moved = [p for p in all_pages(publication) if p.id in moving]
     if len(moved) != len(moving):
         raise Refusal("A page to be moved is not in this publication any more.")
+    for page in moved:
+        if page.held is not None:
+            raise Refusal(f"The page held at position {page.held} stays there; free it to move it.")
     target = find_section(publication, section_id)
     index = max(0, min(index, len(target.pages)))
     sections = []
@@ -138,7 +163,7 @@ def move_pages(
     same = len(sections) == len(publication.sections) and all(
         a is b for a, b in zip(sections, publication.sections, strict=True)
     )
-    return publication if same else replace(publication, sections=tuple(sections))
+    return publication if same else settled(replace(publication, sections=tuple(sections)))
 
 
 def set_blind(publication: Publication, page_ids: Iterable[str], blind: bool) -> Publication:
@@ -151,3 +176,50 @@ def set_blind(publication: Publication, page_ids: Iterable[str], blind: bool) ->
 def set_guides(publication: Publication, page_id: str, guides: tuple) -> Publication:
     """The guides of one page."""
     return change_page(publication, page_id, lambda p: replace(p, guides=guides))
+
+
+def place_of(publication: Publication, page_id: str, *, after: bool = False) -> tuple[str, int]:
+    """The section and the index in it before a page, or behind it: where others can go."""
+    section, index = _place(publication, page_id)
+    return section.id, index + after
+
+
+def add_spread(
+    publication: Publication, section_id: str, index: int, masters: tuple[str, ...] | None = ()
+) -> tuple[Publication, list[str]]:
+    """Two pages tied as a spread, without masters if nothing else is said."""
+    publication, ids = add_pages(publication, section_id, index, 2, masters)
+    return tie(publication, *ids), ids
+
+
+def move_beside(
+    publication: Publication, page_ids: Iterable[str], target: str, *, after: bool = False
+) -> Publication:
+    """Pages moved before or behind another, into its section.
+
+    >>> move_beside(publication, ["page-9", "page-4"], "page-2", after=True)
+    """
+    moving = list(page_ids)
+    if target in moving:
+        where = "behind" if after else "before"
+        raise Refusal(
+            f"The pages can't be moved {where} one of themselves; name a page that stays."
+        )
+    return move_pages(publication, moving, *place_of(publication, target, after=after))
+
+
+def fill_up(
+    publication: Publication,
+    count: int,
+    masters: tuple[str, ...] | None,
+    at: tuple[str, int] | None = None,
+) -> tuple[Publication, list[str]]:
+    """So many pages added before the last page, or at a place (section and index)."""
+    if at is None:
+        at = place_of(publication, all_pages(publication)[-1].id)
+        first_of_section = at[1] == 0
+        if first_of_section and len(publication.sections) > 1:
+            # The last page is a section of its own, a back cover: what fills up goes before it.
+            before = publication.sections[-2]
+            at = (before.id, len(before.pages))
+    return add_pages(publication, at[0], at[1], count, masters)

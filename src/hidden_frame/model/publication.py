@@ -19,7 +19,12 @@ NumberingStyle = Literal[
 
 
 class Setup(Struct, frozen=True, kw_only=True, omit_defaults=True):
-    """Trim, bleed, and how pages face each other."""
+    """Trim, bleed, and how pages face each other.
+
+    Read right to left, a spread's first page lies on the right: `recto` and `verso`
+    name right and left pages always.  `opening` "recto" lets the first page stand
+    alone.  `sheet` is the number of pages that the count shall be a multiple of.
+    """
 
     trim: Size
     bleed: NotNegative = 0.0
@@ -29,11 +34,14 @@ class Setup(Struct, frozen=True, kw_only=True, omit_defaults=True):
     columns: Columns = Columns()
     grid: Grid | None = None
     unit: Unit = "mm"
+    direction: Literal["left to right", "right to left"] = "left to right"
+    sheet: Literal[1, 2, 4, 8, 16, 32] = 4
 
 
 class Master(Struct, frozen=True, kw_only=True, omit_defaults=True):
     """A master page.  Margins, columns, guides and grid that are None come from
-    the base, or from the publication where there is none (R6)."""
+    the base, or from the publication where there is none (R6).  `opens` is the side
+    that a section which opens with it is meant to begin on."""
 
     id: str
     name: Annotated[str, Meta(min_length=1)]
@@ -45,10 +53,15 @@ class Master(Struct, frozen=True, kw_only=True, omit_defaults=True):
     grid: Grid | None = None
     items: tuple[Item, ...] = ()
     overrides: tuple[Override, ...] = ()
+    opens: Literal["either", "recto", "verso"] = "either"
 
 
 class Page(Struct, frozen=True, kw_only=True, omit_defaults=True):
-    """A page.  `masters` bottom to top; None is automatic, () is no master (R8)."""
+    """A page.  `masters` bottom to top; None is automatic, () is no master (R8).
+
+    Two pages of the same `tie` are meant to face each other (R23); a page that is
+    `held` stays at that position, counted from 1.
+    """
 
     id: str
     masters: tuple[str, ...] | None = None
@@ -56,6 +69,8 @@ class Page(Struct, frozen=True, kw_only=True, omit_defaults=True):
     overrides: tuple[Override, ...] = ()
     guides: tuple[Guide, ...] = ()
     blind: bool = False
+    tie: str | None = None
+    held: Annotated[int, Meta(ge=1, le=MAX_PAGES)] | None = None
 
 
 class Numbering(Struct, frozen=True, kw_only=True, omit_defaults=True):

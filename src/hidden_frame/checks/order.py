@@ -1,0 +1,264 @@
+"""Doubtful things about order and numbering; none of them is forbidden.
+
+>>> [f.sentence for f in findings(publication)]
+['Two pages print the folio 5: #5 and #21.']
+"""
+
+from __future__ import annotations
+
+from collections import Counter, defaultdict
+from collections.abc import Callable, Iterator
+from typing import NamedTuple
+
+from msgspec.structs import replace
+
+from hidden_frame.compose.departures import departures
+from hidden_frame.compose.facts import PageFacts, page_facts, page_name
+from hidden_frame.compose.folios import in_range
+from hidden_frame.compose.sides import missing
+from hidden_frame.edit.overrides import follow_items
+from hidden_frame.edit.pages import add_pages, fill_up
+from hidden_frame.edit.sections import change_numbering, delete_section
+from hidden_frame.edit.ties import tied_pairs, untie
+from hidden_frame.model.lookup import (
+    all_pages,
+    base_chain,
+    find_section,
+    masters_by_id,
+    stack_of,
+)
+from hidden_frame.model.publication import Publication, Section
+from hidden_frame.model.remember import remembered
+
+Fix = Callable[[Publication], Publication]
+
+
+class Finding(NamedTuple):
+    """A doubtful thing: what it is about, in a sentence, the page to look at, and a fix.
+
+    `pages` are all pages that it touches; `fix` may be None, `offer` says what it does.
+    """
+
+    kind: str
+    sentence: str
+    page_id: str | None = None
+    pages: tuple[str, ...] = ()
+    offer: str = ""
+    fix: Fix | None = None
+
+
+@remembered(8)
+def findings(publication: Publication) -> list[Finding]:
+    """All findings, in the order in which a designer would look at them."""
+    facts = page_facts(publication)
+    found: list[Finding] = []
+    for check in (_equal_folios, _even_rectos, _openings, _out_of_range):
+        found += check(publication, facts)
+    found += _empty_sections(publication)
+    found += _parted_ties(publication, facts)
+    found += _sheets(publication)
+    found += _asleep(publication)
+    return found
+
+
+def _equal_folios(publication: Publication, facts: dict[str, PageFacts]) -> Iterator[Finding]:
+    """Equal folios on different pages (R19), told once for each pair of sections."""
+    by_folio: dict[str, list[PageFacts]] = defaultdict(list)
+    for each in facts.values():
+        if each.folio:
+            by_folio[each.folio].append(each)
+    told: dict[tuple[str, ...], list[list[PageFacts]]] = defaultdict(list)
+    for same in by_folio.values():
+        if len(same) > 1:
+            told[tuple(dict.fromkeys(f.section_id for f in same))].append(same)
+    for sections, groups in told.items():
+        first = groups[0]
+        places = " and ".join(f"#{f.position}" for f in first[:3])
+        if len(groups) == 1:
+            sentence = f"{_number(len(first))} pages print the folio {first[0].folio}: {places}."
+        else:
+            span = f"{groups[0][0].folio} to {groups[-1][0].folio}"
+            sentence = f"{len(groups)} folios are printed twice, {span}, the first on {places}."
+        last = find_section(publication, sections[-1])
+        fix = _carry_on(last) if len(sections) > 1 and last.numbering.start is not None else None
+        offer = f"Let {last.name or 'the section'} carry on" if fix else ""
+        pages = tuple(f.page_id for group in groups for f in group)
+        yield Finding("equal folios", sentence, first[1].page_id, pages, offer, fix)
+
+
+def _number(count: int) -> str:
+    return {2: "Two", 3: "Three", 4: "Four"}.get(count, str(count))
+
+
+def _carry_on(section: Section) -> Fix:
+    numbering = replace(section.numbering, start=None)
+    return lambda p: change_numbering(p, section.id, numbering)
+
+
+def _even_rectos(publication: Publication, facts: dict[str, PageFacts]) -> Iterator[Finding]:
+    """Right pages with even folios where most have odd ones, or the other way round.
+
+    Odd folios on rectos are common practice of the trade, with no source.
+    """
+    if not publication.setup.facing:
+        return
+    parity = {i: (f.number or 0) % 2 == (f.side == "recto") for i, f in facts.items() if f.folio}
+    if not parity:
+        return
+    usual = Counter(parity.values()).most_common(1)[0][0]
+    for section in publication.sections:
+        odd = tuple(p.id for p in section.pages if p.id in parity and parity[p.id] != usual)
+        if not odd:
+            continue
+        recto = next((p for p in odd if facts[p].side == "recto"), odd[0])
+        name = section.name or "a section"
+        kind = "even" if usual else "odd"
+        yield Finding(
+            "even rectos",
+            f"In {name} right pages have {kind} folios, as on {page_name(facts[recto])}; "
+            "elsewhere it is the other way round.",
+            recto, odd, f"Add a page before {name}", _page_before(section),
+        )  # fmt: skip
+
+
+def _in_figures(section: Section) -> Fix:
+    decimal = replace(section.numbering, style="decimal")
+    return lambda p: change_numbering(p, section.id, decimal)
+
+
+def _without(section_id: str) -> Fix:
+    return lambda p: delete_section(p, section_id, pages=False)
+
+
+def _untied(page_id: str) -> Fix:
+    return lambda p: untie(p, (page_id,))
+
+
+def _following(holder_id: str, item_id: str) -> Fix:
+    return lambda p: follow_items(p, holder_id, (item_id,))
+
+
+def _page_before(section: Section) -> Fix:
+    """One page more at the end of the section before, or at the start of the first one."""
+
+    def fix(publication: Publication) -> Publication:
+        at = next(n for n, s in enumerate(publication.sections) if s.id == section.id)
+        before = publication.sections[at - 1] if at else publication.sections[0]
+        return add_pages(publication, before.id, len(before.pages) if at else 0)[0]
+
+    return fix
+
+
+def _openings(publication: Publication, facts: dict[str, PageFacts]) -> Iterator[Finding]:
+    """A section that starts on another side than its first page's master opens on."""
+    if not publication.setup.facing:
+        return
+    names = masters_by_id(publication)
+    for section in publication.sections:
+        if not section.pages:
+            continue
+        page = section.pages[0]
+        wanted, master = "either", ""
+        for top in stack_of(publication, page):
+            for each in base_chain(publication, top):
+                if each.opens != "either":
+                    wanted, master = each.opens, each.id
+        if wanted != "either" and facts[page.id].side != wanted:
+            name = section.name or "A section"
+            yield Finding(
+                "opening side",
+                f"{name} starts on a {facts[page.id].side}, {page_name(facts[page.id])}, and its "
+                f"master “{names[master].name}” opens on a {wanted}.",
+                page.id, (page.id,), f"Add a page before {name}", _page_before(section),
+            )  # fmt: skip
+
+
+def _out_of_range(publication: Publication, facts: dict[str, PageFacts]) -> Iterator[Finding]:
+    """Numbers that a style can't write, and that are printed in figures instead (R16)."""
+    for section in publication.sections:
+        style = section.numbering.style
+        if style == "none":
+            continue
+        beyond = [
+            p.id
+            for p in section.pages
+            if (number := facts[p.id].number) is not None and not in_range(number, style)
+        ]
+        if beyond:
+            number = facts[beyond[0]].number
+            name = section.name or "A section"
+            reach = 3999 if "roman" in style else 26 * 40
+            yield Finding(
+                "out of range",
+                f"{name} counts to {number} in {style}, which reaches only {reach}; such pages "
+                "print plain figures.",
+                beyond[0], tuple(beyond), "Number it in figures",
+                _in_figures(section),
+            )  # fmt: skip
+
+
+def _empty_sections(publication: Publication) -> Iterator[Finding]:
+    for section in publication.sections:
+        if not section.pages and len(publication.sections) > 1:
+            section_id = section.id
+            yield Finding(
+                "empty section",
+                f"The section “{section.name or 'without a name'}” has no pages.",
+                offer="Delete the section",
+                fix=_without(section_id),
+            )
+
+
+def _parted_ties(publication: Publication, facts: dict[str, PageFacts]) -> Iterator[Finding]:
+    for a, b in tied_pairs(publication):
+        if facts[a.id].spread != facts[b.id].spread:
+            yield Finding(
+                "parted spread",
+                f"{page_name(facts[a.id])} and {page_name(facts[b.id])} are tied as a spread and "
+                "don't face each other.",
+                a.id, (a.id, b.id), "Untie them", _untied(a.id),
+            )  # fmt: skip
+    pairs = {p.id for pair in tied_pairs(publication) for p in pair}
+    for page in all_pages(publication):
+        if page.tie is not None and page.id not in pairs:
+            yield Finding(
+                "parted spread",
+                f"{page_name(facts[page.id])} was tied to a page that is gone.",
+                page.id, (page.id,), "Untie it", _untied(page.id),
+            )  # fmt: skip
+
+
+def _sheets(publication: Publication) -> Iterator[Finding]:
+    count = len(all_pages(publication))
+    lacking = missing(count, publication.setup)
+    if lacking:
+        pages = f"{lacking} page{'s are' if lacking > 1 else ' is'}"
+        yield Finding(
+            "sheets",
+            f"{count} pages: {pages} missing to a multiple of {publication.setup.sheet}.",
+            all_pages(publication)[-1].id,
+            offer=f"Add {lacking} before the last page",
+            fix=lambda p: fill_up(p, lacking, None)[0],
+        )
+
+
+def _asleep(publication: Publication) -> Iterator[Finding]:
+    """Overrides without effect (R11)."""
+    known = masters_by_id(publication)
+    for each in departures(publication):
+        if each.asleep:
+            holder, item = each.holder_id, each.item_id
+            yield Finding(
+                "sleeping override", each.asleep,
+                None if holder in known else holder, () if holder in known else (holder,),
+                "Drop the override", _following(holder, item),
+            )  # fmt: skip
+
+
+def findings_by_page(publication: Publication) -> dict[str, list[str]]:
+    """The sentences about each page, for marks and tooltips."""
+    result: dict[str, list[str]] = defaultdict(list)
+    for finding in findings(publication):
+        for page in finding.pages:
+            result[page].append(finding.sentence)
+    return dict(result)
