@@ -16,6 +16,7 @@ from PySide6.QtWidgets import (
 )
 
 from hidden_frame.compose.facts import describe
+from hidden_frame.compose.plan import count_in_words
 from hidden_frame.compose.textspec import LABELS
 from hidden_frame.desktop.commands import Commands
 from hidden_frame.desktop.desk.canvas import Desk
@@ -47,23 +48,29 @@ class TopBar(QFrame):
         row.setSpacing(4)
         self.modes = {}
         group = QButtonGroup(self)
-        for mode, text in (("pages", "Pages"), ("masters", "Masters"), ("board", "Board")):
+        for mode, text in (
+            ("pages", "Pages"),
+            ("masters", "Masters"),
+            ("board", "Board"),
+            ("flatplan", "Flatplan"),
+        ):
             button = QToolButton()
             button.setObjectName("Mode")
             button.setText(text)
             button.setCheckable(True)
-            button.setProperty("masters", "false" if mode == "pages" else "true")
-            button.setToolTip(
-                f"The whole family of masters ({commands.key('board')})"
-                if mode == "board"
-                else f"{text} on the desk (F3 changes between them)"
-            )
+            button.setProperty("masters", "true" if mode in ("masters", "board") else "false")
+            tips = {
+                "board": f"The whole family of masters ({commands.key('board')})",
+                "flatplan": f"All pages in order, by section ({commands.key('flatplan')})",
+            }
+            button.setToolTip(tips.get(mode, f"{text} on the desk (F3 changes between them)"))
             group.addButton(button)
             row.addWidget(button)
             self.modes[mode] = button
         self.modes["pages"].clicked.connect(lambda: session.show_page(session.page_id))
         self.modes["masters"].clicked.connect(self._show_master)
         self.modes["board"].clicked.connect(session.show_board)
+        self.modes["flatplan"].clicked.connect(session.show_flatplan)
         row.addSpacing(14)
         for command in ("undo", "redo"):
             row.addWidget(_action_button(commands, command, f"ph.arrow-u-up-{_TURN[command]}"))
@@ -96,7 +103,7 @@ class TopBar(QFrame):
         self.refresh()
 
     def _show_master(self) -> None:
-        self.session.board = False
+        self.session.view = "desk"
         self.session.show_master(self.session.master_id)
 
     def _shapes(self, button: QToolButton) -> None:
@@ -111,7 +118,7 @@ class TopBar(QFrame):
 
     def refresh(self) -> None:
         session = self.session
-        self.modes["board" if session.board else session.mode].setChecked(True)
+        self.modes[session.mode if session.view == "desk" else session.view].setChecked(True)
         for mode in ("masters", "board"):
             self.modes[mode].setEnabled(bool(session.publication.masters))
         shown = "rectangle" if session.tool in ("rounded", "ellipse") else session.tool
@@ -175,7 +182,7 @@ class Banner(QFrame):
 
     def refresh(self) -> None:
         session = self.session
-        shown = session.mode == "masters" and not (session.proof or session.board)
+        shown = session.mode == "masters" and session.view == "desk" and not session.proof
         self.setVisible(shown)
         if shown:
             head, _, rest = self.words().partition(" · ")
@@ -279,6 +286,11 @@ class StatusLine(QFrame):
         row.addStretch(1)
         self.count = QLabel()
         row.addWidget(self.count)
+        self.checks = QToolButton()
+        self.checks.setToolTip(commands.tip("checks"))
+        self.checks.setAccessibleName("Checks")
+        self.checks.clicked.connect(commands["checks"].trigger)
+        row.addWidget(self.checks)
         row.addSpacing(12)
         self.snap = QToolButton()
         self.snap.setObjectName("Snap")
@@ -303,9 +315,14 @@ class StatusLine(QFrame):
         desk.view_changed.connect(self.refresh)
         self.refresh()
 
+    def tell_checks(self, count: int) -> None:
+        """How many doubtful things there are; a click lists them."""
+        self.checks.setText(f"{count} doubtful" if count else "Nothing doubtful")
+        self.checks.setProperty("doubtful", bool(count))
+
     def words(self) -> str:
         session = self.session
-        if session.board:
+        if session.view == "board":
             count = len(session.publication.masters)
             return f"{count} master{'s' * (count != 1)}"
         if session.mode == "masters":
@@ -315,10 +332,9 @@ class StatusLine(QFrame):
 
     def refresh(self) -> None:
         self.page.setText(self.words())
-        count = len(self.session.composition.facts)
         chosen = len(self.session.pages)
         some = f"{chosen} selected · " if chosen > 1 else ""
-        self.count.setText(f"{some}{count} page{'s' * (count != 1)}")
+        self.count.setText(some + count_in_words(self.session.publication))
         self.snap.setText("Snap to ▾" if settings().now.snapping else "Snap off ▾")
         pixels = self.desk.logicalDpiX() / 72
         self.zoom.setText(f"{self.desk.view.zoom / pixels * 100:.0f} %")
@@ -345,6 +361,12 @@ class Notice(QFrame):
         self.label = QLabel()
         self.label.setWordWrap(True)
         row.addWidget(self.label)
+        self.undo = QToolButton()
+        self.undo.setText("Undo")
+        self.undo.setToolTip("Take it back")
+        self.undo.clicked.connect(self._take_back)
+        row.addWidget(self.undo)
+        self._back: Callable[[], object] | None = None
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
         self._timer.timeout.connect(self.hide)
@@ -360,15 +382,24 @@ class Notice(QFrame):
         over = self._over
         self.move((over.width() - self.width()) // 2, over.height() - self.height() - 18)
 
-    def say(self, sentence: str) -> None:
-        """Shows the sentence for as long as it takes to read it."""
+    def _take_back(self) -> None:
+        self.hide()
+        if self._back is not None:
+            self._back()
+
+    def say(self, sentence: str, back: Callable[[], object] | None = None) -> None:
+        """Shows the sentence for as long as it takes to read it, with Undo if there is a way
+        back."""
         self.label.setText(sentence)
+        self._back = back
+        self.undo.setVisible(back is not None)
         parent = self._over
         width = min(560, parent.width() - 40)
         natural = self.label.fontMetrics().horizontalAdvance(sentence) + 36
+        natural += self.undo.sizeHint().width() + 8 if back is not None else 0
         self.setFixedWidth(max(min(natural, width), 160))
         self.adjustSize()
         self._settle()
         self.show()
         self.raise_()
-        self._timer.start(3000 + 55 * len(sentence))
+        self._timer.start(3000 + 55 * len(sentence) + (4000 if back is not None else 0))

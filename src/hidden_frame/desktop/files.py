@@ -50,6 +50,13 @@ class Files:
         window = self.opener(publication, blobs, path)
         return getattr(window, "session", self.session)
 
+    def show_new(self, publication: Publication, blobs: dict[str, bytes]) -> None:
+        """A publication that was made here and is not saved yet, in a window of its own."""
+        if self.opener is not None:
+            self.opener(publication, blobs, None)
+        elif self.may_leave():
+            self.session.replace_all(publication, blobs, None)
+
     def may_leave(self) -> bool:
         """Whether what is open may be closed: saved, or given up by the user."""
         if not self.session.modified or not self.session.history.past:

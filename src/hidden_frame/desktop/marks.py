@@ -1,11 +1,16 @@
-"""Marks that mean the same wherever they stand."""
+"""Marks of pages and masters that mean the same wherever they stand."""
 
 from __future__ import annotations
 
-from PySide6.QtCore import QPointF
-from PySide6.QtGui import QColor, QPainter, QPen
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QFont, QPainter, QPen
 
+from hidden_frame.compose.facts import PageFacts
 from hidden_frame.desktop import theme
+from hidden_frame.model.publication import Page
+
+_LEFT = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
+_RIGHT = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
 
 
 def paint_diamond(painter: QPainter, x: float, y: float, colours: theme.Theme) -> None:
@@ -15,3 +20,76 @@ def paint_diamond(painter: QPainter, x: float, y: float, colours: theme.Theme) -
     painter.drawPolygon(
         [QPointF(x - 5, y), QPointF(x, y - 5), QPointF(x + 5, y), QPointF(x, y + 5)]
     )
+
+
+def paint_page_marks(painter: QPainter, page: Page, rect: QRectF, colours: theme.Theme) -> None:
+    """Overrides: a small ochre diamond; a blind folio: a ring crossed out; held at its
+    position: a pin at the head."""
+    x = rect.right() - 8
+    if page.overrides:
+        paint_diamond(painter, x, rect.top() + 9, colours)
+    if page.blind:
+        y = rect.bottom() - 9
+        painter.setBrush(QColor("#FFFFFF"))
+        painter.setPen(QPen(QColor(colours.warning), 1.6))
+        painter.drawEllipse(QPointF(x, y), 5, 5)
+        painter.drawLine(QPointF(x - 4, y + 4), QPointF(x + 4, y - 4))
+    if page.held is not None:
+        middle = rect.center().x()
+        painter.setPen(QPen(QColor("#FFFFFF"), 1))
+        painter.setBrush(QColor(colours.action))
+        painter.drawEllipse(QPointF(middle, rect.top() + 1), 5, 5)
+        painter.setPen(QPen(QColor(colours.action), 1.8))
+        painter.drawLine(QPointF(middle, rect.top() + 6), QPointF(middle, rect.top() + 13))
+
+
+def paint_own_items(painter: QPainter, rect: QRectF, colours: theme.Theme) -> None:
+    """The mark of items of a page's own: a small sheet corner at the left foot."""
+    x, y = rect.left(), rect.bottom()
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(QColor(colours.action))
+    painter.drawPolygon([QPointF(x, y - 9), QPointF(x + 9, y), QPointF(x, y)])
+
+
+def paint_warning(painter: QPainter, rect: QRectF, colours: theme.Theme) -> None:
+    """The mark of something doubtful: a triangle at the left head."""
+    x, y = rect.left() + 9, rect.top() + 9
+    painter.setPen(QPen(QColor("#FFFFFF"), 1))
+    painter.setBrush(QColor(colours.warning))
+    painter.drawPolygon([QPointF(x, y - 6), QPointF(x + 6.5, y + 5), QPointF(x - 6.5, y + 5)])
+
+
+def paint_foot(
+    painter: QPainter,
+    font: QFont,
+    rect: QRectF,
+    facts: PageFacts,
+    ribbons: list[int],
+    colours: theme.Theme,
+    on_desk: bool,
+) -> None:
+    """Under a page: the ribbons of its masters, its folio large, its position small."""
+    painter.setPen(Qt.PenStyle.NoPen)
+    width = rect.width() / max(len(ribbons), 1)
+    for n, number in enumerate(ribbons):
+        painter.setBrush(QColor(theme.RIBBONS[number]))
+        ribbon = QRectF(rect.left() + n * width, rect.bottom() + 3, max(width - 1, 1), 4)
+        painter.drawRoundedRect(ribbon, 2, 2)
+    foot = QRectF(rect.left(), rect.bottom() + 9, rect.width(), 20)
+    if on_desk:
+        painter.setBrush(QColor(colours.action_soft))
+        painter.drawRoundedRect(foot, 5, 5)
+    wide = rect.width() >= 52
+    font = QFont(font)
+    font.setPixelSize(16 if wide else 12)
+    font.setBold(True)
+    painter.setFont(font)
+    painter.setPen(QColor(colours.action if on_desk else colours.text))
+    inset = 5 if wide else 1
+    painter.drawText(foot.adjusted(inset, 0, 30, 0), _LEFT, facts.folio or "–")
+    if wide:
+        font.setPixelSize(12)
+        font.setBold(False)
+        painter.setFont(font)
+        painter.setPen(QColor(colours.quiet))
+        painter.drawText(foot.adjusted(0, 2, -4, 0), _RIGHT, f"#{facts.position}")

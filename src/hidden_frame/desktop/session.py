@@ -25,6 +25,7 @@ from hidden_frame.model.lookup import all_pages, holder, masters_by_id, position
 from hidden_frame.model.publication import Publication
 
 Mode = Literal["pages", "masters"]
+View = Literal["desk", "board", "flatplan"]
 Tool = Literal["select", "text", "picture", "rectangle", "rounded", "ellipse", "line"]
 
 
@@ -58,6 +59,7 @@ class Session(QObject):
     changed = Signal()
     looked = Signal()
     noticed = Signal(str)
+    undoable = Signal(str)  # what was just done, in words, to be undone at once if unwanted
 
     def __init__(
         self,
@@ -77,7 +79,8 @@ class Session(QObject):
         self.path = path
         self.draft: Publication | None = None
         self.mode: Mode = "pages"
-        self.board = False  # whether the masters board takes the desk's place
+        self.view: View = "desk"
+        self.from_flatplan = False  # whether the page on the desk was opened from there
         self.page_id = all_pages(publication)[0].id
         self._position = 1  # of the page on the desk, for when it is deleted
         self.master_id = publication.masters[0].id if publication.masters else ""
@@ -253,7 +256,7 @@ class Session(QObject):
     def show_page(self, page_id: str) -> None:
         """Lays the page's spread on the desk."""
         self.editing, self.cropping = None, False
-        self.board = False
+        self.view = "desk"
         self.mode, self.page_id, self.items, self.guide = "pages", page_id, (), None
         self._position = positions(self.publication)[page_id]
         self.holder_id, self.side = page_id, self.side_of(page_id)
@@ -263,6 +266,7 @@ class Session(QObject):
         """Lays a master on the desk."""
         if not master_id:
             return
+        self.view = "board" if self.view == "board" else "desk"
         self.editing, self.cropping = None, False
         self.mode, self.master_id, self.items, self.guide = "masters", master_id, (), None
         self.holder_id, self.side = master_id, "recto"
@@ -271,13 +275,27 @@ class Session(QObject):
     def show_board(self) -> None:
         """Shows the family of masters in place of the desk."""
         if self.publication.masters:
-            self.board = True
+            self.view = "board"
             self.show_master(self.master_id)
+
+    def show_flatplan(self) -> None:
+        """Shows the whole publication in place of the desk, without selecting a page."""
+        if self.mode != "pages":
+            self.show_page(self.page_id)
+        self.editing, self.cropping, self.items, self.guide = None, False, (), None
+        self.proof = False
+        self.view, self.from_flatplan = "flatplan", False
+        self.looked.emit()
+
+    def open_from_flatplan(self, page_id: str) -> None:
+        """A page on the desk, from which one comes back to the same place."""
+        self.show_page(page_id)
+        self.from_flatplan = True
 
     def show_desk(self) -> None:
         """The desk again, with what lay on it."""
-        if self.board:
-            self.board = False
+        if self.view != "desk":
+            self.view = "desk"
             self.looked.emit()
 
     def select_items(self, face: Face | None, items: tuple[str, ...]) -> None:
@@ -318,7 +336,7 @@ class Session(QObject):
 
     def set_tool(self, tool: Tool) -> None:
         self.editing, self.cropping = None, False
-        self.board = False  # one draws on the desk
+        self.view = "desk"  # one draws there
         self.tool = tool
         self.looked.emit()
 

@@ -21,10 +21,12 @@ from hidden_frame.compose.shown import change_shown, shown_item
 from hidden_frame.desktop.actions.choices import go_to_item, hide_item, make_item_local
 from hidden_frame.desktop.actions.clipboard import Clipboard
 from hidden_frame.desktop.actions.items import ItemActions
+from hidden_frame.desktop.actions.page_clipboard import PageClipboard
 from hidden_frame.desktop.actions.pages import PageActions
 from hidden_frame.desktop.actions.text import TextActions
 from hidden_frame.desktop.bars import Banner, Notice, StatusLine, TextStrip, TopBar
 from hidden_frame.desktop.board.board import Board
+from hidden_frame.desktop.checks import ChecksPanel
 from hidden_frame.desktop.command_list import command_list
 from hidden_frame.desktop.commands import Commands
 from hidden_frame.desktop.desk.canvas import Desk
@@ -37,8 +39,10 @@ from hidden_frame.desktop.dialogs.guides import GuidesDialog
 from hidden_frame.desktop.dialogs.overrides import OverridesDialog
 from hidden_frame.desktop.dialogs.styles import StyleDialog
 from hidden_frame.desktop.files import Files
+from hidden_frame.desktop.flatplan.flatplan import Flatplan
 from hidden_frame.desktop.hints import HintCard
 from hidden_frame.desktop.painter.pictures import PictureShelf
+from hidden_frame.desktop.properties.page import PageForm
 from hidden_frame.desktop.properties.panel import Properties
 from hidden_frame.desktop.ribbon import ribbon_icon
 from hidden_frame.desktop.run.thumbnails import Thumbnails
@@ -50,11 +54,13 @@ from hidden_frame.desktop.shelf.items import ItemList
 from hidden_frame.desktop.shelf.shelf import Shelf
 from hidden_frame.desktop.shelf.steps import StepList
 from hidden_frame.desktop.shelf.tabs import NAMES, ShelfTabs
+from hidden_frame.edit.carry_pages import publication_of
 from hidden_frame.edit.families import set_ribbon
 from hidden_frame.edit.folios import masters_with_folio, remove_folios
 from hidden_frame.edit.masters import RIBBONS, Mode, apply_masters
 from hidden_frame.edit.text import set_paragraph_style
 from hidden_frame.model.items import TextFrame
+from hidden_frame.model.lookup import find_section
 from hidden_frame.model.publication import Publication
 
 Opener = Callable[[Publication, dict[str, bytes], Path | None], object]
@@ -74,6 +80,8 @@ class Window(QMainWindow):
         self.desk = Desk(session, self.pictures)
         self.run = Run(session, self.thumbnails)
         self.board = Board(session, self.thumbnails)
+        self.flatplan = Flatplan(session, self.thumbnails)
+        self.checks = ChecksPanel(session)
         self.items = ItemActions(session, self)
         self.pages = PageActions(session, self)
         self.text = TextActions(session, self.desk)
@@ -86,12 +94,14 @@ class Window(QMainWindow):
         self.commands = Commands(self, command_list(self))
         self.properties = Properties(session, self.desk.text, self._do)
         self.board.add_commands(self.commands)
+        self.flatplan.add_commands(self.commands)
         self.top = TopBar(session, self.commands)
         self.banner = Banner(session)
         self.strip = TextStrip(session, self.desk)
+        self.page_clipboard = PageClipboard(session, self)
         self.status = StatusLine(session, self.desk, self.commands)
         self._lay_out()
-        self.notice = Notice(self.desk)
+        self.notice = Notice(self.middle)
         self.hints = HintCard(self.desk)
         self._connect()
         self._take_settings()
@@ -104,6 +114,7 @@ class Window(QMainWindow):
     def _connect(self) -> None:
         session, desk = self.session, self.desk
         session.noticed.connect(self.notice.say)
+        session.undoable.connect(lambda told: self.notice.say(told, session.undo))
         session.changed.connect(self._refresh)
         session.looked.connect(self._refresh)
         settings().changed.connect(self._take_settings)
@@ -112,6 +123,9 @@ class Window(QMainWindow):
         self.shelf.master_menu.connect(self._master_menu)
         self.board.view.pointed.connect(self.run.ring)
         self.board.view.menu_wanted.connect(self._master_menu)
+        self.checks.counted.connect(self.status.tell_checks)
+        self.flatplan.view.menu_wanted.connect(self._page_menu)
+        self.flatplan.view.section_menu_wanted.connect(self._section_menu)
         self.board.view.delete_wanted.connect(self.pages.delete_master)
         desk.master_item_pulled.connect(self.choices)
         desk.menu_wanted.connect(self._item_menu)
@@ -130,7 +144,9 @@ class Window(QMainWindow):
         self.middle = QStackedWidget()
         self.middle.addWidget(self.ruled)
         self.middle.addWidget(self.board)
+        self.middle.addWidget(self.flatplan)
         column.addWidget(self.middle, 1)
+        column.addWidget(self.checks)
         self.across = QSplitter(Qt.Orientation.Horizontal)
         for panel in (self.tabs, middle, self.properties):
             self.across.addWidget(panel)
@@ -159,7 +175,7 @@ class Window(QMainWindow):
     # -- settings and look -----------------------------------------------------------
 
     def _take_settings(self) -> None:
-        self.run.setVisible(settings().now.run)
+        self.run.setVisible(settings().now.run and self.session.view != "flatplan")
         self.commands.refresh()
 
     def keep_settings(self) -> None:
@@ -178,7 +194,8 @@ class Window(QMainWindow):
         for panel in (self.item_list, self.colours, self.steps):
             panel._shown = None
             panel.refresh()
-        for widget in (self.desk, self.run.viewport(), self.ruled, self.board.view.viewport()):
+        for widget in (self.desk, self.run.viewport(), self.ruled, self.board.view.viewport(),
+                       self.flatplan.view.viewport()):  # fmt: skip
             widget.update()
 
     def show_shelf(self, name: str) -> None:
@@ -186,10 +203,15 @@ class Window(QMainWindow):
 
     def _refresh(self) -> None:
         session = self.session
-        shown = self.board if session.board else self.ruled
+        shown, hand = {
+            "board": (self.board, self.board.view),
+            "flatplan": (self.flatplan, self.flatplan.view),
+            "desk": (self.ruled, self.desk),
+        }[session.view]
         if self.middle.currentWidget() is not shown:
             self.middle.setCurrentWidget(shown)
-            (self.board.view if session.board else self.desk).setFocus()
+            self.run.setVisible(settings().now.run and session.view != "flatplan")
+            hand.setFocus()
         if session.draft is not None:
             return  # a gesture is under way: what can be done does not change with each step
         self.commands.refresh()
@@ -215,8 +237,59 @@ class Window(QMainWindow):
             self.items.delete()
         elif session.guide is not None:
             self.items.delete_guide()
-        elif session.pages and self.run.hasFocus():
+        elif session.pages and self.on_pages():
             self.pages.delete()
+
+    def toggle_checks(self) -> None:
+        self.checks.refresh()
+        self.checks.setVisible(not self.checks.isVisible())
+
+    def select_all(self) -> None:
+        if self.on_pages():
+            self.pages.select("all")
+        else:
+            self.items.select_all()
+
+    def select_none(self) -> None:
+        if self.on_pages():
+            self.pages.select("none")
+        else:
+            self.items.select_none()
+
+    def can_copy(self) -> bool:
+        session = self.session
+        if session.editing is not None:
+            return False
+        return bool(session.items) or (bool(session.pages) and self.on_pages())
+
+    def can_cut(self) -> bool:
+        session = self.session
+        return self.items.own() or (not session.items and bool(session.pages) and self.on_pages())
+
+    def copy(self) -> None:
+        """The selected items, or else the selected pages."""
+        if self.session.items:
+            self.clipboard.copy()
+        else:
+            self.page_clipboard.copy()
+
+    def cut(self) -> None:
+        if self.session.items:
+            self.clipboard.cut()
+        else:
+            self.page_clipboard.cut()
+
+    def paste(self) -> None:
+        if self.page_clipboard.holds_pages():
+            self.page_clipboard.paste()
+        elif self.session.view == "desk":
+            self.clipboard.paste()
+        else:
+            self.session.noticed.emit("There are no pages on the clipboard; copy some first.")
+
+    def on_pages(self) -> bool:
+        """Whether what is done now is done to pages, not to items."""
+        return self.session.view == "flatplan" or self.run.hasFocus()
 
     def edit_styles(self) -> None:
         """The paragraph style of the selected frame or edited paragraph, or the first one."""
@@ -234,10 +307,17 @@ class Window(QMainWindow):
 
     def toggle_board(self) -> None:
         """The family of masters, or the desk again as it was."""
-        if self.session.board:
+        if self.session.view == "board":
             self.session.show_desk()
         else:
             self.session.show_board()
+
+    def toggle_flatplan(self) -> None:
+        """The whole publication, or the page again from which one came."""
+        if self.session.view == "flatplan":
+            self.session.show_desk()
+        else:
+            self.session.show_flatplan()
 
     def open_finder(self) -> None:
         Finder(self.session, self.commands, self).exec()
@@ -337,13 +417,54 @@ class Window(QMainWindow):
 
     def _page_menu(self, point: QPoint) -> None:
         menu = self._menu("PageMenu")
-        for name in ("add page", "add pages", "duplicate pages", "delete pages", "", "apply",
-                     "blind", "", "start section", "join section"):  # fmt: skip
+        self.commands.refresh()
+        for name in ("page one", "start section", "end section", "join section", "",
+                     "add pages", "duplicate pages", "move pages", "delete pages", "",
+                     "cut", "copy", "paste", "new from pages", "",
+                     "apply", "blind", "tie", "hold"):  # fmt: skip
             if name:
                 menu.addAction(self.commands[name])
             else:
                 menu.addSeparator()
         menu.popup(point)
+
+    def _section_menu(self, section: str, point: QPoint) -> None:
+        """What can be done with a section, at its head on the flatplan."""
+        self.flatplan.view.choose_section(section, Qt.KeyboardModifier.NoModifier)
+        menu = self._menu("SectionMenu")
+        menu.addAction("Name and numbering…", lambda: self._open_section(section))
+        menu.addAction("Join with the section before", self.commands["join section"].trigger)
+        menu.addAction("Duplicate", lambda: self.pages.duplicate_section(section))
+        menu.addAction("One place earlier", lambda: self.pages.move_section(section, -1))
+        menu.addAction("One place later", lambda: self.pages.move_section(section, 1))
+        menu.addSeparator()
+        menu.addAction(
+            "Delete, its pages stay", lambda: self.pages.delete_section(section, pages=False)
+        )
+        menu.addAction(
+            "Delete with its pages", lambda: self.pages.delete_section(section, pages=True)
+        )
+        menu.popup(point)
+
+    def _open_section(self, section: str) -> None:
+        """Properties of a section's first page, where it is named and numbered."""
+        session = self.session
+        pages = find_section(session.publication, section).pages
+        if pages:
+            session.page_id = session.holder_id = pages[0].id
+            session.side = session.side_of(session.page_id)
+            session.looked.emit()
+            form = self.properties.form
+            if isinstance(form, PageForm):
+                form.section.setFocus()
+                form.section.selectAll()
+
+    def new_from_pages(self) -> None:
+        """The chosen pages as a publication of their own, in a window of its own."""
+        session = self.session
+        chosen = self.pages.chosen()
+        made = publication_of(session.publication, chosen, f"{session.publication.title}, part")
+        self.files.show_new(made, dict(session.blobs))
 
     def _master_menu(self, master_id: str, point: QPoint) -> None:
         session = self.session

@@ -106,6 +106,15 @@ def set_page_layout(
     )
 
 
+def set_opens(
+    publication: Publication, master_id: str, side: Literal["either", "recto", "verso"]
+) -> Publication:
+    """The side that a section which opens with a master is meant to begin on."""
+    return change_master(
+        publication, master_id, lambda m: m if m.opens == side else replace(m, opens=side)
+    )
+
+
 def apply_masters(
     publication: Publication,
     page_ids: Iterable[str],

@@ -17,7 +17,8 @@ from hidden_frame.compose.composer import Composition
 from hidden_frame.compose.facts import PageFacts
 from hidden_frame.compose.folios import in_range
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.publication import Publication
+from hidden_frame.model.geometry import Side
+from hidden_frame.model.publication import Publication, Setup
 from hidden_frame.output.pdf_page import PageWriter
 from hidden_frame.storage.files import write_atomically
 
@@ -71,6 +72,7 @@ def pdf_bytes(
     # ISO 32000-1, 14.11.2: the trim box within the bleed box within the media box.
     canvas.setBleedBox((0, 0, *size))
     canvas.setTrimBox((bleed, bleed, bleed + trim.width, bleed + trim.height))
+    _viewing(canvas, setup, facts[chosen[0]].side)
     for label in page_labels(composition.publication, [facts[i] for i in chosen]):
         canvas.addPageLabel(label.first, _STYLES[label.style], label.start, label.prefix or None)
     writer = PageWriter(canvas, blobs)
@@ -86,6 +88,16 @@ def pdf_bytes(
     writer.finish()
     canvas.save()
     return buffer.getvalue()
+
+
+def _viewing(canvas: Canvas, setup: Setup, first: Side) -> None:
+    """How a reader lays pages out: in pairs with the odd ones, counted in the file, on the
+    side of the first (`/PageLayout`, ISO 32000-1, table 28), and the reading direction
+    (`/Direction`, table 150)."""
+    pairs = "TwoPageRight" if first == "recto" else "TwoPageLeft"
+    canvas._doc.Catalog.setPageLayout(pairs if setup.facing else "SinglePage")
+    if setup.direction == "right to left":
+        canvas.setViewerPreference("Direction", "R2L")
 
 
 def _bookmark(canvas: Canvas, facts: PageFacts) -> None:

@@ -6,19 +6,41 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QWidget
 
+from hidden_frame.compose.ranges import pages_in_range
+from hidden_frame.desktop.actions.order import order_pages
 from hidden_frame.desktop.dialogs.masters import PageMasterDialog, bring_masters
-from hidden_frame.desktop.dialogs.pages import (
+from hidden_frame.desktop.dialogs.order import (
     AddDialog,
-    ApplyDialog,
-    DeleteMasterDialog,
+    DeleteRangeDialog,
+    FillUpDialog,
+    MoveDialog,
     SectionDialog,
+    deleted_in_words,
 )
+from hidden_frame.desktop.dialogs.pages import ApplyDialog, DeleteMasterDialog
 from hidden_frame.desktop.session import Session
+from hidden_frame.edit.blind import blind_empty_pages, blind_first_pages, show_all_folios
+from hidden_frame.edit.held import hold_pages
 from hidden_frame.edit.masters import delete_master
 from hidden_frame.edit.overrides import follow_on_pages
 from hidden_frame.edit.pages import add_pages_after, delete_pages, duplicate_pages, set_blind
-from hidden_frame.edit.sections import join_with_previous
-from hidden_frame.model.lookup import all_pages, find_page, positions, section_of
+from hidden_frame.edit.sections import (
+    delete_section,
+    duplicate_section,
+    end_section,
+    join_with_previous,
+    move_section,
+    number_from,
+)
+from hidden_frame.edit.ties import tie, untie
+from hidden_frame.model.lookup import (
+    all_pages,
+    find_page,
+    find_section,
+    positions,
+    section_of,
+    stack_of,
+)
 from hidden_frame.model.publication import Publication
 
 
@@ -58,7 +80,16 @@ class PageActions:
         return made if self.session.edit(name, run) else []
 
     def add_several(self) -> None:
-        AddDialog(self.session, self.parent).exec()
+        AddDialog(self.session, self.chosen()[-1], self.parent).exec()
+
+    def move(self) -> None:
+        MoveDialog(self.session, self.chosen(), self.parent).exec()
+
+    def delete_range(self) -> None:
+        DeleteRangeDialog(self.session, self.parent).exec()
+
+    def fill_up(self) -> None:
+        FillUpDialog(self.session, self.parent).exec()
 
     def duplicate(self) -> None:
         chosen = self.chosen()
@@ -67,11 +98,14 @@ class PageActions:
             self.session.select_pages(tuple(made))
 
     def delete(self) -> None:
+        """Deletes at once, says what went, and offers Undo beside it."""
         session = self.session
-        chosen = self.chosen()
+        chosen = list(self.chosen())
         count = "page" if len(chosen) == 1 else f"{len(chosen)} pages"
-        if session.edit(f"delete {count}", lambda p: delete_pages(p, chosen)):
-            session.noticed.emit(f"Deleted {count}. Undo brings them back.")
+        told = deleted_in_words(session.publication, chosen)
+        order_pages(
+            session, f"delete {count}", lambda p: delete_pages(p, chosen), self.parent, None, told
+        )
 
     def toggle_blind(self) -> None:
         session = self.session
@@ -99,14 +133,114 @@ class PageActions:
         self.session.edit("follow the masters", lambda p: follow_on_pages(p, chosen))
 
     def start_section(self) -> None:
-        SectionDialog(self.session, self.parent).exec()
+        SectionDialog(self.session, self.chosen()[0], self.parent).exec()
+
+    # -- order ---------------------------------------------------------------------
+
+    def tied(self) -> bool:
+        publication = self.session.publication
+        return any(find_page(publication, p).tie for p in self.chosen())
+
+    def could_tie(self) -> bool:
+        """Whether two pages are selected that face each other."""
+        facts = self.session.composition.facts
+        pages = self.session.pages
+        return len(pages) == 2 and facts[pages[0]].spread == facts[pages[1]].spread
+
+    def toggle_tie(self) -> None:
+        chosen = self.chosen()
+        if self.tied():
+            self.session.edit("untie the spread", lambda p: untie(p, chosen))
+        elif self.could_tie():
+            self.session.edit("tie as a spread", lambda p: tie(p, *chosen))
+
+    def held(self) -> bool:
+        publication = self.session.publication
+        return all(find_page(publication, p).held is not None for p in self.chosen())
+
+    def toggle_held(self) -> None:
+        chosen, held = self.chosen(), not self.held()
+        name = "hold at this position" if held else "free from its position"
+        self.session.edit(name, lambda p: hold_pages(p, chosen, held))
+
+    def number_from_here(self) -> None:
+        """“This page is page 1.”"""
+        page = self.chosen()[0]
+        self.session.edit("page number 1", lambda p: number_from(p, page)[0])
+
+    def end_section(self) -> None:
+        page = self.chosen()[-1]
+        self.session.edit("end section", lambda p: end_section(p, page)[0])
+
+    def select(self, which: str) -> None:
+        """All pages, odd or even ones by their folio, or none."""
+        session = self.session
+        found = [] if which == "none" else pages_in_range(session.publication, which)
+        session.select_pages(tuple(found))
+
+    def select_section(self) -> None:
+        section = section_of(self.session.publication, self.chosen()[0])
+        self.session.select_pages(tuple(p.id for p in section.pages))
+
+    def select_followers(self) -> None:
+        """All pages that follow the topmost master of the chosen page."""
+        session = self.session
+        stack = stack_of(session.publication, find_page(session.publication, self.chosen()[0]))
+        if stack:
+            found = set(session.composition.followers(stack[-1]))
+            order = session.composition.facts
+            session.select_pages(tuple(p for p in order if p in found))
+
+    def blind(self, which: str) -> None:
+        """Blind folios on the first page of each section or on empty pages, or all shown."""
+        change = {
+            "first": blind_first_pages, "empty": blind_empty_pages, "none": show_all_folios
+        }[which]  # fmt: skip
+        self.session.edit("blind folios", change)
+
+    def blind_followers(self) -> None:
+        session = self.session
+        master = session.master_id
+        found = session.composition.followers(master)
+        session.edit("blind folios", lambda p: set_blind(p, found, True))
+
+    # -- sections --------------------------------------------------------------------
+
+    def section_of_chosen(self) -> str:
+        return section_of(self.session.publication, self.chosen()[0]).id
+
+    def duplicate_section(self, section: str) -> None:
+        self.session.edit("duplicate section", lambda p: duplicate_section(p, section)[0])
+
+    def move_section(self, section: str, by: int) -> None:
+        """A section one place earlier or later."""
+        ids = [s.id for s in self.session.publication.sections]
+        at = ids.index(section)
+        before = ids[at - 1] if by < 0 else (ids[at + 2] if at + 2 < len(ids) else None)
+        if 0 <= at + by < len(ids):
+            order_pages(
+                self.session, "move section", lambda p: move_section(p, section, before),
+                self.parent,
+            )  # fmt: skip
+
+    def delete_section(self, section: str, *, pages: bool) -> None:
+        publication = self.session.publication
+        found = find_section(publication, section)
+        name, count = found.name or "the section", len(found.pages)
+        told = f"Deleted {name} with its {count} page{'s' * (count != 1)}."
+        if not pages:
+            told = f"Deleted the section {name}; its pages stay."
+        order_pages(
+            self.session, "delete section", lambda p: delete_section(p, section, pages=pages),
+            self.parent, None, told,
+        )  # fmt: skip
 
     def section_index(self) -> int:
         publication = self.session.publication
-        return publication.sections.index(section_of(publication, self.session.page_id))
+        return publication.sections.index(section_of(publication, self.chosen()[0]))
 
     def join_section(self) -> None:
-        section = section_of(self.session.publication, self.session.page_id).id
+        section = self.section_of_chosen()
         self.session.edit("join sections", lambda p: join_with_previous(p, section))
 
     def turn(self, step: int) -> None:

@@ -426,8 +426,10 @@ class Desk(QWidget):
             session.crop(False)
         elif session.tool != "select":
             session.set_tool("select")
-        else:
+        elif session.items or not session.from_flatplan:
             session.select_items(None, ())
+        else:
+            session.show_flatplan()
 
     # -- the rest ----------------------------------------------------------------
 

@@ -124,7 +124,7 @@ class OverridesDialog(QDialog):
         session = self.session
         each = self.found[row.data(0, Qt.ItemDataRole.UserRole)]
         if each.holder_id in masters_by_id(session.publication):
-            session.board = False
+            session.view = "desk"
             session.show_master(each.holder_id)
         else:
             session.show_page(each.holder_id)

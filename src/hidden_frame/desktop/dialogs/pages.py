@@ -1,20 +1,16 @@
-"""Questions about pages: apply masters, start a section, add pages, export, delete a master."""
+"""Questions about pages: apply masters, export, delete a master."""
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QCheckBox, QWidget
+from PySide6.QtWidgets import QWidget
 
-from hidden_frame.compose.facts import page_facts, page_name
+from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.ranges import echo, pages_in_range
 from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.properties.fields import Choice, TextField
-from hidden_frame.desktop.properties.page import STYLES, StartField
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.masters import Mode, apply_masters, delete_master
-from hidden_frame.edit.pages import add_pages_after
-from hidden_frame.edit.sections import start_section
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.publication import MAX_PAGES, Numbering
 
 _MODES: tuple[tuple[str, Mode], ...] = (
     ("replace what is there", "replace"),
@@ -109,66 +105,6 @@ class ApplyDialog(EditQuestion):
         masters = self._options[self.master.currentIndex()][1]
         mode = _MODES[self.mode.currentIndex()][1]
         self.edit("apply masters", lambda p: apply_masters(p, pages, masters, mode))  # type: ignore[arg-type]
-
-
-class SectionDialog(EditQuestion):
-    """A section that starts at the page on the desk."""
-
-    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
-        facts = page_facts(session.publication)[session.page_id]
-        title = f"Start a section at {page_name(facts)}"
-        super().__init__(session, parent, title, "Start section")
-        self.name = TextField("Name")
-        self.form.row("Name", self.name)
-        self.style_field = Choice("Numbering")
-        self.style_field.show_choice(STYLES, "decimal")
-        self.form.row("Numbering", self.style_field)
-        self.start = StartField("Starts at")
-        self.start.setPlaceholderText("carries on")
-        self.form.row("Starts at", self.start)
-        self.prefix = TextField("Prefix")
-        self.form.row("Prefix", self.prefix)
-        self.counted = QCheckBox("Counted, though not printed (for numbering “none”)")
-        self.form.column.addWidget(self.counted)
-        self.finish()
-
-    def answer(self) -> None:
-        numbering = Numbering(
-            style=STYLES[self.style_field.currentIndex()][1],  # type: ignore[arg-type]
-            start=self.start.parse(self.start.text()),
-            prefix=self.prefix.text()[:40],
-            counted=self.counted.isChecked(),
-        )
-        name, page = self.name.text().strip(), self.session.page_id
-        self.edit("start section", lambda p: start_section(p, page, name, numbering)[0])
-
-
-class AddDialog(EditQuestion):
-    """Pages added behind the page on the desk."""
-
-    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
-        facts = page_facts(session.publication)[session.page_id]
-        super().__init__(session, parent, f"Add pages after {page_name(facts)}", "Add")
-        self.count = TextField("Number of pages")
-        self.count.setText("2")
-        self.form.row("Number of pages", self.count)
-        self.master = Choice("Follow")
-        self._options: list[tuple[str, object]] = [("automatic", None), ("no master", ())]
-        self._options += [(m.name, (m.id,)) for m in session.publication.masters]
-        self.master.show_choice(self._options, None)
-        self.form.row("Follow", self.master)
-        self.finish()
-
-    def answer(self) -> None:
-        text = self.count.text().strip()
-        if not text.isdecimal() or int(text) < 1:
-            raise Refusal(
-                f"“{text}” is not a number of pages; give a whole number from 1 to {MAX_PAGES}."
-            )
-        count, page = int(text), self.session.page_id
-        masters = self._options[self.master.currentIndex()][1]
-        name = "add page" if count == 1 else f"add {count} pages"
-        self.edit(name, lambda p: add_pages_after(p, page, count, masters)[0])  # type: ignore[arg-type]
 
 
 class RangeDialog(Question):

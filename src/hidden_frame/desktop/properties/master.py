@@ -11,7 +11,13 @@ from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.properties.inherited import InheritedList
 from hidden_frame.desktop.properties.setup import canon_choice, pages_in_words
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.masters import possible_bases, rename_master, set_base, set_page_layout
+from hidden_frame.edit.masters import (
+    possible_bases,
+    rename_master,
+    set_base,
+    set_opens,
+    set_page_layout,
+)
 from hidden_frame.edit.overrides import follow_all
 from hidden_frame.model.canons import CANONS
 from hidden_frame.model.geometry import Columns, Grid, Guide
@@ -36,6 +42,13 @@ class MasterForm(Form):
         self.base = Choice("Base")
         self.base.committed.connect(self._set_base)
         self.row("Base", self.base)
+        self.opens = Choice("Sections open on")
+        self.opens.committed.connect(
+            lambda side: session.edit(
+                "opening side", lambda p: set_opens(p, session.master_id, side)
+            )
+        )
+        self.row("Opens on", self.opens)
         self.from_base = self.heading("FROM THE BASE")
         self.departs = self.note()
         self.inherited = InheritedList(session)
@@ -103,6 +116,9 @@ class MasterForm(Form):
         options: list[tuple[str, object]] = [("none", None)]
         options += [(m.name, m.id) for m in possible_bases(publication, master.id)]
         self.base.show_choice(options, master.base)
+        self.opens.show_choice(
+            (("either side", "either"), ("a recto", "recto"), ("a verso", "verso")), master.opens
+        )
         departs = len(master.overrides)
         self.departs.setText(
             f"◆ {departs} changed here; all else follows" if departs else "All follow"

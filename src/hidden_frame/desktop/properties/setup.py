@@ -5,6 +5,7 @@ from __future__ import annotations
 from PySide6.QtWidgets import QCheckBox
 
 from hidden_frame.compose.composer import followers
+from hidden_frame.compose.foretold import foretell
 from hidden_frame.desktop.properties.fields import Choice, TextField
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.properties.stack import StackEditor
@@ -37,6 +38,17 @@ class SetupRows:
             lambda side: session.edit("opening side", lambda p: change_setup(p, opening=side))
         )
         form.row("Opens on", self.opening)
+        self.direction = Choice("Reads")
+        self.direction.committed.connect(
+            lambda v: session.edit("reading direction", lambda p: change_setup(p, direction=v))
+        )
+        form.row("Reads", self.direction)
+        self.sheet = Choice("Pages in")
+        self.sheet.committed.connect(
+            lambda v: session.edit("sheets", lambda p: change_setup(p, sheet=v))
+        )
+        form.row("Pages in", self.sheet)
+        self.turning = form.note()
         form.note("Automatic pages follow, unless their section says otherwise:")
         self.stack = StackEditor("Default masters", "No master")
         self.stack.changed.connect(
@@ -56,9 +68,26 @@ class SetupRows:
         self.facing.setChecked(setup.facing)
         self.opening.setEnabled(setup.facing)
         self.opening.show_choice(
-            (("a recto, alone", "recto"), ("a verso, as a spread", "verso")), setup.opening
+            (("one page alone", "recto"), ("a spread", "verso")), setup.opening
         )
+        ways = ("left to right", "right to left")
+        self.direction.show_choice([(w, w) for w in ways], setup.direction)
+        sheets: list[tuple[str, object]] = [("any number", 1)]
+        sheets += [(f"multiples of {n}", n) for n in (2, 4, 8, 16, 32)]
+        self.sheet.show_choice(sheets, setup.sheet)
+        self.turning.setText(self._turning())
         self.stack.show_stack(publication, publication.default_masters)
+
+    def _turning(self) -> str:
+        """What another opening side would change, said before it is chosen."""
+        publication = self.session.publication
+        if not publication.setup.facing:
+            return "Facing pages would pair them as spreads; nothing is lost."
+        other = "verso" if publication.setup.opening == "recto" else "recto"
+        told = foretell(publication, lambda p: change_setup(p, opening=other))
+        turned, parted = len(told.turned), len(told.parted)
+        more = f", {parted} tied spread{'s' * (parted != 1)} would part" if parted else ""
+        return f"Opening on the other side turns {turned} pages{more}."
 
 
 def canon_choice(publication: Publication, margins: Margins) -> tuple[list, object]:

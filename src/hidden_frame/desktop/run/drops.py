@@ -38,7 +38,7 @@ def foretell(
         return None
     name = known[master_id].name
     cell = layout.at(x)
-    if cell is None or not EDGE < (x - cell.x) / cell.width < 1 - EDGE:
+    if cell is None or not EDGE < (layout.reading(x) - cell.x) / cell.width < 1 - EDGE:
         index, left = layout.gap_at(x)
         section = section_of(publication, _neighbour(publication, index, left))
         where = "at the end"

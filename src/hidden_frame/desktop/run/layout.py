@@ -29,24 +29,39 @@ class Cell(NamedTuple):
 
 
 class RunLayout(NamedTuple):
-    """All cells in order, the thumbnails' height, and the width of the whole."""
+    """All cells in order, the thumbnails' height, and the width of the whole.
+
+    Cells stand in reading order from 0 on; where one reads right to left, `leftward`,
+    what is seen is the mirror image of that.
+    """
 
     cells: tuple[Cell, ...]
     height: float
     width: float
+    leftward: bool = False
+
+    def left_of(self, cell: Cell) -> float:
+        """A cell's left edge as it is seen."""
+        return self.width - cell.right if self.leftward else cell.x
+
+    def reading(self, x: float) -> float:
+        """A seen x in reading order, and back."""
+        return self.width - x if self.leftward else x
 
     def at(self, x: float) -> Cell | None:
-        """The page under an x."""
+        """The page under a seen x."""
+        x = self.reading(x)
         index = bisect_right([c.x for c in self.cells], x) - 1
         if index >= 0 and x <= self.cells[index].right:
             return self.cells[index]
         return None
 
     def gap_at(self, x: float) -> tuple[int, bool]:
-        """The index before which a drop at x goes, and whether x is left of that gap.
+        """The index before which a drop at x goes, and whether x is before that gap.
 
         At the boundary of two sections the side tells which of them is meant (R20).
         """
+        x = self.reading(x)
         index = bisect_right([c.x + c.width / 2 for c in self.cells], x)
         if index == 0 or index == len(self.cells):
             return index, index > 0
@@ -54,7 +69,8 @@ class RunLayout(NamedTuple):
         return index, x < middle
 
     def within(self, left: float, right: float) -> tuple[Cell, ...]:
-        """The cells that show between two x."""
+        """The cells that show between two seen x."""
+        left, right = sorted((self.reading(left), self.reading(right)))
         first = max(bisect_right([c.x for c in self.cells], left) - 1, 0)
         last = bisect_right([c.x for c in self.cells], right)
         return self.cells[first:last]
@@ -77,4 +93,5 @@ def _layout(sections: tuple[Section, ...], setup: Setup, height: int) -> RunLayo
             cells.append(Cell(facts[position - 1], x, wide))
             x += wide + 1
         x += GAP
-    return RunLayout(tuple(cells), float(tall), x - GAP + PAD)
+    leftward = setup.direction == "right to left"
+    return RunLayout(tuple(cells), float(tall), x - GAP + PAD, leftward)

@@ -8,7 +8,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QFont, QPainter, QPen, QRegion
 
 from hidden_frame.desktop import theme
-from hidden_frame.desktop.marks import paint_diamond
+from hidden_frame.desktop.marks import paint_foot, paint_page_marks
 from hidden_frame.desktop.run.layout import TOP, Cell, RunLayout
 from hidden_frame.model.lookup import find_page, masters_by_id, stack_of
 
@@ -53,7 +53,8 @@ def _paint_sections(
             continue
         done.add(section)
         cells = [c for c in layout.cells if c.facts.section_id == section]
-        x1, x2 = cells[0].x - offset, cells[-1].right - offset
+        ends = [layout.left_of(c) for c in (cells[0], cells[-1])]
+        x1, x2 = min(ends) - offset, max(ends) + cells[0].width - offset
         painter.setPen(QPen(QColor(colours.edge), 1.2))
         painter.drawPolyline([QPointF(x1, 21), QPointF(x1, 17), QPointF(x2, 17), QPointF(x2, 21)])
         name = cell.facts.section_name or "Section"
@@ -97,67 +98,15 @@ def _paint_cell(
         painter.fillRect(rect, QColor(31, 111, 92, 38))
         painter.setPen(QPen(QColor(colours.action), 3))
         painter.drawRect(rect.adjusted(-1, -1, 1, 1))
-    _paint_marks(run, painter, cell, rect, colours)
-    _paint_foot(run, painter, cell, rect, colours, on_desk)
-
-
-def _paint_marks(
-    run: Run, painter: QPainter, cell: Cell, rect: QRectF, colours: theme.Theme
-) -> None:
-    """Overrides: a small ochre diamond; a blind folio: a ring crossed out."""
-    page = find_page(run.session.publication, cell.facts.page_id)
-    x = rect.right() - 8
-    if page.overrides:
-        paint_diamond(painter, x, rect.top() + 9, colours)
-    if page.blind:
-        y = rect.bottom() - 9
-        painter.setBrush(QColor("#FFFFFF"))
-        painter.setPen(QPen(QColor(colours.warning), 1.6))
-        painter.drawEllipse(QPointF(x, y), 5, 5)
-        painter.drawLine(QPointF(x - 4, y + 4), QPointF(x + 4, y - 4))
-
-
-def _paint_foot(
-    run: Run, painter: QPainter, cell: Cell, rect: QRectF, colours: theme.Theme, on_desk: bool
-) -> None:
-    """The ribbons of the page's masters, its folio large, its position small."""
-    publication = run.session.publication
-    masters = masters_by_id(publication)
-    stack = stack_of(publication, find_page(publication, cell.facts.page_id))
+    page = find_page(session.publication, facts.page_id)
+    paint_page_marks(painter, page, rect, colours)
+    stack = stack_of(session.publication, page)
     drop = run.master_drop
-    if drop is not None and cell.facts.page_id in drop.pages:  # as it will be
+    if drop is not None and facts.page_id in drop.pages:  # as it will be
         kept = tuple(m for m in stack if m != drop.master_id) if drop.adding else ()
         stack = (*kept, drop.master_id)
-    painter.setPen(Qt.PenStyle.NoPen)
-    width = rect.width() / max(len(stack), 1)
-    for n, master_id in enumerate(stack):
-        painter.setBrush(QColor(theme.RIBBONS[masters[master_id].ribbon]))
-        ribbon = QRectF(rect.left() + n * width, rect.bottom() + 3, width - 1, 4)
-        painter.drawRoundedRect(ribbon, 2, 2)
-    foot = QRectF(rect.left(), rect.bottom() + 9, rect.width(), 20)
-    if on_desk:
-        painter.setBrush(QColor(colours.action_soft))
-        painter.drawRoundedRect(foot, 5, 5)
-    font = QFont(run.font())
-    font.setPixelSize(16)
-    font.setBold(True)
-    painter.setFont(font)
-    painter.setPen(QColor(colours.action if on_desk else colours.text))
-    folio = cell.facts.folio or "–"
-    painter.drawText(
-        foot.adjusted(5, 0, 0, 0),
-        Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter,
-        folio,
-    )
-    font.setPixelSize(12)
-    font.setBold(False)
-    painter.setFont(font)
-    painter.setPen(QColor(colours.quiet))
-    painter.drawText(
-        foot.adjusted(0, 2, -4, 0),
-        Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
-        f"#{cell.facts.position}",
-    )
+    known = masters_by_id(session.publication)
+    paint_foot(painter, run.font(), rect, facts, [known[m].ribbon for m in stack], colours, on_desk)
 
 
 def _paint_drop(run: Run, painter: QPainter, layout: RunLayout, colours: theme.Theme) -> None:
@@ -172,7 +121,7 @@ def _paint_drop(run: Run, painter: QPainter, layout: RunLayout, colours: theme.T
         x = (cells[index - 1].right + cells[index].x) / 2
         if cells[index - 1].facts.section_id != cells[index].facts.section_id:
             x = cells[index - 1].right + 4 if left_side else cells[index].x - 4
-    x -= offset
+    x = layout.reading(x) - offset
     painter.setPen(QPen(QColor(colours.action), 3))
     painter.drawLine(QPointF(x, TOP - 4), QPointF(x, TOP + layout.height + 4))
     _paint_drop_words(run, painter, layout, x, colours)

@@ -14,7 +14,7 @@ from hidden_frame.desktop.painter.scene import Look, paint_scene
 
 SLICE = 0.012  # seconds of rendering at a time
 BUSY = 0.0025  # the same while a hand is at work on the desk
-_KEPT = 600
+BUDGET = 72 * 1024 * 1024  # bytes of pictures kept, whatever their number
 
 
 class Thumbnails(QObject):
@@ -26,6 +26,7 @@ class Thumbnails(QObject):
         super().__init__()
         self.pictures = pictures
         self.slice = SLICE
+        self.used = 0  # bytes
         self._kept: OrderedDict[str, tuple[Scene, int, QPixmap]] = OrderedDict()
         self._wanted: dict[str, tuple[Scene, int, float]] = {}
         self._timer = QTimer(self)
@@ -36,10 +37,22 @@ class Thumbnails(QObject):
         """The scene's picture, `width` pixels wide; an older one until the new is ready."""
         found = self._kept.get(key)
         if found is not None and found[0] is scene and found[1] == width:
+            self._kept.move_to_end(key)
             return found[2]
         self._wanted[key] = (scene, width, ratio)
         self._timer.start()
         return found[2] if found is not None else None
+
+    def kept(self, key: str) -> QPixmap | None:
+        """What there is of a picture, however old."""
+        found = self._kept.get(key)
+        return found[2] if found is not None else None
+
+    def forget_wishes(self, prefix: str, still: set[str]) -> None:
+        """Drops what was wanted under a prefix and is not in sight any more."""
+        gone = [k for k in self._wanted if k.startswith(prefix) and k not in still]
+        for key in gone:
+            del self._wanted[key]
 
     def _work(self) -> None:
         until = time.perf_counter() + self.slice
@@ -48,13 +61,19 @@ class Thumbnails(QObject):
             key = next(iter(self._wanted))
             scene, width, ratio = self._wanted.pop(key)
             done.append(key)
-            self._kept[key] = (scene, width, self.render(scene, width, ratio))
-            self._kept.move_to_end(key)
-            while len(self._kept) > _KEPT:
-                self._kept.popitem(last=False)
+            self._keep(key, (scene, width, self.render(scene, width, ratio)))
         if not self._wanted:
             self._timer.stop()
         self.arrived.emit(done)
+
+    def _keep(self, key: str, new: tuple[Scene, int, QPixmap]) -> None:
+        old = self._kept.pop(key, None)
+        if old is not None:
+            self.used -= _size(old[2])
+        self._kept[key] = new
+        self.used += _size(new[2])
+        while self.used > BUDGET and len(self._kept) > 1:
+            self.used -= _size(self._kept.popitem(last=False)[1][2])
 
     def finish(self) -> None:
         """Renders everything that is still wanted."""
@@ -72,3 +91,7 @@ class Thumbnails(QObject):
         paint_scene(painter, scene, self.pictures, Look(proof=not scene.is_master))
         painter.end()
         return pixmap
+
+
+def _size(pixmap: QPixmap) -> int:
+    return pixmap.width() * pixmap.height() * pixmap.depth() // 8

@@ -22,6 +22,7 @@ from PySide6.QtWidgets import QAbstractScrollArea, QApplication, QToolTip
 from hidden_frame.compose.composer import followers
 from hidden_frame.compose.facts import describe
 from hidden_frame.compose.scene import Scene
+from hidden_frame.desktop.actions.order import order_pages
 from hidden_frame.desktop.run.drops import MasterDrop, carry_out, foretell
 from hidden_frame.desktop.run.layout import TOP, Cell, RunLayout, run_layout
 from hidden_frame.desktop.run.paint import paint_run
@@ -151,10 +152,11 @@ class Run(QAbstractScrollArea):
             if cell is not None:
                 bar = self.horizontalScrollBar()
                 left, right = bar.value(), bar.value() + self.viewport().width()
-                if cell.x < left + 20:
-                    bar.setValue(round(cell.x - 60))
-                elif cell.right > right - 20:
-                    bar.setValue(round(cell.right + 60 - self.viewport().width()))
+                x = self.layout_now().left_of(cell)
+                if x < left + 20:
+                    bar.setValue(round(x - 60))
+                elif x + cell.width > right - 20:
+                    bar.setValue(round(x + cell.width + 60 - self.viewport().width()))
         self.viewport().update()
 
     def cell_of(self, page_id: str) -> Cell | None:
@@ -169,7 +171,8 @@ class Run(QAbstractScrollArea):
         return self.rect_of_cell(cell, self.layout_now())
 
     def rect_of_cell(self, cell: Cell, layout: RunLayout) -> QRectF:
-        return QRectF(cell.x - self.horizontalScrollBar().value(), TOP, cell.width, layout.height)
+        left = layout.left_of(cell) - self.horizontalScrollBar().value()
+        return QRectF(left, TOP, cell.width, layout.height)
 
     # -- painting ----------------------------------------------------------------
 
@@ -287,7 +290,7 @@ class Run(QAbstractScrollArea):
         count = len(session.pages)
         name = "move page" if count == 1 else f"move {count} pages"
         moving = session.pages
-        session.edit(name, lambda p: move_pages(p, moving, section.id, at))
+        order_pages(session, name, lambda p: move_pages(p, moving, section.id, at), self)
 
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
         cell = self._cell_at(event.position())
@@ -303,7 +306,8 @@ class Run(QAbstractScrollArea):
             session.select_pages(())
         elif key in (Qt.Key.Key_Left, Qt.Key.Key_Right):
             order = [p.id for p in all_pages(session.publication)]
-            at = order.index(session.page_id) + (1 if key == Qt.Key.Key_Right else -1)
+            forward = Qt.Key.Key_Left if self.layout_now().leftward else Qt.Key.Key_Right
+            at = order.index(session.page_id) + (1 if key == forward else -1)
             if 0 <= at < len(order):
                 held = event.modifiers() & Qt.KeyboardModifier.ShiftModifier
                 session.page_id = order[at]

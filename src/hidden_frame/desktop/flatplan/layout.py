@@ -1,0 +1,205 @@
+"""Where each page lies on the flatplan, as plain numbers.
+
+Each section has a band and rows of its own.  A spread that two sections share is drawn
+in both, each with its own page, at the side where it lies.
+"""
+
+from __future__ import annotations
+
+from bisect import bisect_right
+from typing import NamedTuple
+
+from hidden_frame.compose.facts import PageFacts, facts_of
+from hidden_frame.model.publication import Publication, Section, Setup
+from hidden_frame.model.remember import remembered
+
+PAD = 18  # pixels
+GAP = 16  # between spreads
+BAND = 34  # a section's head
+FOOT = 34  # under a page, for ribbons and folio
+BETWEEN = 12  # between rows, and below a section
+
+
+class Tile(NamedTuple):
+    """A page's thumbnail, its section, and its place there."""
+
+    facts: PageFacts
+    section: int
+    place: int
+    x: float
+    y: float
+
+
+class Band(NamedTuple):
+    """A section's head; its area goes down to `bottom`."""
+
+    section_id: str
+    number: int
+    y: float
+    bottom: float
+    folded: bool
+
+
+class Gap(NamedTuple):
+    """A place between pages: before the page at `place` of a section, drawn as a line."""
+
+    section_id: str
+    place: int
+    x: float
+    top: float
+    bottom: float
+
+
+class Row(NamedTuple):
+    """Tiles first to last (excluded) that stand side by side."""
+
+    section: int
+    y: float
+    first: int
+    last: int
+
+
+class FlatplanLayout(NamedTuple):
+    """All that is drawn, in order; sizes of a page and of the whole."""
+
+    tiles: tuple[Tile, ...]
+    bands: tuple[Band, ...]
+    rows: tuple[Row, ...]
+    page: tuple[float, float]
+    width: float
+    height: float
+    rightward: bool
+
+    def at(self, x: float, y: float) -> Tile | None:
+        """The page under a point."""
+        wide, high = self.page
+        for row in self.rows_within(y, y):
+            for tile in self.tiles[row.first : row.last]:
+                if tile.x <= x <= tile.x + wide and tile.y <= y <= tile.y + high + FOOT:
+                    return tile
+        return None
+
+    def band_at(self, y: float) -> Band | None:
+        """The section's head under a y."""
+        band = self._area(y)
+        return band if band is not None and band.y <= y <= band.y + BAND else None
+
+    def _area(self, y: float) -> Band | None:
+        at = bisect_right([b.y for b in self.bands], y) - 1
+        return self.bands[max(at, 0)] if self.bands else None
+
+    def rows_within(self, top: float, bottom: float) -> tuple[Row, ...]:
+        """The rows that show between two y."""
+        high = self.page[1] + FOOT
+        ys = [row.y for row in self.rows]
+        first = bisect_right(ys, top - high)
+        return self.rows[max(first - 1, 0) : bisect_right(ys, bottom)]
+
+    def tiles_within(self, top: float, bottom: float) -> list[Tile]:
+        return [t for r in self.rows_within(top, bottom) for t in self.tiles[r.first : r.last]]
+
+    def gap_at(self, x: float, y: float) -> Gap | None:
+        """Where a drop at a point goes."""
+        band = self._area(y)
+        if band is None:
+            return None
+        wide, high = self.page
+        rows = [r for r in self.rows if r.section == band.number]
+        if band.folded or not rows:
+            count = 0 if not band.folded else 10**6
+            return Gap(band.section_id, count, PAD, band.y + BAND - 3, band.y + BAND)
+        row = min(rows, key=lambda r: abs(r.y + high / 2 - y))
+        tiles = self.tiles[row.first : row.last]
+        if band.y <= y <= band.y + BAND:
+            row, tiles = rows[0], self.tiles[rows[0].first : rows[0].last]
+            tile = tiles[0]
+            edge = tile.x - 6 if self.rightward else tile.x + wide + 6
+            return Gap(band.section_id, 0, edge, row.y, row.y + high)
+        for tile in tiles:
+            middle = tile.x + wide / 2
+            if (x < middle) if self.rightward else (x > middle):
+                edge = tile.x - 4 if self.rightward else tile.x + wide + 4
+                return Gap(band.section_id, tile.place, edge, row.y, row.y + high)
+        last = tiles[-1]
+        edge = last.x + wide + 4 if self.rightward else last.x - 4
+        return Gap(band.section_id, last.place + 1, edge, row.y, row.y + high)
+
+    def of(self, page_id: str) -> Tile | None:
+        return next((t for t in self.tiles if t.facts.page_id == page_id), None)
+
+    def fitting(self, left: float, top: float, right: float, bottom: float) -> list[Tile]:
+        """The pages that a rubber band touches."""
+        wide, high = self.page
+        return [
+            t
+            for t in self.tiles_within(top, bottom)
+            if t.x < right and t.x + wide > left and t.y < bottom and t.y + high > top
+        ]
+
+
+def flatplan_layout(
+    publication: Publication, high: float, width: float, folded: frozenset[str], single: bool
+) -> FlatplanLayout:
+    """The flatplan for thumbnails of a height on a view of a width (pixels)."""
+    return _layout(publication.sections, publication.setup, high, width, tuple(sorted(folded)),
+                   single)  # fmt: skip
+
+
+@remembered(4)
+def _layout(
+    sections: tuple[Section, ...],
+    setup: Setup,
+    high: float,
+    width: float,
+    folded: tuple[str, ...],
+    single: bool,
+) -> FlatplanLayout:
+    facts = facts_of(sections, setup)
+    wide = float(round(high * setup.trim.width / setup.trim.height))
+    pairs = setup.facing and not single
+    slot = 2 * wide + 1 if pairs else wide
+    rightward = setup.direction == "left to right"
+    per_row = max(int((width - 2 * PAD + GAP) // (slot + GAP)), 1)
+    tiles: list[Tile] = []
+    bands: list[Band] = []
+    rows: list[Row] = []
+    y = 0.0
+    for number, section in enumerate(sections):
+        top = y
+        y += BAND
+        hidden = section.id in folded
+        if not hidden and section.pages:
+            y += 8
+            groups = _slots(section, facts, pairs)
+            for start in range(0, len(groups), per_row):
+                first = len(tiles)
+                for column, group in enumerate(groups[start : start + per_row]):
+                    left = PAD + column * (slot + GAP)
+                    if not rightward:
+                        left = max(width, slot + 2 * PAD) - left - slot
+                    for index in group:
+                        page = facts[section.pages[index].id]
+                        x = left + (wide + 1 if pairs and page.side == "recto" else 0)
+                        tiles.append(Tile(page, number, index, x, y))
+                rows.append(Row(number, y, first, len(tiles)))
+                y += high + FOOT + BETWEEN
+        bands.append(Band(section.id, number, top, y, hidden))
+        y += BETWEEN / 2
+    whole = max(width, slot + 2 * PAD)
+    return FlatplanLayout(
+        tuple(tiles), tuple(bands), tuple(rows), (wide, high), whole, y + PAD, rightward
+    )
+
+
+def _slots(section: Section, facts: dict[str, PageFacts], pairs: bool) -> list[list[int]]:
+    """The section's pages, those of one spread together."""
+    groups: list[list[int]] = []
+    spread = 0
+    for index, page in enumerate(section.pages):
+        here = facts[page.id].spread
+        if groups and pairs and here == spread:
+            groups[-1].append(index)
+        else:
+            groups.append([index])
+        spread = here
+    return groups

@@ -1,0 +1,72 @@
+"""Live thumbnails of the pages in sight: composed and rendered a few at a time.
+
+Painting never waits for a page: it shows what there is, and what is missing comes.
+"""
+
+from __future__ import annotations
+
+import time
+
+from PySide6.QtCore import QObject, QTimer
+from PySide6.QtGui import QPixmap
+
+from hidden_frame.desktop.run.thumbnails import BUSY, Thumbnails
+from hidden_frame.desktop.session import Session
+
+_SLICE = 0.008  # seconds of composing at a time
+
+
+class LivePages(QObject):
+    """`look_at` says what is in sight; `pixmap` gives what there is of a page."""
+
+    def __init__(self, session: Session, thumbnails: Thumbnails, prefix: str) -> None:
+        super().__init__()
+        self.session = session
+        self.thumbnails = thumbnails
+        self.prefix = prefix
+        self._seen: list[str] = []
+        self._size = (1, 1.0)
+        self._known: object = None  # the publication that the pages were composed for
+        self._done: set[str] = set()
+        self._timer = QTimer(self)
+        self._timer.setInterval(0)
+        self._timer.timeout.connect(self._work)
+
+    def look_at(self, page_ids: list[str], width: int, ratio: float) -> None:
+        """The pages in sight, at a width in pixels."""
+        if (width, ratio) != self._size:
+            self._size = (width, ratio)
+            self._done.clear()
+        self._seen = page_ids
+        self.thumbnails.forget_wishes(self.prefix, {self.prefix + p for p in page_ids})
+        self.catch_up()
+
+    def catch_up(self) -> None:
+        """Composes again what may have changed."""
+        if self._known is not self.session.publication:
+            self._known = self.session.publication
+            self._done.clear()
+        if any(p not in self._done for p in self._seen):
+            self._timer.start()
+
+    def pixmap(self, page_id: str) -> QPixmap | None:
+        return self.thumbnails.kept(self.prefix + page_id)
+
+    def _work(self) -> None:
+        until = time.perf_counter() + (BUSY if self.session.busy else _SLICE)
+        composition = self.session.composition
+        for page_id in self._seen:
+            if page_id in self._done or page_id not in composition.facts:
+                continue
+            scene = composition.scene(page_id)
+            self.thumbnails.pixmap(self.prefix + page_id, scene, *self._size)
+            self._done.add(page_id)
+            if time.perf_counter() > until:
+                return
+        self._timer.stop()
+
+    def finish(self) -> None:
+        """Everything in sight, now."""
+        while self._timer.isActive():
+            self._work()
+        self.thumbnails.finish()

@@ -1,0 +1,238 @@
+"""The flatplan painted: bands, tints, pages with their marks, ties, and where a drop goes."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from PySide6.QtCore import QPointF, QRect, QRectF, Qt
+from PySide6.QtGui import QColor, QFont, QPainter, QPen
+
+from hidden_frame.desktop import theme
+from hidden_frame.desktop.flatplan.layout import BAND, FOOT, PAD, Band, FlatplanLayout, Tile
+from hidden_frame.desktop.marks import (
+    paint_foot,
+    paint_own_items,
+    paint_page_marks,
+    paint_warning,
+)
+from hidden_frame.model.lookup import find_page, masters_by_id, stack_of
+
+if TYPE_CHECKING:
+    from hidden_frame.desktop.flatplan.view import FlatplanView
+
+# Tints of sections, in turn: hues far enough apart that neighbours differ at a glance.
+TINTS = ("#1F6F5C", "#B7791F", "#2F6DB5", "#8C3B7A", "#6C8E23", "#D1495B", "#17A2A2", "#5B5F97")
+_LEFT = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
+_RIGHT = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
+
+
+def tint(number: int, share: float, colours: theme.Theme) -> QColor:
+    """A section's tint, so much of it mixed into the window's ground."""
+    ground, hue = QColor(colours.window), QColor(TINTS[number % len(TINTS)])
+    return QColor(
+        round(ground.red() + (hue.red() - ground.red()) * share),
+        round(ground.green() + (hue.green() - ground.green()) * share),
+        round(ground.blue() + (hue.blue() - ground.blue()) * share),
+    )
+
+
+def paint_flatplan(view: FlatplanView, area: QRect) -> None:
+    """Paints a part of what is seen of the flatplan in its viewport."""
+    colours = theme.current()
+    painter = QPainter(view.viewport())
+    painter.setClipRect(area)
+    painter.fillRect(area, QColor(colours.window))
+    layout = view.layout_now()
+    down = view.verticalScrollBar().value()
+    painter.translate(-view.horizontalScrollBar().value(), -down)
+    top, bottom = area.top() + down, area.bottom() + down
+    for band in layout.bands:
+        if band.bottom >= top and band.y <= bottom:
+            _paint_band(view, painter, band, layout, colours)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+    for tile in layout.tiles_within(top, bottom):
+        _paint_tile(view, painter, tile, layout, colours)
+    _paint_ties(view, painter, layout, top, bottom, colours)
+    if view.hand.band is not None:
+        _paint_rubber(painter, view.hand.band, colours)
+    if view.hand.gap is not None:
+        _paint_gap(view, painter, layout, colours)
+    painter.resetTransform()
+    if view.hand.words:
+        _paint_words(view, painter, colours)
+
+
+def _paint_band(
+    view: FlatplanView,
+    painter: QPainter,
+    band: Band,
+    layout: FlatplanLayout,
+    colours: theme.Theme,
+) -> None:
+    """A section's head: fold, name, numbering, pages, default masters."""
+    publication = view.session.publication
+    section = publication.sections[band.number]
+    wide = max(layout.width, view.viewport().width())
+    painter.fillRect(
+        QRectF(0, band.y, wide, band.bottom - band.y), tint(band.number, 0.07, colours)
+    )
+    head = QRectF(0, band.y, wide, BAND)
+    painter.fillRect(head, tint(band.number, 0.2, colours))
+    painter.fillRect(QRectF(0, band.y, 5, band.bottom - band.y), QColor(TINTS[band.number % 8]))
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(QColor(colours.text))
+    x, y = PAD + 4.0, band.y + BAND / 2
+    if band.folded:
+        painter.drawPolygon([QPointF(x - 3, y - 5), QPointF(x + 4, y), QPointF(x - 3, y + 5)])
+    else:
+        painter.drawPolygon([QPointF(x - 5, y - 3), QPointF(x + 5, y - 3), QPointF(x, y + 4)])
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
+    font = QFont(view.font())
+    font.setPixelSize(16)
+    font.setBold(True)
+    painter.setFont(font)
+    painter.setPen(QColor(colours.text))
+    name = section.name or "Section without a name"
+    room = head.adjusted(PAD + 18, 0, -PAD, 0)
+    painter.drawText(room, _LEFT, name)
+    shift = painter.fontMetrics().horizontalAdvance(name) + 14
+    font.setPixelSize(13)
+    font.setBold(False)
+    painter.setFont(font)
+    painter.setPen(QColor(colours.quiet))
+    painter.drawText(room.adjusted(shift, 1, 0, 0), _LEFT, view.numbering_in_words(band.number))
+    painter.drawText(room.adjusted(0, 1, 0, 0), _RIGHT, view.masters_in_words(band.number))
+
+
+def _paint_tile(
+    view: FlatplanView,
+    painter: QPainter,
+    tile: Tile,
+    layout: FlatplanLayout,
+    colours: theme.Theme,
+) -> None:
+    session, facts = view.session, tile.facts
+    publication = session.publication
+    page = find_page(publication, facts.page_id)
+    rect = QRectF(tile.x, tile.y, *layout.page)
+    chosen = facts.page_id in view.chosen()
+    if not view.matches(facts.page_id):
+        painter.setOpacity(0.25)
+    if chosen:
+        painter.fillRect(rect.adjusted(-5, -5, 5, FOOT - 4), QColor(colours.action_soft))
+    pixmap = view.live.pixmap(facts.page_id)
+    if pixmap is None:
+        painter.fillRect(rect, QColor("#FFFFFF"))
+    else:
+        painter.drawPixmap(rect.toRect(), pixmap)
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.setPen(QPen(QColor(colours.edge), 1))
+    painter.drawRect(rect)
+    if facts.page_id in view.ringed:
+        painter.setPen(QPen(QColor(colours.master), 2))
+        painter.drawRect(rect.adjusted(-2, -2, 2, 2))
+    if chosen:
+        painter.setPen(QPen(QColor(colours.action), 3))
+        painter.drawRect(rect.adjusted(-1, -1, 1, 1))
+    if facts.page_id == view.focus_page and view.hasFocus():
+        painter.setPen(QPen(QColor(colours.action), 1, Qt.PenStyle.DashLine))
+        painter.drawRect(rect.adjusted(-4, -4, 4, FOOT - 5))
+    if layout.page[0] >= 40:
+        if page.items:
+            paint_own_items(painter, rect, colours)
+        paint_page_marks(painter, page, rect, colours)
+        if facts.page_id in view.doubtful:
+            paint_warning(painter, rect, colours)
+    known = masters_by_id(publication)
+    ribbons = [known[m].ribbon for m in stack_of(publication, page)]
+    on_desk = facts.page_id == session.page_id and not chosen
+    paint_foot(painter, view.font(), rect, facts, ribbons, colours, on_desk)
+    painter.setOpacity(1.0)
+
+
+def _paint_ties(
+    view: FlatplanView,
+    painter: QPainter,
+    layout: FlatplanLayout,
+    top: float,
+    bottom: float,
+    colours: theme.Theme,
+) -> None:
+    """A clasp over the spine of two tied pages that face each other; broken if they don't."""
+    wide, high = layout.page
+    tied: dict[str, Tile] = {}
+    for tile in layout.tiles_within(top, bottom):
+        page = find_page(view.session.publication, tile.facts.page_id)
+        if page.tie is None:
+            continue
+        other = tied.pop(page.tie, None)
+        if other is None:
+            tied[page.tie] = tile
+        elif other.facts.spread == tile.facts.spread and other.y == tile.y:
+            left = min(other.x, tile.x)
+            clasp = QRectF(left + wide - 10, tile.y + high - 12, 21, 8)
+            painter.setPen(QPen(QColor("#FFFFFF"), 1))
+            painter.setBrush(QColor(colours.action))
+            painter.drawRoundedRect(clasp, 4, 4)
+        else:
+            for each in (other, tile):
+                _paint_parted(painter, each, wide, high, colours)
+
+
+def _paint_parted(
+    painter: QPainter, tile: Tile, wide: float, high: float, colours: theme.Theme
+) -> None:
+    x = tile.x + (wide if tile.facts.side == "verso" else 0)
+    painter.setPen(QPen(QColor("#FFFFFF"), 1))
+    painter.setBrush(QColor(colours.warning))
+    painter.drawRoundedRect(QRectF(x - 6, tile.y + high - 12, 12, 8), 4, 4)
+
+
+def _paint_rubber(painter: QPainter, band: QRectF, colours: theme.Theme) -> None:
+    ink = QColor(colours.action)
+    painter.setPen(QPen(ink, 1, Qt.PenStyle.DashLine))
+    ink.setAlphaF(0.12)
+    painter.setBrush(ink)
+    painter.drawRect(band)
+
+
+def _paint_gap(
+    view: FlatplanView, painter: QPainter, layout: FlatplanLayout, colours: theme.Theme
+) -> None:
+    """The insertion mark: upright between pages, level for a whole section."""
+    gap = view.hand.gap
+    if gap is None:
+        return
+    ink = colours.warning if view.hand.refused else colours.action
+    painter.setPen(QPen(QColor(ink), 4))
+    if view.hand.section is not None or gap.bottom - gap.top < 10:
+        wide = max(layout.width, view.viewport().width())
+        painter.drawLine(QPointF(6, gap.top), QPointF(wide - 6, gap.top))
+        return
+    painter.drawLine(QPointF(gap.x, gap.top - 6), QPointF(gap.x, gap.bottom + 6))
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(QColor(ink))
+    painter.drawEllipse(QPointF(gap.x, gap.top - 7), 5, 5)
+
+
+def _paint_words(view: FlatplanView, painter: QPainter, colours: theme.Theme) -> None:
+    """What the drop would do, by the pointer."""
+    font = QFont(view.font())
+    font.setPixelSize(14)
+    painter.setFont(font)
+    metrics = painter.fontMetrics()
+    lines = view.hand.words.split("\n")
+    wide = max(metrics.horizontalAdvance(line) for line in lines) + 24
+    high = metrics.height() * len(lines) + 14
+    port, at = view.viewport().rect(), view.hand.pointer
+    x = min(max(at.x() - wide / 2, 6), port.width() - wide - 6)
+    y = at.y() + 26 if at.y() + 40 + high < port.height() else at.y() - high - 18
+    box = QRectF(x, y, wide, high)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(QColor(colours.warning if view.hand.refused else colours.action))
+    painter.drawRoundedRect(box, 7, 7)
+    painter.setPen(QColor(colours.action_text))
+    painter.drawText(box.adjusted(12, 7, -12, -7), Qt.AlignmentFlag.AlignLeft, view.hand.words)

@@ -1,0 +1,352 @@
+"""The flatplan's widget: pages to look at, select, open, drag about and find."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, Qt, QTimer, Signal
+from PySide6.QtGui import (
+    QHelpEvent,
+    QKeyEvent,
+    QMouseEvent,
+    QPaintEvent,
+    QResizeEvent,
+    QShowEvent,
+    QWheelEvent,
+)
+from PySide6.QtWidgets import QAbstractScrollArea, QToolTip
+
+from hidden_frame.checks.order import findings_by_page
+from hidden_frame.compose.facts import describe
+from hidden_frame.compose.plan import matching, numbering_in_words
+from hidden_frame.desktop.flatplan.hand import FlatplanHand
+from hidden_frame.desktop.flatplan.layout import FOOT, FlatplanLayout, flatplan_layout
+from hidden_frame.desktop.flatplan.live import LivePages
+from hidden_frame.desktop.flatplan.paint import paint_flatplan
+from hidden_frame.desktop.run.thumbnails import Thumbnails
+from hidden_frame.desktop.session import Session
+from hidden_frame.model.lookup import all_pages, find_page, find_section, masters_by_id, stack_of
+
+SMALL, LARGE = 34, 460  # heights of a thumbnail in pixels
+PREFIX = "flatplan "
+
+
+class FlatplanView(QAbstractScrollArea):
+    """`menu_wanted`: the menu of the selected pages; `section_menu_wanted`: of a section."""
+
+    menu_wanted = Signal(QPoint)
+    section_menu_wanted = Signal(str, QPoint)
+    zoomed = Signal(int)
+    found = Signal(int)
+
+    def __init__(self, session: Session, thumbnails: Thumbnails) -> None:
+        super().__init__()
+        self.session = session
+        self.live = LivePages(session, thumbnails, PREFIX)
+        self.page_height = 120
+        self.single = False
+        self.folded: frozenset[str] = frozenset()
+        self.wanted = ""
+        self.focus_page = ""
+        self.ringed: frozenset[str] = frozenset()
+        self.doubtful: dict[str, list[str]] = {}
+        self._matching: frozenset[str] | None = None
+        self._chosen: tuple[tuple[str, ...], frozenset[str]] = ((), frozenset())
+        self.hand = FlatplanHand(self)
+        self.setFrameShape(QAbstractScrollArea.Shape.NoFrame)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.viewport().setMouseTracking(True)
+        self.setAccessibleName("Flatplan")
+        thumbnails.arrived.connect(self._arrived)
+        self._later = QTimer(self)  # what is doubtful is found out once nothing moves
+        self._later.setSingleShot(True)
+        self._later.setInterval(250)
+        self._later.timeout.connect(self._judge)
+        session.changed.connect(self._changed)
+        session.looked.connect(self._looked)
+
+    # -- layout ------------------------------------------------------------------
+
+    def layout_now(self) -> FlatplanLayout:
+        return flatplan_layout(
+            self.session.publication, self.page_height, self.viewport().width(), self.folded,
+            self.single,
+        )  # fmt: skip
+
+    def to_plan(self, point: QPointF) -> QPointF:
+        """A viewport's point on the flatplan."""
+        return point + QPointF(self.horizontalScrollBar().value(), self.verticalScrollBar().value())
+
+    def rect_of(self, page_id: str) -> QRectF:
+        """A page's thumbnail in viewport coordinates."""
+        tile = self.layout_now().of(page_id)
+        if tile is None:
+            return QRectF()
+        at = QPointF(tile.x, tile.y) - self.to_plan(QPointF())
+        return QRectF(at.x(), at.y(), *self.layout_now().page)
+
+    def chosen(self) -> frozenset[str]:
+        """The selected pages, quick to ask."""
+        if self._chosen[0] is not self.session.pages:
+            self._chosen = (self.session.pages, frozenset(self.session.pages))
+        return self._chosen[1]
+
+    def _changed(self) -> None:
+        if self.isVisible():
+            self.refresh()
+            self._later.start()
+
+    def _looked(self) -> None:
+        if self.isVisible():
+            self.viewport().update()
+
+    def refresh(self) -> None:
+        """Takes up what changed."""
+        layout, view = self.layout_now(), self.viewport().size()
+        for bar, whole, seen in (
+            (self.horizontalScrollBar(), layout.width, view.width()),
+            (self.verticalScrollBar(), layout.height, view.height()),
+        ):
+            bar.setRange(0, max(round(whole) - seen, 0))
+            bar.setPageStep(seen)
+            bar.setSingleStep(40)
+        if self.wanted:
+            self._match()
+        self._look()
+        self.viewport().update()
+
+    def _look(self) -> None:
+        """Asks for the pages in sight."""
+        layout, top = self.layout_now(), self.verticalScrollBar().value()
+        seen = layout.tiles_within(top, top + self.viewport().height())
+        self.live.look_at(
+            [t.facts.page_id for t in seen], round(layout.page[0]), self.devicePixelRatioF()
+        )
+
+    def scrollContentsBy(self, dx: int, dy: int) -> None:
+        if self.hand.words or self.hand.band is not None:
+            self.viewport().update()
+        else:
+            self.viewport().scroll(dx, dy)
+        self._look()
+
+    def _arrived(self, keys: list[str]) -> None:
+        if not self.isVisible():
+            return
+        mine = {k.removeprefix(PREFIX) for k in keys if k.startswith(PREFIX)}
+        if not mine:
+            return
+        layout, top = self.layout_now(), self.verticalScrollBar().value()
+        left = self.horizontalScrollBar().value()
+        for tile in layout.tiles_within(top, top + self.viewport().height()):
+            if tile.facts.page_id in mine:
+                rect = QRectF(tile.x - left, tile.y - top, *layout.page)
+                self.viewport().update(rect.adjusted(-4, -4, 4, 4).toAlignedRect())
+
+    def _judge(self) -> None:
+        if self.isVisible() and not self.session.busy:
+            self.doubtful = findings_by_page(self.session.publication)
+            self.viewport().update()
+
+    # -- words and marks -----------------------------------------------------------
+
+    def numbering_in_words(self, number: int) -> str:
+        return numbering_in_words(self.session.publication, number)
+
+    def masters_in_words(self, number: int) -> str:
+        publication = self.session.publication
+        section = publication.sections[number]
+        own = section.masters is not None
+        stack = section.masters if section.masters is not None else publication.default_masters
+        names = [masters_by_id(publication)[m].name for m in stack]
+        return ("follows " if own else "as the publication: ") + (" + ".join(names) or "no master")
+
+    def matches(self, page_id: str) -> bool:
+        """Whether a page is among those that are searched for."""
+        return self._matching is None or page_id in self._matching
+
+    def search(self, text: str) -> None:
+        """Fades the pages that a word does not mean, and shows the first that it does."""
+        self.wanted = text.strip()
+        self._match()
+        self.next_match(first=True)
+        self.refresh()
+
+    def _match(self) -> None:
+        self._matching = None
+        if self.wanted:
+            self._matching = frozenset(matching(self.session.publication, self.wanted))
+        self.found.emit(-1 if self._matching is None else len(self._matching))
+
+    def next_match(self, first: bool = False) -> None:
+        """Goes to the next page that is searched for."""
+        order = [p.id for p in all_pages(self.session.publication) if p.id in
+                 (self._matching or ())]  # fmt: skip
+        if not order:
+            return
+        at = order.index(self.focus_page) + 1 if self.focus_page in order and not first else 0
+        self.focus_page = order[at % len(order)]
+        self.bring_into_view(self.focus_page)
+
+    # -- what is done -----------------------------------------------------------------
+
+    def zoom_to(self, height: int) -> None:
+        """Thumbnails of this height in pixels; the same page stays at the head."""
+        height = max(SMALL, min(height, LARGE))
+        if height == self.page_height:
+            return
+        top = self.verticalScrollBar().value()
+        seen = self.layout_now().tiles_within(top, top + self.viewport().height())
+        self.page_height = height
+        self.refresh()
+        if seen and top:
+            tile = self.layout_now().of(seen[0].facts.page_id)
+            if tile is not None:
+                self.verticalScrollBar().setValue(round(tile.y - 50))
+        self.zoomed.emit(height)
+
+    def set_single(self, single: bool) -> None:
+        """Pages one by one, or as spreads."""
+        self.single = single
+        self.refresh()
+
+    def fold(self, section_id: str) -> None:
+        """Hides a section's pages, or shows them again."""
+        self.folded ^= {section_id}
+        self.refresh()
+
+    def choose_section(self, section_id: str, held: Qt.KeyboardModifier) -> None:
+        """All pages of a section, with Ctrl besides what is selected."""
+        pages = [p.id for p in find_section(self.session.publication, section_id).pages]
+        chosen = set(pages)
+        if held & Qt.KeyboardModifier.ControlModifier:
+            chosen |= set(self.session.pages)
+        order = self.session.composition.facts
+        self.session.select_pages(tuple(p for p in order if p in chosen))
+
+    def bring_into_view(self, page_id: str) -> None:
+        tile = self.layout_now().of(page_id)
+        if tile is None:
+            return
+        bar, high = self.verticalScrollBar(), self.viewport().height()
+        if tile.y - 44 < bar.value():
+            bar.setValue(round(tile.y - 44))
+        elif tile.y + self.layout_now().page[1] + FOOT > bar.value() + high:
+            bar.setValue(round(tile.y + self.layout_now().page[1] + FOOT + 10 - high))
+
+    def open(self, page_id: str) -> None:
+        """Lays a page on the desk, from which Escape comes back here."""
+        self.session.open_from_flatplan(page_id)
+
+    # -- events -----------------------------------------------------------------------
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        if event.button() == Qt.MouseButton.RightButton:
+            self._menu(event)
+        elif event.button() == Qt.MouseButton.LeftButton:
+            self.hand.press(event)
+
+    def _menu(self, event: QMouseEvent) -> None:
+        at, where = self.to_plan(event.position()), event.globalPosition().toPoint()
+        band = self.layout_now().band_at(at.y())
+        tile = self.layout_now().at(at.x(), at.y())
+        if band is not None:
+            self.section_menu_wanted.emit(band.section_id, where)
+        elif tile is not None:
+            if tile.facts.page_id not in self.session.pages:
+                self.hand.choose(tile.facts.page_id, Qt.KeyboardModifier.NoModifier)
+            self.menu_wanted.emit(where)
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        self.hand.move(event)
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        if event.button() == Qt.MouseButton.LeftButton:
+            self.hand.release(event)
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
+        at = self.to_plan(event.position())
+        tile = self.layout_now().at(at.x(), at.y())
+        if tile is not None:
+            self.hand.end()
+            self.open(tile.facts.page_id)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        key = event.key()
+        if key == Qt.Key.Key_Escape:
+            if not self.hand.cancel() and self.session.pages:
+                self.session.select_pages(())
+        elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            page = self.focus_page or (self.session.pages or (self.session.page_id,))[0]
+            if page in self.session.composition.facts:
+                self.open(page)
+        elif key in (Qt.Key.Key_Left, Qt.Key.Key_Right, Qt.Key.Key_Up, Qt.Key.Key_Down):
+            self._step(Qt.Key(key), event.modifiers())
+        elif key == Qt.Key.Key_Space and self.focus_page:
+            self.hand.choose(self.focus_page, Qt.KeyboardModifier.ControlModifier)
+        else:
+            super().keyPressEvent(event)
+
+    def _step(self, key: Qt.Key, held: Qt.KeyboardModifier) -> None:
+        """The page beside, above or below; with Shift the selection goes along."""
+        layout = self.layout_now()
+        here = layout.of(self.focus_page) or layout.of(self.session.page_id)
+        if here is None or not layout.tiles:
+            return
+        at = layout.tiles.index(here)
+        forward = Qt.Key.Key_Right if layout.rightward else Qt.Key.Key_Left
+        if key in (Qt.Key.Key_Left, Qt.Key.Key_Right):
+            new = layout.tiles[max(0, min(at + (1 if key == forward else -1),
+                                          len(layout.tiles) - 1))]  # fmt: skip
+        else:
+            down = key == Qt.Key.Key_Down
+            row = next(n for n, r in enumerate(layout.rows) if r.first <= at < r.last)
+            row = max(0, min(row + (1 if down else -1), len(layout.rows) - 1))
+            there = layout.tiles[layout.rows[row].first : layout.rows[row].last]
+            new = min(there, key=lambda t: abs(t.x - here.x))
+        if held & Qt.KeyboardModifier.ControlModifier:
+            self.focus_page = new.facts.page_id  # Space then takes it in
+            self.viewport().update()
+        else:
+            self.hand.choose(new.facts.page_id, held)
+        self.bring_into_view(new.facts.page_id)
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        delta = event.angleDelta().y()
+        if event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+            self.zoom_to(round(self.page_height * (1.15 if delta > 0 else 1 / 1.15)))
+            return
+        bar = self.verticalScrollBar()
+        bar.setValue(bar.value() - delta)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        paint_flatplan(self, event.rect())
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self.refresh()
+
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        self.refresh()
+        self._later.start()
+
+    def viewportEvent(self, event: QEvent) -> bool:
+        if isinstance(event, QHelpEvent):
+            at = self.to_plan(QPointF(event.pos()))
+            tile = self.layout_now().at(at.x(), at.y())
+            if tile is not None:
+                QToolTip.showText(event.globalPos(), self.tip(tile.facts.page_id), self)
+            return True
+        return super().viewportEvent(event)
+
+    def tip(self, page_id: str) -> str:
+        """What is known of a page, in words."""
+        publication = self.session.publication
+        page = find_page(publication, page_id)
+        names = [masters_by_id(publication)[m].name for m in stack_of(publication, page)]
+        lines = [describe(self.session.composition.facts[page_id], page),
+                 "Follows " + (" + ".join(names) or "no master")]  # fmt: skip
+        if page.held is not None:
+            lines.append(f"Held at position {page.held}")
+        if page.tie is not None:
+            lines.append("Tied to the page that faces it")
+        return "\n".join(lines + self.doubtful.get(page_id, []))
