@@ -24,6 +24,7 @@ class Hands:
         self.app = qapp
         self.notices: list[str] = []
         self.session.noticed.connect(self.notices.append)
+        self.session.undoable.connect(self.notices.append)
 
     @property
     def publication(self):

@@ -7,12 +7,8 @@ import pytest
 from PySide6.QtWidgets import QFileDialog, QMessageBox
 
 from hidden_frame.desktop.dialogs.new import NewDialog
-from hidden_frame.desktop.dialogs.pages import (
-    AddDialog,
-    ApplyDialog,
-    DeleteMasterDialog,
-    SectionDialog,
-)
+from hidden_frame.desktop.dialogs.order import AddDialog, SectionDialog
+from hidden_frame.desktop.dialogs.pages import ApplyDialog, DeleteMasterDialog
 from hidden_frame.desktop.dialogs.styles import StyleDialog
 from hidden_frame.model.lookup import all_pages, section_of, stack_of
 
@@ -111,7 +107,7 @@ def test_apply_masters_to_a_typed_range_with_its_echo(hands, qtbot):
 
 def test_start_a_section(hands, qtbot):
     hands.session.show_page(hands.page(9))
-    dialog = SectionDialog(hands.session)
+    dialog = SectionDialog(hands.session, hands.page(9))
     qtbot.addWidget(dialog)
     dialog.name.setText("March")
     dialog.start.setText("one")
@@ -128,11 +124,11 @@ def test_start_a_section(hands, qtbot):
 
 def test_add_pages_that_follow_a_master(hands, qtbot):
     hands.session.show_page(hands.page(31))
-    dialog = AddDialog(hands.session)
+    dialog = AddDialog(hands.session, hands.page(31))
     qtbot.addWidget(dialog)
     dialog.count.setText("9999")
     dialog.box.accepted.emit()
-    assert "at most 5000" in dialog.form.problem.text()
+    assert "from 1 to 5000" in dialog.form.problem.text()
     dialog.count.setText("4")
     dialog.box.accepted.emit()
     assert len(all_pages(hands.publication)) == 36

@@ -84,7 +84,7 @@ def test_add_duplicate_delete_and_undo(hands):
     original = all_pages(hands.publication)[8]
     assert [i.name for i in copy.items] == [i.name for i in original.items]
     hands.do("delete pages")
-    assert "Deleted page" in hands.notices[-1]
+    assert hands.notices[-1] == "Deleted 1 page from Spring; it keeps the other 6."
     for _ in range(3):
         hands.do("undo")
     assert len(all_pages(hands.publication)) == 32

@@ -202,7 +202,8 @@ def test_undo_brings_back_what_was_on_the_desk(hands):
 def test_start_from_the_command_line_saves_a_picture(tmp_path):
     picture = tmp_path / "window.png"
     command = [sys.executable, "-m", "hidden_frame.cli", "--demo", "--offscreen"]
-    done = subprocess.run([*command, "--picture", str(picture)], timeout=120, check=False)
+    own = os.environ | {"XDG_CONFIG_HOME": str(tmp_path)}
+    done = subprocess.run([*command, "--picture", str(picture)], timeout=120, check=False, env=own)
     assert done.returncode == 0 and Image.open(picture).size == (1280, 800)
 
 

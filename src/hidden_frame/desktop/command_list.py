@@ -189,9 +189,9 @@ def _pages(window: Window) -> list[Row]:
                 pages.any, pages.held),
         None,
         Command("apply", "Pages", "Apply masters…", "Ctrl+M", pages.apply_masters),
-        *(Command(f"select {which}", "Pages > Select", f"Select {which} pages", "",
+        *(Command(f"pages {which}", "Pages > Select", f"Select {which} pages", "",
                   partial(pages.select, which))
-          for which in ("all", "odd", "even", "none")),
+          for which in ("odd", "even")),
         Command("select section", "Pages > Select", "Select the pages of this section", "",
                 pages.select_section),
         Command("select followers", "Pages > Select", "Select the pages that follow this master",
