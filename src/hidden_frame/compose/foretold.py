@@ -1,7 +1,7 @@
 """What a change of the order of pages will do, said before it is done.
 
 >>> foretell(publication, lambda p: move_pages(p, ["page-9"], "section-2", 0)).words
-'10–14 change sides; 4–5 are not on one spread any more'
+'pages 10–14 change sides; the tied spread 4–5 is parted'
 """
 
 from __future__ import annotations
@@ -53,7 +53,9 @@ def foretell(publication: Publication, change: Change) -> Foretold:
     words = []
     if turned:
         spans = _spans([before[i] for i in turned])
-        words.append(f"{spans} {'changes' if len(turned) == 1 else 'change'} sides")
+        one = len(turned) == 1
+        named = spans if spans.endswith("pages") else f"page{'' if one else 's'} {spans}"
+        words.append(f"{named} {'changes' if one else 'change'} sides")
     for a, b in parted:
         words.append(f"the tied spread {_label(before[a])}–{_label(before[b])} is parted")
     return Foretold(result, turned, parted, "", "; ".join(words))
