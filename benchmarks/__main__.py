@@ -14,6 +14,7 @@ from rich.console import Console
 from rich.table import Table
 
 from benchmarks.desk import desk_frames, start_up, typing
+from benchmarks.flatplan import flatplan_frames, move_many
 from benchmarks.masters import apply_to_all, root_drag, undo_memory
 from benchmarks.measures import MEASURES, TITLE, Row
 
@@ -25,6 +26,8 @@ ALONE = {
     "family": root_drag,
     "apply": apply_to_all,
     "undo": undo_memory,
+    "flatplan": flatplan_frames,
+    "order": move_many,
 }
 MEASURES = ALONE | MEASURES
 

@@ -20,8 +20,7 @@ from hidden_frame.demo.almanac import almanac
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.dialogs.finder import Finder
 from hidden_frame.desktop.dialogs.new import NewDialog
-from hidden_frame.desktop.dialogs.pages import ApplyDialog
-from hidden_frame.desktop.dialogs.styles import StyleDialog
+from hidden_frame.desktop.dialogs.order import SectionDialog
 from hidden_frame.desktop.icons import redress
 from hidden_frame.desktop.session import Editing, Session
 from hidden_frame.desktop.settings import settings
@@ -91,6 +90,7 @@ class Photographer:
         self.take("master")
         session.show_board()
         self.take("board")
+        self.flatplan()
         session.show_page(pages[8])
         overrides = window.open_overrides()
         self.take("overrides", overrides)
@@ -113,6 +113,55 @@ class Photographer:
         self.folios()
         self.dialogs()
         self.dark()
+
+    def flatplan(self) -> None:
+        """Far and near, and three pages dragged into the front matter; the checks below."""
+        session, plan = self.session, self.window.flatplan.view
+        session.show_flatplan()
+        plan.zoom_to(64)
+        self.settle()
+        plan.live.finish()
+        plan._judge()
+        self.take("flatplan")
+        plan.zoom_to(330)
+        self.settle()
+        plan.bring_into_view(self.pages[7])
+        self.settle()
+        plan.live.finish()
+        self.take("flatplan-near")
+        plan.zoom_to(110)
+        self.settle()
+        session.select_pages(tuple(self.pages[n] for n in (8, 10, 13)))
+        plan.verticalScrollBar().setValue(190)
+        self.window.toggle_checks()
+        self.settle()
+        to = plan.rect_of(self.pages[4])
+        start, end = plan.rect_of(self.pages[8]).center(), QPointF(to.left() + 2, to.center().y())
+        self.point(plan.viewport(), QEvent.Type.MouseButtonPress, start)
+        for n in range(1, 6):
+            self.point(plan.viewport(), QEvent.Type.MouseMove, start + (end - start) * n / 5)
+        plan.live.finish()
+        self.take("move-foretold")
+        plan.hand.cancel()
+        self.window.toggle_checks()
+        session.select_pages(())
+        dialog = SectionDialog(session, self.pages[8])
+        dialog.name.setText("March nights")
+        dialog.style_field.setCurrentIndex(1)
+        dialog.style_field.activated.emit(1)
+        dialog.start.setText("1")
+        dialog.resize(440, 300)
+        dialog.show()
+        self.take("section-numbering", dialog)
+        dialog.close()
+
+    def point(self, widget: QWidget, kind: QEvent.Type, at: QPointF) -> None:
+        left = Qt.MouseButton.LeftButton
+        button = Qt.MouseButton.NoButton if kind == QEvent.Type.MouseMove else left
+        held = Qt.KeyboardModifier.NoModifier
+        self.app.sendEvent(
+            widget, QMouseEvent(kind, at, widget.mapToGlobal(at), button, left, held)
+        )
 
     def dragging(self) -> None:
         """An item dragged along a margin, with the lines it snaps to."""
@@ -168,23 +217,11 @@ class Photographer:
         new.show()
         self.take("new-publication", new)
         new.close()
-        styles = StyleDialog(self.session, "body")
-        styles.resize(460, 620)
-        styles.show()
-        self.take("styles", styles)
-        styles.close()
         finder = Finder(self.session, self.window.commands, self.window)
         finder.word.setText("page")
         finder.show()
         self.take("finder", finder)
         finder.close()
-        self.session.select_pages((self.pages[8],))
-        apply = ApplyDialog(self.session)
-        apply.range.setText("3, 7-9, odd")
-        apply.resize(460, 330)
-        apply.show()
-        self.take("apply-masters", apply)
-        apply.close()
         with tempfile.TemporaryDirectory() as folder:
             self.window.files._save(Path(folder) / "Night Sky Almanac.hframe")
             start = StartWindow(lambda *_: None)

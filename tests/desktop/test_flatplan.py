@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import pytest
-from PySide6.QtCore import QPoint, Qt
-from PySide6.QtGui import QGuiApplication
+from PySide6.QtCore import QByteArray, QMimeData, QPoint, QPointF, Qt
+from PySide6.QtGui import QDragMoveEvent, QDropEvent, QGuiApplication
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QMenu
 
@@ -16,6 +16,7 @@ from hidden_frame.desktop.dialogs.order import (
     MoveDialog,
     SectionDialog,
 )
+from hidden_frame.desktop.run.view import MASTER_MIME
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.setup import change_setup
 from hidden_frame.model.lookup import all_pages, find_page, section_of, stack_of
@@ -235,8 +236,8 @@ def test_a_drag_says_beforehand_what_it_will_do(plan):
 
 
 def test_pages_that_are_not_adjacent_move_together_in_order(plan):
-    pages = [plan.page(n) for n in (3, 8, 10)]
-    for n, held in ((3, NONE), (8, Ctrl), (10, Ctrl)):
+    pages = [plan.page(n) for n in (4, 8, 10)]
+    for n, held in ((4, NONE), (8, Ctrl), (10, Ctrl)):
         click(plan, n, held)
     words = drag(plan, 8, before(plan, 12))
     assert words.startswith("Move 3 pages before 6 (#12), in Summer")
@@ -466,3 +467,44 @@ def test_right_to_left_the_first_page_of_a_spread_lies_right(plan):
     assert run.rect_of(plan.page(9)).left() < run.rect_of(plan.page(8)).left()
     QTest.mouseClick(run.viewport(), Left, NONE, run.rect_of(plan.page(9)).center().toPoint())
     assert plan.session.page_id == plan.page(9)
+
+
+def carry(plan, master, at: QPoint, held=NONE) -> str:
+    data = QMimeData()
+    data.setData(MASTER_MIME, QByteArray(plan.master(master).encode()))
+    copy = Qt.DropAction.CopyAction
+    plan.view.dragMoveEvent(QDragMoveEvent(at, copy, data, Left, held))
+    words = plan.view.hand.words
+    plan.view.dropEvent(QDropEvent(QPointF(at), copy, data, Left, held))
+    plan.app.processEvents()
+    return words
+
+
+def test_a_master_dropped_on_a_page_or_between_two(plan):
+    assert carry(plan, "Notes", middle(plan, 9), Ctrl) == "Add “Notes” on top of page 3 (#9)"
+    page = find_page(plan.publication, plan.page(9))
+    assert len(stack_of(plan.publication, page)) == 2
+    words = carry(plan, "Notes", before(plan, 9))
+    assert words == "New page before 3 (#9), following “Notes”, in Spring"
+    assert stack_of(plan.publication, find_page(plan.publication, plan.page(9))) == (
+        plan.master("Notes"),
+    )
+
+
+def test_another_pairing_is_seen_on_the_flatplan_before_it_is_accepted(plan):
+    kept = plan.publication
+    dialog = plan.window.open_pairing()
+    assert dialog.what.text() == "Nothing changes."
+    dialog.opening.setCurrentIndex(1)
+    dialog.opening.activated.emit(1)
+    assert dialog.what.text().startswith("Pages #1–#32 change sides; the tied spread i–ii is")
+    tiles = plan.view.layout_now().tiles
+    assert tiles[0].facts.side == "verso" and plan.publication is kept
+    dialog.reject()
+    assert plan.view.layout_now().tiles[0].facts.side == "recto"
+    dialog = plan.window.open_pairing()
+    dialog.facing.setChecked(False)
+    dialog._accept()
+    assert not plan.publication.setup.facing
+    plan.do("undo")
+    assert plan.publication == kept

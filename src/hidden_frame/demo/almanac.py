@@ -14,6 +14,7 @@ from hidden_frame.demo import words
 from hidden_frame.demo.masters import INNER, B, H, M, Masters, W, build_masters
 from hidden_frame.demo.pictures import LOGO, SEAL, comet_sketch, night_sky
 from hidden_frame.demo.style import CHARACTERS, COLOURS, PARAGRAPHS, SETUP
+from hidden_frame.edit.held import hold_pages
 from hidden_frame.edit.items import add_item
 from hidden_frame.edit.layers import add_layer, change_layer
 from hidden_frame.edit.masters import apply_masters, set_section_masters
@@ -28,6 +29,7 @@ from hidden_frame.edit.styles import (
     put_picture,
     set_detail,
 )
+from hidden_frame.edit.ties import tie
 from hidden_frame.model.geometry import Guide
 from hidden_frame.model.items import (
     Around,
@@ -65,7 +67,9 @@ def almanac() -> tuple[Publication, dict[str, bytes]]:
     for n, season in enumerate(words.SEASONS):
         first = _FIRST_SEASON + n * _SEASON_PAGES
         publication = _season(publication, masters, season, pages[first : first + _SEASON_PAGES])
-    return _back(publication, masters, pages, sketch), blobs
+    publication = _back(publication, masters, pages, sketch)
+    publication = hold_pages(publication, [pages[0]], True)  # the cover stays first
+    return tie(publication, pages[1], pages[2]), blobs  # dedication and title face each other
 
 
 def _resources(

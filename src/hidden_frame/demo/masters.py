@@ -7,7 +7,7 @@ from typing import NamedTuple
 from hidden_frame.demo.style import SETUP
 from hidden_frame.edit.guides import fields
 from hidden_frame.edit.items import add_item
-from hidden_frame.edit.masters import add_master, rename_master, set_page_layout
+from hidden_frame.edit.masters import add_master, rename_master, set_opens, set_page_layout
 from hidden_frame.edit.overrides import hide_here, override
 from hidden_frame.model.canons import by_ninths
 from hidden_frame.model.geometry import Columns, Grid, Guide
@@ -92,8 +92,10 @@ def build_masters(
             *(Guide("horizontal", y) for y in fields(0.0, H, 3, 0.0)[1:-1]),
         ),
     )
+    publication = set_opens(publication, cover, "recto")
     publication, made_cover = _put(publication, cover, *_cover_items(logo, sky))
     publication, back = add_master(publication, "Back cover", cover)
+    publication = set_opens(publication, back, "verso")
     publication = hide_here(publication, back, made_cover[1])
     publication = hide_here(publication, back, made_cover[2])
     publication, seal_master = add_master(publication, "Members’ seal")

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import Qt, QTimer, Signal
+from PySide6.QtCore import QSize, Qt, QTimer, Signal
 from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
@@ -51,7 +51,7 @@ class ChecksPanel(QFrame):
         self.list.setColumnCount(2)
         self.list.setHeaderHidden(True)
         self.list.setRootIsDecorated(False)
-        self.list.setFixedHeight(132)
+        self.list.setFixedHeight(140)
         header = self.list.header()
         header.setStretchLastSection(False)
         header.setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
@@ -88,6 +88,7 @@ class ChecksPanel(QFrame):
             row = QTreeWidgetItem([finding.sentence, ""])
             row.setData(0, Qt.ItemDataRole.UserRole, number)
             row.setToolTip(0, finding.sentence)
+            row.setSizeHint(0, QSize(0, 34))
             self.list.addTopLevelItem(row)
             if finding.fix is not None:
                 button = QPushButton(finding.offer)

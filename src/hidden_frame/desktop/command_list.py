@@ -183,6 +183,8 @@ def _pages(window: Window) -> list[Row]:
         Command("new from pages", "Pages", "New publication of these pages", "",
                 window.new_from_pages, pages.any),
         None,
+        Command("spreads", "Pages", "Spreads: facing, opening side, direction…", "",
+                window.open_pairing),
         Command("tie", "Pages", "Tie as a spread, or untie", "", pages.toggle_tie,
                 lambda: pages.any() and (pages.could_tie() or pages.tied())),
         Command("hold", "Pages", "Hold at this position, or free", "", pages.toggle_held,

@@ -284,6 +284,8 @@ class Session(QObject):
             self.show_page(self.page_id)
         self.editing, self.cropping, self.items, self.guide = None, False, (), None
         self.proof = False
+        if not self.from_flatplan:
+            self.pages = ()
         self.view, self.from_flatplan = "flatplan", False
         self.looked.emit()
 
@@ -291,6 +293,12 @@ class Session(QObject):
         """A page on the desk, from which one comes back to the same place."""
         self.show_page(page_id)
         self.from_flatplan = True
+
+    def point_to_page(self, page_id: str) -> None:
+        """Properties are of this page from now on; the view stays as it is."""
+        self.page_id = self.holder_id = page_id
+        self._position = positions(self.publication)[page_id]
+        self.side = self.side_of(page_id)
 
     def show_desk(self) -> None:
         """The desk again, with what lay on it."""

@@ -37,6 +37,7 @@ from hidden_frame.desktop.dialogs.folios import FoliosDialog
 from hidden_frame.desktop.dialogs.goto import GoToDialog
 from hidden_frame.desktop.dialogs.guides import GuidesDialog
 from hidden_frame.desktop.dialogs.overrides import OverridesDialog
+from hidden_frame.desktop.dialogs.pairing import PairingDialog
 from hidden_frame.desktop.dialogs.styles import StyleDialog
 from hidden_frame.desktop.files import Files
 from hidden_frame.desktop.flatplan.flatplan import Flatplan
@@ -327,6 +328,11 @@ class Window(QMainWindow):
         dialog.show()
         return dialog
 
+    def open_pairing(self) -> PairingDialog:
+        dialog = PairingDialog(self.session, self)
+        dialog.open()
+        return dialog
+
     def open_guides(self) -> None:
         GuidesDialog(self.session, self).exec()
 
@@ -451,8 +457,7 @@ class Window(QMainWindow):
         session = self.session
         pages = find_section(session.publication, section).pages
         if pages:
-            session.page_id = session.holder_id = pages[0].id
-            session.side = session.side_of(session.page_id)
+            session.point_to_page(pages[0].id)
             session.looked.emit()
             form = self.properties.form
             if isinstance(form, PageForm):

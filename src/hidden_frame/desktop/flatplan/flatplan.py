@@ -40,8 +40,8 @@ class Flatplan(QWidget):
         self.search.setPlaceholderText("Find: folio, #17, section, master, text")
         self.search.setAccessibleName("Find pages")
         self.search.setClearButtonEnabled(True)
-        self.search.setMinimumWidth(230)
-        self.search.setMaximumWidth(270)
+        self.search.setMinimumWidth(200)
+        self.search.setMaximumWidth(250)
         self.search.textChanged.connect(self.view.search)
         self.search.returnPressed.connect(self.view.next_match)
         self.row.addWidget(self.search)
@@ -79,7 +79,9 @@ class Flatplan(QWidget):
 
     def add_commands(self, commands: Commands) -> None:
         """Buttons, once there are commands."""
-        for n, (text, name) in enumerate((("Move…", "move pages"), ("Fill up…", "fill up"))):
+        for n, (text, name) in enumerate(
+            (("Move…", "move pages"), ("Fill up…", "fill up"), ("Spreads…", "spreads"))
+        ):
             button = QToolButton()
             button.setText(text)
             button.setToolTip(commands.tip(name))

@@ -11,6 +11,8 @@ from PySide6.QtWidgets import QApplication
 from hidden_frame.compose.foretold import Foretold, foretell, gap_in_words
 from hidden_frame.desktop.actions.order import order_pages
 from hidden_frame.desktop.flatplan.layout import Band, Gap, Tile
+from hidden_frame.desktop.run.drops import EDGE as EDGE_SHARE
+from hidden_frame.desktop.run.drops import MasterDrop, between, on_page
 from hidden_frame.edit.pages import move_pages
 from hidden_frame.edit.sections import move_section
 from hidden_frame.model.lookup import positions
@@ -32,6 +34,7 @@ class FlatplanHand:
         self.band: QRectF | None = None
         self.gap: Gap | None = None
         self.words = ""
+        self.drop: MasterDrop | None = None
         self.refused = False
         self.section: str | None = None
         self.pointer = QPointF()
@@ -53,6 +56,7 @@ class FlatplanHand:
         session = self.session
         order = list(positions(session.publication))
         self.view.focus_page = page_id
+        session.point_to_page(page_id)
         if held & Held.ShiftModifier and self._anchor in order:
             a, b = sorted((order.index(self._anchor), order.index(page_id)))
             chosen = set(order[a : b + 1])
@@ -200,7 +204,7 @@ class FlatplanHand:
     def end(self) -> None:
         """Nothing is going on any more."""
         self.band = self.gap = self.section = self._tile = self._pressed = None
-        self._dragging, self.refused, self.words = False, False, ""
+        self._dragging, self.refused, self.words, self.drop = False, False, "", None
         self._edges.stop()
         self.view.unsetCursor()
         self.view.viewport().update()
@@ -210,6 +214,26 @@ class FlatplanHand:
         going = self._dragging
         self.end()
         return going
+
+    # -- a master carried over the pages -------------------------------------------------
+
+    def carry(self, master_id: str, at: QPointF, adding: bool) -> MasterDrop | None:
+        """What dropping a master here would do; shown until it is dropped or leaves."""
+        self.pointer = at
+        plan, layout = self.view.to_plan(at), self.view.layout_now()
+        tile, wide = layout.at(plan.x(), plan.y()), layout.page[0]
+        if tile is not None and EDGE_SHARE < (plan.x() - tile.x) / wide < 1 - EDGE_SHARE:
+            self.gap = None
+            self.drop = on_page(self.session, master_id, tile.facts.page_id, adding)
+        else:
+            self.gap = layout.gap_at(plan.x(), plan.y())
+            gap = self.gap
+            self.drop = None
+            if gap is not None:
+                self.drop = between(self.session, master_id, (gap.section_id, gap.place))
+        self.words = self.drop.words if self.drop is not None else ""
+        self.view.viewport().update()
+        return self.drop
 
     def _scroll(self) -> None:
         """Scrolls while something is dragged near the head or the foot."""

@@ -10,7 +10,7 @@ import time
 from PySide6.QtCore import QObject, QTimer
 from PySide6.QtGui import QPixmap
 
-from hidden_frame.desktop.run.thumbnails import BUSY, Thumbnails
+from hidden_frame.desktop.run.thumbnails import BUSY, SLICE, Thumbnails
 from hidden_frame.desktop.session import Session
 
 _SLICE = 0.008  # seconds of composing at a time
@@ -28,6 +28,7 @@ class LivePages(QObject):
         self._size = (1, 1.0)
         self._known: object = None  # the publication that the pages were composed for
         self._done: set[str] = set()
+        self._hurried = 0.0  # until when there is no time
         self._timer = QTimer(self)
         self._timer.setInterval(0)
         self._timer.timeout.connect(self._work)
@@ -41,6 +42,17 @@ class LivePages(QObject):
         self.thumbnails.forget_wishes(self.prefix, {self.prefix + p for p in page_ids})
         self.catch_up()
 
+    def hurry(self) -> None:
+        """Something moves: little is composed and rendered at a time, until it rests."""
+        self._hurried = time.perf_counter() + 0.15
+        self.thumbnails.slice = BUSY
+
+    def _slice(self) -> float:
+        hurried = time.perf_counter() < self._hurried
+        if not hurried and not self.session.busy:
+            self.thumbnails.slice = SLICE
+        return BUSY if hurried or self.session.busy else _SLICE
+
     def catch_up(self) -> None:
         """Composes again what may have changed."""
         if self._known is not self.session.publication:
@@ -53,7 +65,7 @@ class LivePages(QObject):
         return self.thumbnails.kept(self.prefix + page_id)
 
     def _work(self) -> None:
-        until = time.perf_counter() + (BUSY if self.session.busy else _SLICE)
+        until = time.perf_counter() + self._slice()
         composition = self.session.composition
         for page_id in self._seen:
             if page_id in self._done or page_id not in composition.facts:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QPointF, QRect, QRectF, Qt
-from PySide6.QtGui import QColor, QFont, QPainter, QPen
+from PySide6.QtGui import QColor, QFont, QPainter, QPen, QRegion
 
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.flatplan.layout import BAND, FOOT, PAD, Band, FlatplanLayout, Tile
@@ -36,23 +36,29 @@ def tint(number: int, share: float, colours: theme.Theme) -> QColor:
     )
 
 
-def paint_flatplan(view: FlatplanView, area: QRect) -> None:
+def paint_flatplan(view: FlatplanView, region: QRegion) -> None:
     """Paints a part of what is seen of the flatplan in its viewport."""
     colours = theme.current()
     painter = QPainter(view.viewport())
-    painter.setClipRect(area)
+    painter.setClipRegion(region)
+    area = region.boundingRect()
     painter.fillRect(area, QColor(colours.window))
     layout = view.layout_now()
-    down = view.verticalScrollBar().value()
-    painter.translate(-view.horizontalScrollBar().value(), -down)
+    left, down = view.horizontalScrollBar().value(), view.verticalScrollBar().value()
+    painter.translate(-left, -down)
     top, bottom = area.top() + down, area.bottom() + down
+    seen = region.translated(left, down)
+    wide, high = layout.page
     for band in layout.bands:
         if band.bottom >= top and band.y <= bottom:
             _paint_band(view, painter, band, layout, colours)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
     for tile in layout.tiles_within(top, bottom):
-        _paint_tile(view, painter, tile, layout, colours)
+        # With the marks and the folio around it.
+        if seen.intersects(QRect(int(tile.x) - 7, int(tile.y) - 7, int(wide) + 14,
+                                 int(high) + FOOT + 10)):  # fmt: skip
+            _paint_tile(view, painter, tile, layout, colours)
     _paint_ties(view, painter, layout, top, bottom, colours)
     if view.hand.band is not None:
         _paint_rubber(painter, view.hand.band, colours)
@@ -117,7 +123,8 @@ def _paint_tile(
     publication = session.publication
     page = find_page(publication, facts.page_id)
     rect = QRectF(tile.x, tile.y, *layout.page)
-    chosen = facts.page_id in view.chosen()
+    drop = view.hand.drop
+    chosen = facts.page_id in (view.chosen() if drop is None else drop.pages)
     if not view.matches(facts.page_id):
         painter.setOpacity(0.25)
     if chosen:
@@ -225,7 +232,7 @@ def _paint_words(view: FlatplanView, painter: QPainter, colours: theme.Theme) ->
     metrics = painter.fontMetrics()
     lines = view.hand.words.split("\n")
     wide = max(metrics.horizontalAdvance(line) for line in lines) + 24
-    high = metrics.height() * len(lines) + 14
+    high = metrics.lineSpacing() * len(lines) + 22
     port, at = view.viewport().rect(), view.hand.pointer
     x = min(max(at.x() - wide / 2, 6), port.width() - wide - 6)
     y = at.y() + 26 if at.y() + 40 + high < port.height() else at.y() - high - 18
@@ -235,4 +242,4 @@ def _paint_words(view: FlatplanView, painter: QPainter, colours: theme.Theme) ->
     painter.setBrush(QColor(colours.warning if view.hand.refused else colours.action))
     painter.drawRoundedRect(box, 7, 7)
     painter.setPen(QColor(colours.action_text))
-    painter.drawText(box.adjusted(12, 7, -12, -7), Qt.AlignmentFlag.AlignLeft, view.hand.words)
+    painter.drawText(box.adjusted(12, 0, -12, 0), _LEFT, view.hand.words)

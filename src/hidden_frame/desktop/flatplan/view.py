@@ -4,6 +4,10 @@ from __future__ import annotations
 
 from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, Qt, QTimer, Signal
 from PySide6.QtGui import (
+    QDragEnterEvent,
+    QDragLeaveEvent,
+    QDragMoveEvent,
+    QDropEvent,
     QHelpEvent,
     QKeyEvent,
     QMouseEvent,
@@ -21,7 +25,9 @@ from hidden_frame.desktop.flatplan.hand import FlatplanHand
 from hidden_frame.desktop.flatplan.layout import FOOT, FlatplanLayout, flatplan_layout
 from hidden_frame.desktop.flatplan.live import LivePages
 from hidden_frame.desktop.flatplan.paint import paint_flatplan
+from hidden_frame.desktop.run.drops import MasterDrop, carry_out
 from hidden_frame.desktop.run.thumbnails import Thumbnails
+from hidden_frame.desktop.run.view import MASTER_MIME
 from hidden_frame.desktop.session import Session
 from hidden_frame.model.lookup import all_pages, find_page, find_section, masters_by_id, stack_of
 
@@ -54,6 +60,7 @@ class FlatplanView(QAbstractScrollArea):
         self.setFrameShape(QAbstractScrollArea.Shape.NoFrame)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.viewport().setMouseTracking(True)
+        self.setAcceptDrops(True)
         self.setAccessibleName("Flatplan")
         thumbnails.arrived.connect(self._arrived)
         self._later = QTimer(self)  # what is doubtful is found out once nothing moves
@@ -122,6 +129,7 @@ class FlatplanView(QAbstractScrollArea):
         )
 
     def scrollContentsBy(self, dx: int, dy: int) -> None:
+        self.live.hurry()
         if self.hand.words or self.hand.band is not None:
             self.viewport().update()
         else:
@@ -317,8 +325,32 @@ class FlatplanView(QAbstractScrollArea):
         bar = self.verticalScrollBar()
         bar.setValue(bar.value() - delta)
 
+    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
+        if event.mimeData().hasFormat(MASTER_MIME):
+            event.acceptProposedAction()
+
+    def dragMoveEvent(self, event: QDragMoveEvent) -> None:
+        event.setAccepted(self._carried(event) is not None)
+
+    def _carried(self, event: QDropEvent) -> MasterDrop | None:
+        master_id = bytes(event.mimeData().data(MASTER_MIME).data()).decode()
+        adding = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
+        if master_id not in masters_by_id(self.session.publication):
+            return None
+        return self.hand.carry(master_id, event.position(), adding)
+
+    def dragLeaveEvent(self, event: QDragLeaveEvent) -> None:
+        self.hand.end()
+
+    def dropEvent(self, event: QDropEvent) -> None:
+        drop = self._carried(event)
+        self.hand.end()
+        if drop is not None:
+            carry_out(self.session, drop, self)
+            event.acceptProposedAction()
+
     def paintEvent(self, event: QPaintEvent) -> None:
-        paint_flatplan(self, event.rect())
+        paint_flatplan(self, event.region())
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)

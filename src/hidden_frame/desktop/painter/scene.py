@@ -40,12 +40,17 @@ class Look(NamedTuple):
     """How a scene is painted besides what is printed.
 
     `proof` leaves out what is not printed; `chip` is the tint behind markers on
-    masters, `note` the colour of placeholders.
+    masters, `note` the colour of placeholders.  `greeked` text that is too small to be
+    read is painted as bars, as is common practice for thumbnails.
     """
 
     proof: bool = False
     chip: QColor = QColor(183, 121, 31, 46)
     note: QColor = QColor(120, 112, 100)
+    greeked: bool = False
+
+
+GREEK = 2.6  # pixels; smaller type shows as bars
 
 
 class _Run(NamedTuple):
@@ -158,7 +163,28 @@ def paint_placed(
     painter.restore()
 
 
+def _paint_bars(painter: QPainter, block: TextPrimitive) -> None:
+    """Each line as a bar as high as its small letters and as dark as its words look."""
+    for line in block.text.lines[: block.shown]:
+        if not line.runs:
+            continue
+        span = line.runs[0].span
+        ink = colour(span.ink, 0.42 * block.alpha)
+        high = span.setting.size * 0.46
+        left, top = line.left + block.x, line.baseline - high + block.y
+        painter.fillRect(QRectF(left, top, line.right - line.left, high), ink)
+
+
+def _too_small(painter: QPainter, block: TextPrimitive) -> bool:
+    at = painter.deviceTransform()
+    scale = (at.m11() ** 2 + at.m12() ** 2) ** 0.5
+    return max((s.base.size for s in block.text.specs), default=0.0) * scale < GREEK
+
+
 def _paint_text(painter: QPainter, block: TextPrimitive, look: Look, chips: bool) -> None:
+    if look.greeked and _too_small(painter, block):
+        _paint_bars(painter, block)
+        return
     painter.translate(block.x, block.y)
     # Lines far outside of what is painted would cost as much as those within.
     clip = painter.clipBoundingRect() if painter.hasClipping() else None

@@ -7,25 +7,31 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from PySide6.QtWidgets import QWidget
+
 from hidden_frame.compose.facts import page_name
+from hidden_frame.compose.foretold import gap_in_words
+from hidden_frame.desktop.actions.order import order_pages
 from hidden_frame.desktop.run.layout import RunLayout
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.masters import apply_masters
-from hidden_frame.edit.pages import add_pages
-from hidden_frame.model.lookup import all_pages, find_page, masters_by_id, section_of, stack_of
+from hidden_frame.edit.pages import add_pages, place_of
+from hidden_frame.model.lookup import all_pages, find_page, masters_by_id, stack_of
 from hidden_frame.model.publication import Publication
 
 EDGE = 0.16  # of a thumbnail's width, at each side: a drop there goes between pages
 
 
 class MasterDrop(NamedTuple):
-    """A drop's meaning: on `pages`, or between pages at `gap` (index, left of a boundary)."""
+    """A drop's meaning: on `pages`, or between pages at a `place` (section and index there);
+    `gap` is how the Run draws that."""
 
     master_id: str
     pages: tuple[str, ...]
-    gap: tuple[int, bool] | None
+    place: tuple[str, int] | None
     adding: bool
     words: str
+    gap: tuple[int, bool] | None = None
 
 
 def foretell(
@@ -33,44 +39,48 @@ def foretell(
 ) -> MasterDrop | None:
     """What dropping a master at an x of the Run would do; None where it would do nothing."""
     publication = session.publication
-    known = masters_by_id(publication)
-    if master_id not in known:
+    if master_id not in masters_by_id(publication):
         return None
-    name = known[master_id].name
     cell = layout.at(x)
-    if cell is None or not EDGE < (layout.reading(x) - cell.x) / cell.width < 1 - EDGE:
-        index, left = layout.gap_at(x)
-        section = section_of(publication, _neighbour(publication, index, left))
-        where = "at the end"
-        if index < len(layout.cells):
-            where = f"before {page_name(layout.cells[index].facts)}"
-        within = f", in {section.name}" if section.name else ""
-        return MasterDrop(
-            master_id, (), (index, left), False, f"New page {where}, following “{name}”{within}"
-        )
-    target = cell.facts.page_id
-    pages = session.pages if target in session.pages else (target,)
-    on = f"page {page_name(cell.facts)}" if len(pages) == 1 else f"{len(pages)} pages"
-    if adding:
-        words = f"Add “{name}” on top of {on}"
-    else:
-        words = f"Apply “{name}” to {on}"
-        stack = [known[m].name for m in stack_of(publication, find_page(publication, target))]
-        if len(pages) == 1 and stack and stack != [name]:
-            words += f", in place of {' + '.join(stack)}"
-    return MasterDrop(master_id, pages, None, adding, words)
-
-
-def _neighbour(publication: Publication, index: int, left: bool) -> str:
-    """The page beside a gap whose section the gap belongs to (R20)."""
+    if cell is not None and EDGE < (layout.reading(x) - cell.x) / cell.width < 1 - EDGE:
+        return on_page(session, master_id, cell.facts.page_id, adding)
+    index, left = layout.gap_at(x)
     pages = all_pages(publication)
+    # The page beside the gap whose section the gap belongs to (R20).
     before = index > 0 and (left or index == len(pages))
-    return pages[index - 1 if before else index].id
+    place = place_of(publication, pages[index - 1 if before else index].id, after=before)
+    return between(session, master_id, place)._replace(gap=(index, left))
 
 
-def carry_out(session: Session, drop: MasterDrop) -> None:
+def on_page(session: Session, master_id: str, page_id: str, adding: bool) -> MasterDrop:
+    """A master on a page, or on all selected ones if it is among them."""
+    publication = session.publication
+    known = masters_by_id(publication)
+    name = known[master_id].name
+    pages = session.pages if page_id in session.pages else (page_id,)
+    facts = session.composition.facts[page_id]
+    on = f"page {page_name(facts)}" if len(pages) == 1 else f"{len(pages)} pages"
+    if adding:
+        return MasterDrop(master_id, pages, None, True, f"Add “{name}” on top of {on}")
+    words = f"Apply “{name}” to {on}"
+    stack = [known[m].name for m in stack_of(publication, find_page(publication, page_id))]
+    if len(pages) == 1 and stack and stack != [name]:
+        words += f", in place of {' + '.join(stack)}"
+    return MasterDrop(master_id, pages, None, False, words)
+
+
+def between(session: Session, master_id: str, place: tuple[str, int]) -> MasterDrop:
+    """A new page that follows a master, at a place between pages."""
+    name = masters_by_id(session.publication)[master_id].name
+    where = gap_in_words(session.publication, *place)
+    where, _, within = where.partition(", in ")
+    words = f"New page {where}, following “{name}”" + (f", in {within}" if within else "")
+    return MasterDrop(master_id, (), place, False, words)
+
+
+def carry_out(session: Session, drop: MasterDrop, parent: QWidget) -> None:
     """Does what was foretold, as one step."""
-    if drop.gap is None:
+    if drop.place is None:
         mode = "add" if drop.adding else "replace"
         name = "add master on top" if drop.adding else "apply master"
         session.edit(
@@ -78,17 +88,14 @@ def carry_out(session: Session, drop: MasterDrop) -> None:
             lambda p: apply_masters(p, drop.pages, (drop.master_id,), mode),  # type: ignore[arg-type]
         )
         return
-    index, left = drop.gap
-    neighbour = _neighbour(session.publication, index, left)
-    section = section_of(session.publication, neighbour)
-    at = next(n for n, p in enumerate(section.pages) if p.id == neighbour)
-    at += all_pages(session.publication).index(section.pages[at]) < index
+    section, index = drop.place
     made: list[str] = []
 
     def change(publication: Publication) -> Publication:
-        publication, ids = add_pages(publication, section.id, at, 1, (drop.master_id,))
+        made.clear()
+        publication, ids = add_pages(publication, section, index, 1, (drop.master_id,))
         made.extend(ids)
         return publication
 
-    if session.edit("add page", change):
+    if order_pages(session, "add page", change, parent):
         session.select_pages(tuple(made))

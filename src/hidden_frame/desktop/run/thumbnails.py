@@ -88,7 +88,7 @@ class Thumbnails(QObject):
         pixmap.fill(QColor("#FFFFFF"))
         painter = QPainter(pixmap)
         painter.scale(scale, scale)
-        paint_scene(painter, scene, self.pictures, Look(proof=not scene.is_master))
+        paint_scene(painter, scene, self.pictures, Look(not scene.is_master, greeked=True))
         painter.end()
         return pixmap
 

@@ -367,5 +367,5 @@ class Run(QAbstractScrollArea):
         drop, self.master_drop, self.drop = self.master_drop, None, None
         self.viewport().update()
         if drop is not None:
-            carry_out(self.session, drop)
+            carry_out(self.session, drop, self)
             event.acceptProposedAction()
