@@ -508,3 +508,19 @@ def test_another_pairing_is_seen_on_the_flatplan_before_it_is_accepted(plan):
     assert not plan.publication.setup.facing
     plan.do("undo")
     assert plan.publication == kept
+
+
+def test_pointing_at_a_master_rings_its_pages_here_too(plan):
+    plan.window.shelf.masters.pointed.emit(plan.master("Season opener"))
+    ringed = [n for n in range(1, 33) if plan.page(n) in plan.view.ringed]
+    assert ringed == [7, 12, 17, 22]
+    plan.window.shelf.masters.pointed.emit(None)
+    assert not plan.view.ringed
+
+
+def test_adding_and_duplicating_stay_on_the_flatplan(plan):
+    click(plan, 9)
+    plan.do("add page")
+    assert plan.view.isVisible() and chosen(plan) == [10]
+    plan.do("duplicate pages")
+    assert chosen(plan) == [11] and len(all_pages(plan.publication)) == 34

@@ -121,6 +121,7 @@ class Window(QMainWindow):
         settings().changed.connect(self._take_settings)
         self.properties.apply_wanted.connect(self.pages.apply_masters)
         self.shelf.masters.pointed.connect(self.run.ring)
+        self.shelf.masters.pointed.connect(self.flatplan.view.ring)
         self.shelf.master_menu.connect(self._master_menu)
         self.board.view.pointed.connect(self.run.ring)
         self.board.view.menu_wanted.connect(self._master_menu)

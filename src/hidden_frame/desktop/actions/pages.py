@@ -62,22 +62,25 @@ class PageActions:
         session = self.session
         after = self.chosen()[-1]
         made = self._edit("add page", lambda p: add_pages_after(p, after))
-        if made:
+        if made and session.view == "flatplan":
+            session.select_pages(tuple(made))
+        elif made:
             session.pages = tuple(made)
             session.show_page(made[0])
 
     def _edit(
         self, name: str, change: Callable[[Publication], tuple[Publication, list[str]]]
     ) -> list[str]:
-        """An edit that makes pages, and their ids; none if it was refused."""
+        """An edit that makes pages, and their ids; none if it was refused or must be asked."""
         made: list[str] = []
 
         def run(publication: Publication) -> Publication:
+            made.clear()
             publication, new = change(publication)
             made.extend(new)
             return publication
 
-        return made if self.session.edit(name, run) else []
+        return made if order_pages(self.session, name, run, self.parent) else []
 
     def add_several(self) -> None:
         AddDialog(self.session, self.chosen()[-1], self.parent).exec()

@@ -171,6 +171,14 @@ class FlatplanView(QAbstractScrollArea):
         """Whether a page is among those that are searched for."""
         return self._matching is None or page_id in self._matching
 
+    def ring(self, master_id: str | None) -> None:
+        """Rings the pages that follow a master."""
+        found = self.session.composition.followers(master_id) if master_id else []
+        ringed = frozenset(found)
+        if ringed != self.ringed:
+            self.ringed = ringed
+            self.viewport().update()
+
     def search(self, text: str) -> None:
         """Fades the pages that a word does not mean, and shows the first that it does."""
         self.wanted = text.strip()
