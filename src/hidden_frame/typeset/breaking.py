@@ -66,6 +66,28 @@ class Breaker:
             return self._head.width
         return self.tokens.ends[self.at] - self.tokens.starts[self.at]
 
+    def lines(self, first: float, rest: float) -> list[Cut]:
+        """All lines, the first at a measure of its own: the same as `line` again and again."""
+        ends, starts = self.tokens.ends, self.tokens.starts
+        count = len(ends)
+        cuts: list[Cut] = []
+        at, head, skip = 0, None, 0
+        self.measure = first
+        while at < count:
+            base = starts[at] if head is None else ends[at] - head.width
+            last = bisect_right(ends, base + self.measure + TOLERANCE, at, count) - 1
+            tail, used = None, 0
+            if last < count - 1:
+                last, tail, used = self._end(at, max(last, at - 1), base, head is not None)
+            cuts.append(Cut(at, last, head, tail, skip, used))
+            self.hyphens = self.hyphens + 1 if tail is not None else 0
+            at, skip, head = last + 1, used, None
+            if skip:
+                word = self.tokens.words[at]
+                head = word.setting.word(word.text[skip:].replace(SOFT_HYPHEN, ""))
+            self.measure = rest
+        return cuts
+
     def line(self, measure: float) -> Cut:
         """The next line at a measure (points); not to be asked for when `done`."""
         ends, starts = self.tokens.ends, self.tokens.starts

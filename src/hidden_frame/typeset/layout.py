@@ -317,6 +317,9 @@ class _Setter:
         left, right = self.columns[self.column]
         whole = right - left - spec.right
         breaker = Breaker(tokens, whole - max(indent, spec.left), spec.language, justified)
+        if self.room is None:
+            self._wrap_freely(number, spec, breaker, indent, whole, started)
+            return
         tokens = breaker.tokens
         first = True
         while first or not breaker.done:
@@ -334,6 +337,30 @@ class _Setter:
                 left = self._aligned(spec, left, room, width)
             self._place(spec, line, tokens, cut, left, width, extra)
             first = False
+
+    def _wrap_freely(
+        self,
+        number: int,
+        spec: ParagraphSpec,
+        breaker: Breaker,
+        indent: float,
+        whole: float,
+        started: Line | None,
+    ) -> None:
+        """The usual case, one column with nothing in the way: all lines are broken at once."""
+        justified, tokens = spec.align == "justified", breaker.tokens
+        first, measure = whole - indent, whole - spec.left
+        cuts = breaker.lines(first, measure) or [Cut(0, -1)]
+        for n, cut in enumerate(cuts):
+            line = self._line(number, spec, started if n == 0 else None)
+            left, room = (indent, first) if n == 0 else (spec.left, measure)
+            width = _natural(tokens, cut) if tokens.words else 0.0
+            extra = 0.0
+            if justified and n < len(cuts) - 1:
+                extra = _extra(tokens, cut, room - width)
+            elif started is None or n:
+                left = self._aligned(spec, left, room, width)
+            self._place(spec, line, tokens, cut, left, width, extra)
 
     @staticmethod
     def _aligned(spec: ParagraphSpec, left: float, room: float, width: float) -> float:

@@ -5,7 +5,6 @@ from __future__ import annotations
 from PySide6.QtWidgets import QCheckBox
 
 from hidden_frame.compose.composer import followers
-from hidden_frame.compose.foretold import foretell
 from hidden_frame.desktop.properties.fields import Choice, TextField
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.properties.stack import StackEditor
@@ -48,7 +47,6 @@ class SetupRows:
             lambda v: session.edit("sheets", lambda p: change_setup(p, sheet=v))
         )
         form.row("Pages in", self.sheet)
-        self.turning = form.note()
         form.note("Automatic pages follow, unless their section says otherwise:")
         self.stack = StackEditor("Default masters", "No master")
         self.stack.changed.connect(
@@ -75,19 +73,7 @@ class SetupRows:
         sheets: list[tuple[str, object]] = [("any number", 1)]
         sheets += [(f"multiples of {n}", n) for n in (2, 4, 8, 16, 32)]
         self.sheet.show_choice(sheets, setup.sheet)
-        self.turning.setText(self._turning())
         self.stack.show_stack(publication, publication.default_masters)
-
-    def _turning(self) -> str:
-        """What another opening side would change, said before it is chosen."""
-        publication = self.session.publication
-        if not publication.setup.facing:
-            return "Facing pages would pair them as spreads; nothing is lost."
-        other = "verso" if publication.setup.opening == "recto" else "recto"
-        told = foretell(publication, lambda p: change_setup(p, opening=other))
-        turned, parted = len(told.turned), len(told.parted)
-        more = f", {parted} tied spread{'s' * (parted != 1)} would part" if parted else ""
-        return f"Opening on the other side turns {turned} pages{more}."
 
 
 def canon_choice(publication: Publication, margins: Margins) -> tuple[list, object]:

@@ -81,9 +81,11 @@ class Run(QAbstractScrollArea):
         return run_layout(self.session.publication, self.viewport().height())
 
     def _soon(self) -> None:
-        """A little later; while a hand is at work, the pages in sight in turn."""
+        """A little later; while a hand is at work, the pages in sight in turn; seldom while
+        one writes, which changes one page with every key."""
         if not self._later.isActive():
-            self._later.start(30 if self.session.busy else 20)
+            writing = self.session.editing is not None
+            self._later.start(150 if writing else 30 if self.session.busy else 20)
 
     def _arrived(self, keys: list[str]) -> None:
         """Paints the pages again whose thumbnails have come."""
