@@ -44,6 +44,7 @@ def test_a_damaged_file_leaves_what_is_open(hands, chosen):
 
 
 def test_unsaved_changes_are_asked_for(hands, monkeypatch):
+    hands.session.show_page(hands.page(9))
     hands.do("add page")
     before = hands.publication
     answers = [QMessageBox.StandardButton.Cancel, QMessageBox.StandardButton.Discard]

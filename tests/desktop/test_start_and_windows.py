@@ -114,6 +114,8 @@ def test_a_file_that_can_not_be_opened_is_said_on_the_start_window(windows, tmp_
 def test_two_publications_in_two_windows(windows, demo, tmp_path, monkeypatch):
     publication, blobs = demo
     first = windows.open(publication, blobs, None)
+    ninth = all_pages(publication)[8].id  # behind the tied spread, which would ask first
+    first.session.show_page(ninth)
     first.commands["add page"].trigger()
     changed = first.session.publication
     path = tmp_path / "two.hframe"
@@ -124,6 +126,7 @@ def test_two_publications_in_two_windows(windows, demo, tmp_path, monkeypatch):
     second = windows.open_ones[1]
     assert first.session.publication is changed
     assert second.session.path == path and second.session.publication == publication
+    second.session.show_page(ninth)
     second.commands["add page"].trigger()
     assert len(all_pages(first.session.publication)) == 33
     second.close()
