@@ -98,7 +98,7 @@ def test_a_master_item_is_not_moved_but_offers_four_choices(hands):
     hands.drag(1, start, (start[0] + 40, start[1] + 40))
     assert hands.session.items == (band.id,)
     assert len(pulled) == 1 and hands.publication is before
-    menu = hands.window.choice_menu()
+    menu = hands.window.menus.choice()
     words = [a.text() for a in menu.actions()]
     assert words == ["Override here", "Hide here", "Make local", "Go to master"]
     menu.actions()[0].trigger()

@@ -178,7 +178,7 @@ def test_the_mark_of_text_that_does_not_fit_explains_and_offers(writing, monkeyp
     shown[-1].actions()[2].trigger()
     assert writing.desk.placed(writing.now().id)[0].drawing.overflow is None
     writing.do("undo")
-    menu = writing.window.overflow_menu()
+    menu = writing.window.menus.overflow()
     styles = menu.findChild(QMenu)
     next(a for a in styles.actions() if a.text().startswith("Map label")).trigger()
     assert {p.style for p in writing.now().text} == {"label"}

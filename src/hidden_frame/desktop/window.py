@@ -5,20 +5,17 @@ from __future__ import annotations
 from collections.abc import Callable
 from pathlib import Path
 
-from PySide6.QtCore import QPoint, Qt, Signal
-from PySide6.QtGui import QCloseEvent, QCursor
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QCloseEvent
 from PySide6.QtWidgets import (
     QMainWindow,
-    QMenu,
     QSplitter,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
 )
 
-from hidden_frame.compose.remedies import remedies
-from hidden_frame.compose.shown import change_shown, shown_item
-from hidden_frame.desktop.actions.choices import go_to_item, hide_item, make_item_local
+from hidden_frame.compose.shown import shown_item
 from hidden_frame.desktop.actions.clipboard import Clipboard
 from hidden_frame.desktop.actions.items import ItemActions
 from hidden_frame.desktop.actions.page_clipboard import PageClipboard
@@ -42,10 +39,9 @@ from hidden_frame.desktop.dialogs.styles import StyleDialog
 from hidden_frame.desktop.files import Files
 from hidden_frame.desktop.flatplan.flatplan import Flatplan
 from hidden_frame.desktop.hints import HintCard
+from hidden_frame.desktop.menus import PointerMenus
 from hidden_frame.desktop.painter.pictures import PictureShelf
-from hidden_frame.desktop.properties.page import PageForm
 from hidden_frame.desktop.properties.panel import Properties
-from hidden_frame.desktop.ribbon import ribbon_icon
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.desktop.run.view import Run
 from hidden_frame.desktop.session import Session
@@ -56,12 +52,8 @@ from hidden_frame.desktop.shelf.shelf import Shelf
 from hidden_frame.desktop.shelf.steps import StepList
 from hidden_frame.desktop.shelf.tabs import NAMES, ShelfTabs
 from hidden_frame.edit.carry_pages import publication_of
-from hidden_frame.edit.families import set_ribbon
 from hidden_frame.edit.folios import masters_with_folio, remove_folios
-from hidden_frame.edit.masters import RIBBONS, Mode, apply_masters
-from hidden_frame.edit.text import set_paragraph_style
 from hidden_frame.model.items import TextFrame
-from hidden_frame.model.lookup import find_section
 from hidden_frame.model.publication import Publication
 
 Opener = Callable[[Publication, dict[str, bytes], Path | None], object]
@@ -102,6 +94,7 @@ class Window(QMainWindow):
         self.page_clipboard = PageClipboard(session, self)
         self.status = StatusLine(session, self.desk, self.commands)
         self._lay_out()
+        self.menus = PointerMenus(self)
         self.notice = Notice(self.middle)
         self.hints = HintCard(self.desk)
         self._connect()
@@ -122,18 +115,18 @@ class Window(QMainWindow):
         self.properties.apply_wanted.connect(self.pages.apply_masters)
         self.shelf.masters.pointed.connect(self.run.ring)
         self.shelf.masters.pointed.connect(self.flatplan.view.ring)
-        self.shelf.master_menu.connect(self._master_menu)
+        self.shelf.master_menu.connect(self.menus.master)
         self.board.view.pointed.connect(self.run.ring)
-        self.board.view.menu_wanted.connect(self._master_menu)
+        self.board.view.menu_wanted.connect(self.menus.master)
         self.checks.counted.connect(self.status.tell_checks)
-        self.flatplan.view.menu_wanted.connect(self._page_menu)
-        self.flatplan.view.section_menu_wanted.connect(self._section_menu)
+        self.flatplan.view.menu_wanted.connect(self.menus.pages)
+        self.flatplan.view.section_menu_wanted.connect(self.menus.section)
         self.board.view.delete_wanted.connect(self.pages.delete_master)
-        desk.master_item_pulled.connect(self.choices)
-        desk.menu_wanted.connect(self._item_menu)
-        desk.overflow_pressed.connect(lambda _, point: self.overflow_menu().popup(point))
+        desk.master_item_pulled.connect(self.menus.choices)
+        desk.menu_wanted.connect(self.menus.item)
+        desk.overflow_pressed.connect(lambda _, point: self.menus.overflow().popup(point))
         desk.dropped.connect(self.clipboard.take)
-        self.run.menu_wanted.connect(self._page_menu)
+        self.run.menu_wanted.connect(self.menus.pages)
 
     def _lay_out(self) -> None:
         middle = QWidget()
@@ -352,155 +345,12 @@ class Window(QMainWindow):
         elif session.edit("remove all folios", remove_folios):
             session.noticed.emit("Took the folios off all masters. Undo brings them back.")
 
-    # -- menus at the pointer ----------------------------------------------------------
-
-    def choices(self, point: QPoint) -> None:
-        """The four choices for a master item that someone tried to change on a page."""
-        self.choice_menu().popup(point)
-
-    def choice_menu(self) -> QMenu:
-        session = self.session
-        item_id = session.items[0]
-        holder = session.holder_id
-        menu = self._menu("Choices")
-        menu.addAction("Override here", lambda: session.unlock(holder, item_id))
-        menu.addAction("Hide here", lambda: hide_item(session, item_id))
-        if session.mode == "pages":
-            menu.addAction("Make local", lambda: make_item_local(session, item_id))
-        menu.addAction("Go to master", lambda: go_to_item(session, item_id))
-        return menu
-
-    def _menu(self, name: str) -> QMenu:
-        menu = QMenu(self)
-        menu.setObjectName(name)
-        menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        return menu
-
-    def overflow_menu(self) -> QMenu:
-        """Why a text does not fit, and what makes it fit."""
-        session = self.session
-        menu = self._menu("Overflow")
-        holder, side, item_id = session.holder_id, session.side, session.items[0]
-        for placed, _ in self.desk.placed_all().values():
-            if placed.drawing.overflow is not None:
-                menu.addAction(placed.drawing.overflow.sentence).setEnabled(False)
-        menu.addSeparator()
-
-        def fit(changes: dict[str, object]) -> None:
-            session.edit(
-                "fit the text", lambda p: change_shown(p, holder, side, {item_id: changes})
-            )
-
-        for offer in remedies(session.composition, holder, item_id, side):
-            menu.addAction(offer.title, lambda o=offer: fit(o.changes))
-        styles = menu.addMenu("Use another style")
-        item = shown_item(session.publication, holder, item_id, side)
-        if isinstance(item, TextFrame):
-            for style in session.publication.paragraph_styles:
-                text = set_paragraph_style(item.text, 0, len(item.text), style.id)
-                styles.addAction(
-                    f"{style.name}, {style.size:g}/{style.leading:g} pt",
-                    lambda t=text: fit({"text": t}),
-                )
-        return menu
-
-    def _item_menu(self, point: QPoint) -> None:
-        session = self.session
-        if not session.items:
-            return
-        if not session.may_change(session.holder_id, session.items[0]):
-            self.choices(point)
-            return
-        self.commands.refresh()
-        menu = self._menu("ItemMenu")
-        for name in ("cut", "copy", "duplicate", "repeat", "delete", "", "front", "forward",
-                     "backward", "back", "", "group", "ungroup", "lock"):  # fmt: skip
-            if name:
-                menu.addAction(self.commands[name])
-            else:
-                menu.addSeparator()
-        menu.addMenu(self.commands.menus["Arrange > Line up"])
-        menu.popup(point)
-
-    def _page_menu(self, point: QPoint) -> None:
-        menu = self._menu("PageMenu")
-        self.commands.refresh()
-        for name in ("page one", "start section", "end section", "join section", "",
-                     "add pages", "duplicate pages", "move pages", "delete pages", "",
-                     "cut", "copy", "paste", "new from pages", "",
-                     "apply", "blind", "tie", "hold"):  # fmt: skip
-            if name:
-                menu.addAction(self.commands[name])
-            else:
-                menu.addSeparator()
-        menu.popup(point)
-
-    def _section_menu(self, section: str, point: QPoint) -> None:
-        """What can be done with a section, at its head on the flatplan."""
-        self.flatplan.view.choose_section(section, Qt.KeyboardModifier.NoModifier)
-        menu = self._menu("SectionMenu")
-        menu.addAction("Name and numbering…", lambda: self._open_section(section))
-        menu.addAction("Join with the section before", self.commands["join section"].trigger)
-        menu.addAction("Duplicate", lambda: self.pages.duplicate_section(section))
-        menu.addAction("One place earlier", lambda: self.pages.move_section(section, -1))
-        menu.addAction("One place later", lambda: self.pages.move_section(section, 1))
-        menu.addSeparator()
-        menu.addAction(
-            "Delete, its pages stay", lambda: self.pages.delete_section(section, pages=False)
-        )
-        menu.addAction(
-            "Delete with its pages", lambda: self.pages.delete_section(section, pages=True)
-        )
-        menu.popup(point)
-
-    def _open_section(self, section: str) -> None:
-        """Properties of a section's first page, where it is named and numbered."""
-        session = self.session
-        pages = find_section(session.publication, section).pages
-        if pages:
-            session.point_to_page(pages[0].id)
-            session.looked.emit()
-            form = self.properties.form
-            if isinstance(form, PageForm):
-                form.section.setFocus()
-                form.section.selectAll()
-
     def new_from_pages(self) -> None:
         """The chosen pages as a publication of their own, in a window of its own."""
         session = self.session
         chosen = self.pages.chosen()
         made = publication_of(session.publication, chosen, f"{session.publication.title}, part")
         self.files.show_new(made, dict(session.blobs))
-
-    def _master_menu(self, master_id: str, point: QPoint) -> None:
-        session = self.session
-        menu = self._menu("MasterMenu")
-        menu.addAction("Open on the desk", lambda: self.board.view.open(master_id))
-        menu.addAction("New master based on it", lambda: self.shelf.new_master(master_id))
-        menu.addAction("Apply to the selected pages", lambda: self._apply(master_id, "replace"))
-        menu.addAction("Add to the selected pages", lambda: self._apply(master_id, "add"))
-        menu.addSeparator()
-        menu.addAction("Select the pages that follow it", lambda: self._select_pages(master_id))
-        ribbons = menu.addMenu("Ribbon")
-        for number in range(RIBBONS):
-            ribbons.addAction(
-                ribbon_icon(number),
-                f"Ribbon {number + 1}",
-                lambda n=number: session.edit("ribbon", lambda p: set_ribbon(p, master_id, n)),
-            )
-        menu.addSeparator()
-        menu.addAction("Delete…", lambda: self.pages.delete_master(master_id))
-        menu.popup(point if not point.isNull() else QCursor.pos())
-
-    def _apply(self, master_id: str, mode: Mode) -> None:
-        pages = self.pages.chosen()
-        self.session.edit("apply master", lambda p: apply_masters(p, pages, (master_id,), mode))
-
-    def _select_pages(self, master_id: str) -> None:
-        session = self.session
-        found = set(session.composition.followers(master_id))
-        order = session.composition.facts
-        session.select_pages(tuple(p for p in order if p in found))
 
     def closeEvent(self, event: QCloseEvent) -> None:
         leave = self.files.may_leave()

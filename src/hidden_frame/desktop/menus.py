@@ -1,0 +1,173 @@
+"""Menus at the pointer: of items, master items, pages, sections and masters."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtGui import QCursor
+from PySide6.QtWidgets import QMenu
+
+from hidden_frame.compose.remedies import remedies
+from hidden_frame.compose.shown import change_shown, shown_item
+from hidden_frame.desktop.actions.choices import go_to_item, hide_item, make_item_local
+from hidden_frame.desktop.properties.page import PageForm
+from hidden_frame.desktop.ribbon import ribbon_icon
+from hidden_frame.edit.families import set_ribbon
+from hidden_frame.edit.masters import RIBBONS, Mode, apply_masters
+from hidden_frame.edit.text import set_paragraph_style
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.lookup import find_section
+
+if TYPE_CHECKING:
+    from hidden_frame.desktop.window import Window
+
+
+class PointerMenus:
+    """Each method shows a menu, or makes one that its caller shows."""
+
+    def __init__(self, window: Window) -> None:
+        self.window = window
+
+    def choices(self, point: QPoint) -> None:
+        """The four choices for a master item that someone tried to change on a page."""
+        self.choice().popup(point)
+
+    def choice(self) -> QMenu:
+        session = self.window.session
+        item_id = session.items[0]
+        holder = session.holder_id
+        menu = self._menu("Choices")
+        menu.addAction("Override here", lambda: session.unlock(holder, item_id))
+        menu.addAction("Hide here", lambda: hide_item(session, item_id))
+        if session.mode == "pages":
+            menu.addAction("Make local", lambda: make_item_local(session, item_id))
+        menu.addAction("Go to master", lambda: go_to_item(session, item_id))
+        return menu
+
+    def _menu(self, name: str) -> QMenu:
+        menu = QMenu(self.window)
+        menu.setObjectName(name)
+        menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        return menu
+
+    def overflow(self) -> QMenu:
+        """Why a text does not fit, and what makes it fit."""
+        session = self.window.session
+        menu = self._menu("Overflow")
+        holder, side, item_id = session.holder_id, session.side, session.items[0]
+        for placed, _ in self.window.desk.placed_all().values():
+            if placed.drawing.overflow is not None:
+                menu.addAction(placed.drawing.overflow.sentence).setEnabled(False)
+        menu.addSeparator()
+
+        def fit(changes: dict[str, object]) -> None:
+            session.edit(
+                "fit the text", lambda p: change_shown(p, holder, side, {item_id: changes})
+            )
+
+        for offer in remedies(session.composition, holder, item_id, side):
+            menu.addAction(offer.title, lambda o=offer: fit(o.changes))
+        styles = menu.addMenu("Use another style")
+        item = shown_item(session.publication, holder, item_id, side)
+        if isinstance(item, TextFrame):
+            for style in session.publication.paragraph_styles:
+                text = set_paragraph_style(item.text, 0, len(item.text), style.id)
+                styles.addAction(
+                    f"{style.name}, {style.size:g}/{style.leading:g} pt",
+                    lambda t=text: fit({"text": t}),
+                )
+        return menu
+
+    def item(self, point: QPoint) -> None:
+        session = self.window.session
+        if not session.items:
+            return
+        if not session.may_change(session.holder_id, session.items[0]):
+            self.choices(point)
+            return
+        self.window.commands.refresh()
+        menu = self._menu("ItemMenu")
+        for name in ("cut", "copy", "duplicate", "repeat", "delete", "", "front", "forward",
+                     "backward", "back", "", "group", "ungroup", "lock"):  # fmt: skip
+            if name:
+                menu.addAction(self.window.commands[name])
+            else:
+                menu.addSeparator()
+        menu.addMenu(self.window.commands.menus["Arrange > Line up"])
+        menu.popup(point)
+
+    def pages(self, point: QPoint) -> None:
+        menu = self._menu("PageMenu")
+        self.window.commands.refresh()
+        for name in ("page one", "start section", "end section", "join section", "",
+                     "add pages", "duplicate pages", "move pages", "delete pages", "",
+                     "cut", "copy", "paste", "new from pages", "",
+                     "apply", "blind", "tie", "hold"):  # fmt: skip
+            if name:
+                menu.addAction(self.window.commands[name])
+            else:
+                menu.addSeparator()
+        menu.popup(point)
+
+    def section(self, section: str, point: QPoint) -> None:
+        """What can be done with a section, at its head on the flatplan."""
+        self.window.flatplan.view.choose_section(section, Qt.KeyboardModifier.NoModifier)
+        menu = self._menu("SectionMenu")
+        menu.addAction("Name and numbering…", lambda: self._open_section(section))
+        menu.addAction("Join with the section before", self.window.commands["join section"].trigger)
+        menu.addAction("Duplicate", lambda: self.window.pages.duplicate_section(section))
+        menu.addAction("One place earlier", lambda: self.window.pages.move_section(section, -1))
+        menu.addAction("One place later", lambda: self.window.pages.move_section(section, 1))
+        menu.addSeparator()
+        menu.addAction(
+            "Delete, its pages stay", lambda: self.window.pages.delete_section(section, pages=False)
+        )
+        menu.addAction(
+            "Delete with its pages", lambda: self.window.pages.delete_section(section, pages=True)
+        )
+        menu.popup(point)
+
+    def _open_section(self, section: str) -> None:
+        """Properties of a section's first page, where it is named and numbered."""
+        session = self.window.session
+        pages = find_section(session.publication, section).pages
+        if pages:
+            session.point_to_page(pages[0].id)
+            session.looked.emit()
+            form = self.window.properties.form
+            if isinstance(form, PageForm):
+                form.section.setFocus()
+                form.section.selectAll()
+
+    def master(self, master_id: str, point: QPoint) -> None:
+        session = self.window.session
+        menu = self._menu("MasterMenu")
+        menu.addAction("Open on the desk", lambda: self.window.board.view.open(master_id))
+        menu.addAction("New master based on it", lambda: self.window.shelf.new_master(master_id))
+        menu.addAction("Apply to the selected pages", lambda: self._apply(master_id, "replace"))
+        menu.addAction("Add to the selected pages", lambda: self._apply(master_id, "add"))
+        menu.addSeparator()
+        menu.addAction("Select the pages that follow it", lambda: self._select_pages(master_id))
+        ribbons = menu.addMenu("Ribbon")
+        for number in range(RIBBONS):
+            ribbons.addAction(
+                ribbon_icon(number),
+                f"Ribbon {number + 1}",
+                lambda n=number: session.edit("ribbon", lambda p: set_ribbon(p, master_id, n)),
+            )
+        menu.addSeparator()
+        menu.addAction("Delete…", lambda: self.window.pages.delete_master(master_id))
+        menu.popup(point if not point.isNull() else QCursor.pos())
+
+    def _apply(self, master_id: str, mode: Mode) -> None:
+        pages = self.window.pages.chosen()
+        self.window.session.edit(
+            "apply master", lambda p: apply_masters(p, pages, (master_id,), mode)
+        )
+
+    def _select_pages(self, master_id: str) -> None:
+        session = self.window.session
+        found = set(session.composition.followers(master_id))
+        order = session.composition.facts
+        session.select_pages(tuple(p for p in order if p in found))
