@@ -84,7 +84,7 @@ def test_sections_have_bands_and_every_page_is_there_once(plan):
     assert cover.x == first.x + layout.page[0] + 1  # a recto alone stands right of the spine
 
 
-@pytest.mark.parametrize("height", [34, 120, 400])
+@pytest.mark.parametrize("height", [28, 120, 400])
 @pytest.mark.parametrize("direction", ["left to right", "right to left"])
 def test_no_two_pages_overlap_at_any_size_and_direction(plan, height, direction):
     plan.session.edit("direction", lambda p: change_setup(p, direction=direction))
@@ -524,3 +524,17 @@ def test_adding_and_duplicating_stay_on_the_flatplan(plan):
     assert plan.view.isVisible() and chosen(plan) == [10]
     plan.do("duplicate pages")
     assert chosen(plan) == [11] and len(all_pages(plan.publication)) == 34
+
+
+@pytest.mark.parametrize(("height", "least"), [(28, 200), (460, 8)])
+def test_from_a_wall_of_200_pages_to_a_few_spreads(plan, height, least):
+    """On a window of 1280 × 800: how many pages of one long section are in sight at once."""
+    setup = plan.publication.setup
+    plan.session.replace_all(new_publication("Long", setup, 400), {}, None)
+    plan.session.show_flatplan()
+    plan.view.zoom_to(height)
+    plan.app.processEvents()
+    layout, high = plan.view.layout_now(), plan.view.viewport().height()
+    whole = [t for t in layout.tiles if t.y + layout.page[1] <= high]
+    seen = layout.tiles_within(0, high)
+    assert len(whole) >= least if height < 60 else len(seen) <= least

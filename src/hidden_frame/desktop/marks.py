@@ -71,17 +71,20 @@ def paint_foot(
     """Under a page: the ribbons of its masters, its folio large, its position small."""
     painter.setPen(Qt.PenStyle.NoPen)
     width = rect.width() / max(len(ribbons), 1)
+    close = rect.height() < 60
     for n, number in enumerate(ribbons):
         painter.setBrush(QColor(theme.RIBBONS[number]))
         ribbon = QRectF(rect.left() + n * width, rect.bottom() + 3, max(width - 1, 1), 4)
-        painter.drawRoundedRect(ribbon, 2, 2)
+        painter.drawRoundedRect(ribbon.adjusted(0, -1, 0, -2) if close else ribbon, 2, 2)
     foot = QRectF(rect.left(), rect.bottom() + 9, rect.width(), 20)
+    if close:
+        foot = QRectF(rect.left(), rect.bottom() + 5, rect.width(), 15)
     if on_desk:
         painter.setBrush(QColor(colours.action_soft))
         painter.drawRoundedRect(foot, 5, 5)
     wide = rect.width() >= 52
     font = QFont(font)
-    font.setPixelSize(16 if wide else 12)
+    font.setPixelSize(16 if wide else 11 if close else 12)
     font.setBold(True)
     painter.setFont(font)
     painter.setPen(QColor(colours.action if on_desk else colours.text))

@@ -14,10 +14,24 @@ from hidden_frame.model.publication import Publication, Section, Setup
 from hidden_frame.model.remember import remembered
 
 PAD = 18  # pixels
-GAP = 16  # between spreads
 BAND = 34  # a section's head
-FOOT = 34  # under a page, for ribbons and folio
-BETWEEN = 12  # between rows, and below a section
+WALL = 60  # pages lower than this are packed closely
+
+
+class Spacing(NamedTuple):
+    """Pixels between spreads, under a page for ribbons and folio, and between rows."""
+
+    gap: float
+    foot: float
+    between: float
+
+
+WIDE, CLOSE = Spacing(16, 34, 12), Spacing(8, 22, 5)
+
+
+def spacing(high: float) -> Spacing:
+    """How pages of a height are set apart."""
+    return CLOSE if high < WALL else WIDE
 
 
 class Tile(NamedTuple):
@@ -69,13 +83,14 @@ class FlatplanLayout(NamedTuple):
     width: float
     height: float
     rightward: bool
+    foot: float
 
     def at(self, x: float, y: float) -> Tile | None:
         """The page under a point."""
         wide, high = self.page
         for row in self.rows_within(y, y):
             for tile in self.tiles[row.first : row.last]:
-                if tile.x <= x <= tile.x + wide and tile.y <= y <= tile.y + high + FOOT:
+                if tile.x <= x <= tile.x + wide and tile.y <= y <= tile.y + high + self.foot:
                     return tile
         return None
 
@@ -90,7 +105,7 @@ class FlatplanLayout(NamedTuple):
 
     def rows_within(self, top: float, bottom: float) -> tuple[Row, ...]:
         """The rows that show between two y."""
-        high = self.page[1] + FOOT
+        high = self.page[1] + self.foot
         ys = [row.y for row in self.rows]
         first = bisect_right(ys, top - high)
         return self.rows[max(first - 1, 0) : bisect_right(ys, bottom)]
@@ -159,7 +174,8 @@ def _layout(
     pairs = setup.facing and not single
     slot = 2 * wide + 1 if pairs else wide
     rightward = setup.direction == "left to right"
-    per_row = max(int((width - 2 * PAD + GAP) // (slot + GAP)), 1)
+    gap, foot, between = spacing(high)
+    per_row = max(int((width - 2 * PAD + gap) // (slot + gap)), 1)
     tiles: list[Tile] = []
     bands: list[Band] = []
     rows: list[Row] = []
@@ -174,7 +190,7 @@ def _layout(
             for start in range(0, len(groups), per_row):
                 first = len(tiles)
                 for column, group in enumerate(groups[start : start + per_row]):
-                    left = PAD + column * (slot + GAP)
+                    left = PAD + column * (slot + gap)
                     if not rightward:
                         left = max(width, slot + 2 * PAD) - left - slot
                     for index in group:
@@ -182,12 +198,12 @@ def _layout(
                         x = left + (wide + 1 if pairs and page.side == "recto" else 0)
                         tiles.append(Tile(page, number, index, x, y))
                 rows.append(Row(number, y, first, len(tiles)))
-                y += high + FOOT + BETWEEN
+                y += high + foot + between
         bands.append(Band(section.id, number, top, y, hidden))
-        y += BETWEEN / 2
+        y += between / 2
     whole = max(width, slot + 2 * PAD)
     return FlatplanLayout(
-        tuple(tiles), tuple(bands), tuple(rows), (wide, high), whole, y + PAD, rightward
+        tuple(tiles), tuple(bands), tuple(rows), (wide, high), whole, y + PAD, rightward, foot
     )
 
 

@@ -8,7 +8,7 @@ from PySide6.QtCore import QPointF, QRect, QRectF, Qt
 from PySide6.QtGui import QColor, QFont, QPainter, QPen, QRegion
 
 from hidden_frame.desktop import theme
-from hidden_frame.desktop.flatplan.layout import BAND, FOOT, PAD, Band, FlatplanLayout, Tile
+from hidden_frame.desktop.flatplan.layout import BAND, PAD, Band, FlatplanLayout, Tile
 from hidden_frame.desktop.marks import (
     paint_foot,
     paint_own_items,
@@ -57,7 +57,7 @@ def paint_flatplan(view: FlatplanView, region: QRegion) -> None:
     for tile in layout.tiles_within(top, bottom):
         # With the marks and the folio around it.
         if seen.intersects(QRect(int(tile.x) - 7, int(tile.y) - 7, int(wide) + 14,
-                                 int(high) + FOOT + 10)):  # fmt: skip
+                                 int(high) + round(layout.foot) + 10)):  # fmt: skip
             _paint_tile(view, painter, tile, layout, colours)
     _paint_ties(view, painter, layout, top, bottom, colours)
     if view.hand.band is not None:
@@ -128,7 +128,7 @@ def _paint_tile(
     if not view.matches(facts.page_id):
         painter.setOpacity(0.25)
     if chosen:
-        painter.fillRect(rect.adjusted(-5, -5, 5, FOOT - 4), QColor(colours.action_soft))
+        painter.fillRect(rect.adjusted(-5, -5, 5, layout.foot - 4), QColor(colours.action_soft))
     pixmap = view.live.pixmap(facts.page_id)
     if pixmap is None:
         painter.fillRect(rect, QColor("#FFFFFF"))
@@ -145,7 +145,7 @@ def _paint_tile(
         painter.drawRect(rect.adjusted(-1, -1, 1, 1))
     if facts.page_id == view.focus_page and view.hasFocus():
         painter.setPen(QPen(QColor(colours.action), 1, Qt.PenStyle.DashLine))
-        painter.drawRect(rect.adjusted(-4, -4, 4, FOOT - 5))
+        painter.drawRect(rect.adjusted(-4, -4, 4, layout.foot - 5))
     if layout.page[0] >= 40:
         if page.items:
             paint_own_items(painter, rect, colours)
@@ -179,7 +179,8 @@ def _paint_ties(
             tied[page.tie] = tile
         elif other.facts.spread == tile.facts.spread and other.y == tile.y:
             left = min(other.x, tile.x)
-            clasp = QRectF(left + wide - 10, tile.y + high - 12, 21, 8)
+            long, thick = (21, 8) if wide >= 40 else (11, 4)
+            clasp = QRectF(left + wide - long / 2, tile.y + high - thick - 4, long, thick)
             painter.setPen(QPen(QColor("#FFFFFF"), 1))
             painter.setBrush(QColor(colours.action))
             painter.drawRoundedRect(clasp, 4, 4)

@@ -22,7 +22,7 @@ from hidden_frame.checks.order import findings_by_page
 from hidden_frame.compose.facts import describe
 from hidden_frame.compose.plan import matching, numbering_in_words
 from hidden_frame.desktop.flatplan.hand import FlatplanHand
-from hidden_frame.desktop.flatplan.layout import FOOT, FlatplanLayout, flatplan_layout
+from hidden_frame.desktop.flatplan.layout import FlatplanLayout, flatplan_layout
 from hidden_frame.desktop.flatplan.live import LivePages
 from hidden_frame.desktop.flatplan.paint import paint_flatplan
 from hidden_frame.desktop.run.drops import MasterDrop, carry_out
@@ -31,7 +31,7 @@ from hidden_frame.desktop.run.view import MASTER_MIME
 from hidden_frame.desktop.session import Session
 from hidden_frame.model.lookup import all_pages, find_page, find_section, masters_by_id, stack_of
 
-SMALL, LARGE = 34, 460  # heights of a thumbnail in pixels
+SMALL, LARGE = 28, 460  # heights of a thumbnail in pixels
 PREFIX = "flatplan "
 
 
@@ -245,8 +245,10 @@ class FlatplanView(QAbstractScrollArea):
         bar, high = self.verticalScrollBar(), self.viewport().height()
         if tile.y - 44 < bar.value():
             bar.setValue(round(tile.y - 44))
-        elif tile.y + self.layout_now().page[1] + FOOT > bar.value() + high:
-            bar.setValue(round(tile.y + self.layout_now().page[1] + FOOT + 10 - high))
+            return
+        foot = tile.y + self.layout_now().page[1] + self.layout_now().foot
+        if foot > bar.value() + high:
+            bar.setValue(round(foot + 10 - high))
 
     def open(self, page_id: str) -> None:
         """Lays a page on the desk, from which Escape comes back here."""
