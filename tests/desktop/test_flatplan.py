@@ -16,7 +16,7 @@ from hidden_frame.desktop.dialogs.order import (
     MoveDialog,
     SectionDialog,
 )
-from hidden_frame.desktop.run.view import MASTER_MIME
+from hidden_frame.desktop.run.drops import MASTER_MIME
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.setup import change_setup
 from hidden_frame.model.lookup import all_pages, find_page, section_of, stack_of

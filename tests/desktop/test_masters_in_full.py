@@ -16,7 +16,7 @@ from hidden_frame.desktop.dialogs.masters import (
     ToMasterDialog,
 )
 from hidden_frame.desktop.dialogs.pages import ApplyDialog
-from hidden_frame.desktop.run.view import MASTER_MIME
+from hidden_frame.desktop.run.drops import MASTER_MIME
 from hidden_frame.edit.guides import own_guides
 from hidden_frame.model.canons import by_ninths
 from hidden_frame.model.lookup import all_pages, find_master, find_page, section_of, stack_of

@@ -2,22 +2,13 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import (
-    QFrame,
-    QHBoxLayout,
-    QLabel,
-    QLineEdit,
-    QSlider,
-    QToolButton,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
 
 from hidden_frame.desktop.board.view import LARGE, SMALL, BoardView
 from hidden_frame.desktop.commands import Commands
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.strip import search_field, size_slider, strip, text_button
 
 
 class Board(QWidget):
@@ -26,46 +17,32 @@ class Board(QWidget):
     def __init__(self, session: Session, thumbnails: Thumbnails) -> None:
         super().__init__()
         self.session = session
-        self.view = BoardView(session, thumbnails)
+        self.view = view = BoardView(session, thumbnails)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
-        strip = QFrame()
-        strip.setObjectName("TextStrip")
-        self.row = QHBoxLayout(strip)
-        self.row.setContentsMargins(12, 5, 12, 5)
-        self.search = QLineEdit()
-        self.search.setPlaceholderText("Find a master")
-        self.search.setAccessibleName("Find a master")
-        self.search.setClearButtonEnabled(True)
-        self.search.setMaximumWidth(220)
-        self.search.textChanged.connect(self.view.search)
-        self.search.returnPressed.connect(self._take_first)
-        self.row.addWidget(self.search)
-        self.fold = _button("Fold all", "Hide every master that builds on another")
-        self.fold.clicked.connect(lambda: self.view.fold_all(True))
-        self.unfold = _button("Unfold", "Show the whole family")
-        self.unfold.clicked.connect(lambda: self.view.fold_all(False))
-        self.row.addWidget(self.fold)
-        self.row.addWidget(self.unfold)
+        frame, self.row = strip()
+        self.search = search_field("Find a master", "Find a master", view.search, self._take_first)
+        self.fold = text_button(
+            "Fold all", "Hide every master that builds on another", lambda: view.fold_all(True)
+        )
+        self.unfold = text_button("Unfold", "Show the whole family", lambda: view.fold_all(False))
+        for part in (self.search, self.fold, self.unfold):
+            self.row.addWidget(part)
         self.row.addStretch(1)
         self.row.addWidget(QLabel("Size"))
-        self.size_slider = QSlider(Qt.Orientation.Horizontal)
-        self.size_slider.setRange(SMALL, LARGE)
-        self.size_slider.setValue(self.view.face_height)
-        self.size_slider.setMaximumWidth(140)
-        self.size_slider.setAccessibleName("Size of the thumbnails")
-        self.size_slider.setToolTip("Size of the thumbnails (Ctrl and the wheel)")
-        self.size_slider.valueChanged.connect(self.view.zoom_to)
-        self.view.zoomed.connect(self.size_slider.setValue)
+        self.size_slider = size_slider(
+            "Size of the thumbnails", SMALL, LARGE, view.face_height, view.zoom_to
+        )
+        view.zoomed.connect(self.size_slider.setValue)
         self.row.addWidget(self.size_slider)
-        column.addWidget(strip)
-        column.addWidget(self.view, 1)
+        column.addWidget(frame)
+        column.addWidget(view, 1)
 
     def add_commands(self, commands: Commands) -> None:
         """A button for a new master, once there are commands."""
-        button = _button("New master…", commands.tip("new master"))
-        button.clicked.connect(commands["new master"].trigger)
+        new = commands["new master"]
+        button = text_button("New master…", commands.tip("new master"), new.trigger)
         self.row.insertWidget(3, button)
 
     def _take_first(self) -> None:
@@ -73,10 +50,3 @@ class Board(QWidget):
         if found is not None:
             self.session.show_master(found)
             self.view.setFocus()
-
-
-def _button(text: str, tip: str) -> QToolButton:
-    button = QToolButton()
-    button.setText(text)
-    button.setToolTip(tip)
-    return button

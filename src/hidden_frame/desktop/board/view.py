@@ -23,8 +23,8 @@ from PySide6.QtWidgets import QAbstractScrollArea, QApplication, QToolTip
 from hidden_frame.compose.composer import direct_followers, followers
 from hidden_frame.desktop.board.layout import BoardLayout, Card, board_layout
 from hidden_frame.desktop.board.paint import paint_board
+from hidden_frame.desktop.run.drops import MASTER_MIME, carried
 from hidden_frame.desktop.run.thumbnails import Thumbnails
-from hidden_frame.desktop.run.view import MASTER_MIME
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.masters import possible_bases, set_base
 from hidden_frame.model.lookup import masters_by_id
@@ -324,7 +324,7 @@ class BoardView(QAbstractScrollArea):
 
     def dragMoveEvent(self, event: QDragMoveEvent) -> None:
         self.pointer = event.position()
-        master_id = _carried(event.mimeData())
+        master_id = carried(event)[0]
         card = self._card_at(event.position())
         self._foretell(master_id, card.master_id if card is not None else None)
         event.setAccepted(self.drop_allowed and bool(self.drop_words))
@@ -359,7 +359,7 @@ class BoardView(QAbstractScrollArea):
         self.viewport().update()
 
     def dropEvent(self, event: QDropEvent) -> None:
-        master_id = _carried(event.mimeData())
+        master_id = carried(event)[0]
         card = self._card_at(event.position())
         target = card.master_id if card is not None else None
         self._foretell(master_id, target)
@@ -374,7 +374,3 @@ _DIRECTIONS = {
     Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0),
     Qt.Key.Key_Up: (0, -1), Qt.Key.Key_Down: (0, 1),
 }  # fmt: skip
-
-
-def _carried(data: QMimeData) -> str:
-    return bytes(data.data(MASTER_MIME).data()).decode()

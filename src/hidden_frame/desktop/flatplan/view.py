@@ -25,9 +25,8 @@ from hidden_frame.desktop.flatplan.hand import FlatplanHand
 from hidden_frame.desktop.flatplan.layout import FlatplanLayout, flatplan_layout
 from hidden_frame.desktop.flatplan.live import LivePages
 from hidden_frame.desktop.flatplan.paint import paint_flatplan
-from hidden_frame.desktop.run.drops import MasterDrop, carry_out
+from hidden_frame.desktop.run.drops import MASTER_MIME, MasterDrop, carried, carry_out
 from hidden_frame.desktop.run.thumbnails import Thumbnails
-from hidden_frame.desktop.run.view import MASTER_MIME
 from hidden_frame.desktop.session import Session
 from hidden_frame.model.lookup import all_pages, find_page, find_section, masters_by_id, stack_of
 
@@ -343,8 +342,7 @@ class FlatplanView(QAbstractScrollArea):
         event.setAccepted(self._carried(event) is not None)
 
     def _carried(self, event: QDropEvent) -> MasterDrop | None:
-        master_id = bytes(event.mimeData().data(MASTER_MIME).data()).decode()
-        adding = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
+        master_id, adding = carried(event)
         if master_id not in masters_by_id(self.session.publication):
             return None
         return self.hand.carry(master_id, event.position(), adding)

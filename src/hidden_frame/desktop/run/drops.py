@@ -7,6 +7,8 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QDropEvent
 from PySide6.QtWidgets import QWidget
 
 from hidden_frame.compose.facts import page_name
@@ -19,7 +21,14 @@ from hidden_frame.edit.pages import add_pages, place_of
 from hidden_frame.model.lookup import all_pages, find_page, masters_by_id, stack_of
 from hidden_frame.model.publication import Publication
 
+MASTER_MIME = "application/x-hidden-frame-master"
 EDGE = 0.16  # of a thumbnail's width, at each side: a drop there goes between pages
+
+
+def carried(event: QDropEvent) -> tuple[str, bool]:
+    """The master that is carried, "" for something else; and whether Ctrl adds it on top."""
+    master_id = bytes(event.mimeData().data(MASTER_MIME).data()).decode()
+    return master_id, bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
 
 
 class MasterDrop(NamedTuple):

@@ -23,7 +23,13 @@ from hidden_frame.compose.composer import followers
 from hidden_frame.compose.facts import describe
 from hidden_frame.compose.scene import Scene
 from hidden_frame.desktop.actions.order import order_pages
-from hidden_frame.desktop.run.drops import MasterDrop, carry_out, foretell
+from hidden_frame.desktop.run.drops import (
+    MASTER_MIME,
+    MasterDrop,
+    carried,
+    carry_out,
+    foretell,
+)
 from hidden_frame.desktop.run.layout import TOP, Cell, RunLayout, run_layout
 from hidden_frame.desktop.run.paint import paint_run
 from hidden_frame.desktop.run.thumbnails import BUSY, SLICE, Thumbnails
@@ -36,8 +42,6 @@ from hidden_frame.model.lookup import (
     section_of,
     stack_of,
 )
-
-MASTER_MIME = "application/x-hidden-frame-master"
 
 
 class Run(QAbstractScrollArea):
@@ -353,9 +357,8 @@ class Run(QAbstractScrollArea):
         self.viewport().update()
 
     def _foretell(self, event: QDropEvent) -> None:
-        master_id = bytes(event.mimeData().data(MASTER_MIME).data()).decode()
+        master_id, adding = carried(event)
         x = event.position().x() + self.horizontalScrollBar().value()
-        adding = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
         self.master_drop = foretell(self.session, self.layout_now(), master_id, x, adding)
         self.drop = None if self.master_drop is None else self.master_drop.gap
         self.pointer = event.position()

@@ -22,7 +22,7 @@ from hidden_frame.compose.composer import followers
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.dialogs.masters import NewMasterDialog
 from hidden_frame.desktop.ribbon import ribbon_icon
-from hidden_frame.desktop.run.view import MASTER_MIME
+from hidden_frame.desktop.run.drops import MASTER_MIME, carried
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.families import move_master
 from hidden_frame.edit.masters import add_master, set_base
@@ -61,16 +61,16 @@ class MasterTree(QTreeWidget):
     def dropEvent(self, event: QDropEvent) -> None:
         """A master dropped on another is built on it; between two, it changes its place."""
         row = self.itemAt(event.position().toPoint())
-        carried = bytes(event.mimeData().data(MASTER_MIME).data()).decode()
+        master_id, _ = carried(event)
         event.setDropAction(Qt.DropAction.IgnoreAction)
         event.accept()
-        if row is None or not carried:
+        if row is None or not master_id:
             return
         places = QAbstractItemView.DropIndicatorPosition
         where = {places.AboveItem: "above", places.BelowItem: "below"}.get(
             self.dropIndicatorPosition(), "on"
         )
-        self.moved.emit(carried, row.data(0, _ID), where)
+        self.moved.emit(master_id, row.data(0, _ID), where)
 
     def mimeTypes(self) -> list[str]:
         return [MASTER_MIME]

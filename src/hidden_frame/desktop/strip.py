@@ -1,0 +1,54 @@
+"""What stands in the strips above the board and the flatplan: search, size, buttons."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QLineEdit, QSlider, QToolButton
+
+
+def strip() -> tuple[QFrame, QHBoxLayout]:
+    """An empty strip, and the row that its parts go into."""
+    frame = QFrame()
+    frame.setObjectName("TextStrip")
+    row = QHBoxLayout(frame)
+    row.setContentsMargins(12, 5, 12, 5)
+    return frame, row
+
+
+def search_field(
+    label: str, hint: str, changed: Callable[[str], object], entered: Callable[[], object]
+) -> QLineEdit:
+    """A field to search by; `hint` stands in it while it is empty."""
+    field = QLineEdit()
+    field.setPlaceholderText(hint)
+    field.setAccessibleName(label)
+    field.setClearButtonEnabled(True)
+    field.setMinimumWidth(190)
+    field.setMaximumWidth(240)
+    field.textChanged.connect(changed)
+    field.returnPressed.connect(entered)
+    return field
+
+
+def size_slider(
+    label: str, low: int, high: int, value: int, changed: Callable[[int], object]
+) -> QSlider:
+    """A slider for the size of what is shown, in pixels."""
+    slider = QSlider(Qt.Orientation.Horizontal)
+    slider.setRange(low, high)
+    slider.setValue(value)
+    slider.setMaximumWidth(130)
+    slider.setAccessibleName(label)
+    slider.setToolTip(f"{label} (Ctrl and the wheel)")
+    slider.valueChanged.connect(changed)
+    return slider
+
+
+def text_button(text: str, tip: str, run: Callable[[], object]) -> QToolButton:
+    button = QToolButton()
+    button.setText(text)
+    button.setToolTip(tip)
+    button.clicked.connect(lambda _=False: run())
+    return button
