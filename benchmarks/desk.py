@@ -62,6 +62,23 @@ def _frames(app, desk, steps: list[Callable[[], None]]) -> list[float]:  # type:
     return times
 
 
+def sender(app, window):  # type: ignore[no-untyped-def]
+    """A hand on the right page of the desk: sends a kind of mouse event at a place in points."""
+    from PySide6.QtCore import QEvent, QPointF, Qt
+    from PySide6.QtGui import QMouseEvent
+
+    desk, left = window.desk, Qt.MouseButton.LeftButton
+
+    def send(kind, x: float, y: float) -> None:  # type: ignore[no-untyped-def]
+        there = QPointF(*desk.view.to_widget(x + window.session.faces()[1].x, y))
+        button = Qt.MouseButton.NoButton if kind == QEvent.Type.MouseMove else left
+        held = Qt.KeyboardModifier.NoModifier
+        event = QMouseEvent(kind, there, desk.mapToGlobal(there), button, left, held)
+        app.sendEvent(desk, event)
+
+    return send
+
+
 def _rows(name: str, times: list[float]) -> Iterator[Row]:
     yield Row(f"{name}, median frame", median(times), "ms", 16)
     yield Row(f"{name}, 95th percentile", quantiles(times, n=20)[-1], "ms", 33)
@@ -107,7 +124,7 @@ def _qt_view() -> list[float]:
 def desk_frames() -> Iterator[Row]:
     """Dragging one item and fifty, zooming, scrolling; a frame each time."""
     from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
-    from PySide6.QtGui import QMouseEvent, QWheelEvent
+    from PySide6.QtGui import QWheelEvent
 
     publication = crowded()
     app, window = _window(publication, {})
@@ -119,15 +136,7 @@ def desk_frames() -> Iterator[Row]:
     app.processEvents()
     window.thumbnails.finish()
 
-    def send(kind, x: float, y: float) -> None:  # type: ignore[no-untyped-def]
-        there = QPointF(*desk.view.to_widget(x + session.faces()[1].x, y))
-        left = Qt.MouseButton.LeftButton
-        button = Qt.MouseButton.NoButton if kind == QEvent.Type.MouseMove else left
-        event = QMouseEvent(
-            kind, there, desk.mapToGlobal(there), button, left, Qt.KeyboardModifier.NoModifier
-        )
-        app.sendEvent(desk, event)
-
+    send = sender(app, window)
     for name, count in (("drag one of 200 items", 1), ("drag 50 of 200 items", 50)):
         items = [i for i in page.items if isinstance(i, Shape)]
         chosen = [items[0].id, *(i.id for i in page.items if i.id != items[0].id)][:count]

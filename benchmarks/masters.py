@@ -12,7 +12,7 @@ from statistics import median
 
 from msgspec.structs import replace
 
-from benchmarks.desk import _frames, _rows
+from benchmarks.desk import _frames, _rows, sender
 from benchmarks.measures import Row, _timed, _window
 from hidden_frame.edit.items import add_item, change_items
 from hidden_frame.edit.masters import add_master, apply_masters
@@ -73,8 +73,7 @@ def _items(number: int) -> list[Item]:
 
 def root_drag() -> Iterator[Row]:
     """Each move of the root's item until the desk shows it; then how soon the Run does."""
-    from PySide6.QtCore import QEvent, QPointF, Qt
-    from PySide6.QtGui import QMouseEvent
+    from PySide6.QtCore import QEvent
 
     publication = family()
     app, window = _window(publication, {})
@@ -86,14 +85,7 @@ def root_drag() -> Iterator[Row]:
     item = publication.masters[0].items[0]
     session.select_items(session.faces()[1], (item.id,))
 
-    def send(kind, x: float, y: float) -> None:  # type: ignore[no-untyped-def]
-        there = QPointF(*desk.view.to_widget(x + session.faces()[1].x, y))
-        left = Qt.MouseButton.LeftButton
-        button = Qt.MouseButton.NoButton if kind == QEvent.Type.MouseMove else left
-        event = QMouseEvent(
-            kind, there, desk.mapToGlobal(there), button, left, Qt.KeyboardModifier.NoModifier
-        )
-        app.sendEvent(desk, event)
+    send = sender(app, window)
 
     def in_sight() -> list[str]:
         left = run.horizontalScrollBar().value()

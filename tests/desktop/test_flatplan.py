@@ -18,6 +18,7 @@ from hidden_frame.desktop.dialogs.order import (
 )
 from hidden_frame.desktop.run.drops import MASTER_MIME
 from hidden_frame.edit.new import new_publication
+from hidden_frame.edit.overrides import follow_all
 from hidden_frame.edit.setup import change_setup
 from hidden_frame.model.lookup import all_pages, find_page, section_of, stack_of
 
@@ -103,10 +104,6 @@ def test_thumbnails_come_without_painting_waiting_for_them(plan, qtbot):
     plan.view.live.finish()
     assert plan.view.live.pixmap(plan.page(7)) is not None
     first = plan.view.live.pixmap(plan.page(7)).toImage()
-    plan.session.edit("colour", lambda p: p)  # nothing
-    plan.session.show_flatplan()
-    from hidden_frame.edit.overrides import follow_all
-
     page = plan.page(7)
     plan.session.edit("follow", lambda p: follow_all(p, page))
     qtbot.waitUntil(lambda: plan.view.live.pixmap(page).toImage() != first, timeout=5000)

@@ -193,9 +193,7 @@ def test_zoom_by_slider_and_wheel(board):
 
 
 def test_pointing_rings_the_pages_that_follow(board):
-    QTest.mouseMove(board.view.viewport(), middle(board, "Season opener"))
-    board.app.processEvents()
-    board.view.pointed.emit(board.master("Season opener"))
+    board.again("move", board.view.viewport(), middle(board, "Season opener"))
     ringed = board.window.run.ringed_pages()
     assert ringed == set(board.session.composition.followers(board.master("Season opener")))
     assert board.view.followers_in_words(board.master("Almanac base")) == "28 pages, 1 directly"

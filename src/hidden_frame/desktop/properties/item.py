@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from msgspec.structs import replace
-from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QCheckBox, QLabel, QPushButton, QToolButton, QVBoxLayout
 
 from hidden_frame.compose.cascade import Resolved
@@ -53,8 +52,6 @@ _LENGTHS = (("X", "x"), ("Y", "y"), ("Width", "width"), ("Height", "height"))
 
 class ItemForm(Form):
     """Rebuilt for each kind of item; `load` shows the values of the one selected."""
-
-    go_to_master = Signal(str)
 
     def __init__(
         self, session: Session, item: Item, resolved: Resolved, run: Callable[[str], None]
