@@ -99,6 +99,12 @@ def _thin():
     return Margins(top=5, bottom=5, inside=5, outside=5)
 
 
+def objects(reader):
+    """Every dictionary and stream of a file."""
+    found = (reader.get_object(n) for n in range(1, reader.trailer["/Size"]))
+    return [o for o in found if isinstance(o, pypdf.generic.DictionaryObject)]
+
+
 def letters(text):
     """Text without the spaces and line ends that readers add or leave out."""
     return re.sub(r"[\s\u2028]", "", text)
@@ -133,13 +139,10 @@ def test_words_keep_their_spaces_and_ligatures_can_be_searched(small):
 def test_fonts_are_embedded_subsets(demo_pdf):
     _, data = demo_pdf
     reader = pypdf.PdfReader(io.BytesIO(data))
-    fonts = {}
-    for page in reader.pages:
-        for name, font in page["/Resources"]["/Font"].items():
-            if name.startswith("/HF"):
-                fonts[name] = font.get_object()
+    fonts = [o for o in objects(reader) if o.get("/Subtype") == "/Type0"]
     assert len(fonts) >= 4
-    for font in fonts.values():
+    assert not [o for o in objects(reader) if o.get("/Subtype") == "/Type1"]  # none unembedded
+    for font in fonts:
         assert re.match(r"^/[A-Z]{6}\+", font["/BaseFont"])
         descendant = font["/DescendantFonts"][0].get_object()
         data = descendant["/FontDescriptor"]["/FontFile2"].get_data()
@@ -181,14 +184,8 @@ def test_shapes_opacity_and_rotation_land_where_they_should(small):
 def test_svg_logos_stay_vectors_and_a_logo_is_stored_once(demo, demo_pdf):
     _, data = demo_pdf
     reader = pypdf.PdfReader(io.BytesIO(data))
-    images = sum(
-        1
-        for obj in range(1, len(reader.xref[0]) + 1)
-        if (o := reader.get_object(obj)) is not None
-        and isinstance(o, pypdf.generic.StreamObject)
-        and o.get("/Subtype") == "/Image"
-    )
-    assert images == 2  # the night sky and the sketch; logo and seal are paths
+    images = [o for o in objects(reader) if o.get("/Subtype") == "/Image"]
+    assert len(images) == 2  # the night sky and the sketch; logo and seal are paths
 
 
 def test_chosen_pages_keep_their_labels_and_export_can_be_stopped(demo, tmp_path):

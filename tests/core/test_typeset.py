@@ -26,8 +26,9 @@ texts = st.lists(words, min_size=1, max_size=60).map(" ".join)
 
 
 def spec(text, **more):
+    language = more.pop("language", None)
     more = {"leading": 14.0, **more}
-    spans = text if isinstance(text, tuple) else (Span(text, SETTING, BLACK),)
+    spans = text if isinstance(text, tuple) else (Span(text, SETTING, BLACK, language=language),)
     return ParagraphSpec(spans, SETTING, **more)
 
 

@@ -210,7 +210,9 @@ def _picture(item: PictureFrame, pictures: tuple[Picture, ...]) -> Primitive:
     if picture is None:
         return Placeholder((0.0, 0.0, item.width, item.height), "Picture")
     rect = picture_rect(picture, item)
-    return PicturePrimitive(picture.hash, picture.kind, rect, outline_of(item), item.opacity)
+    outline = outline_of(item)
+    turned = picture.orientation
+    return PicturePrimitive(picture.hash, picture.kind, rect, outline, item.opacity, turned)
 
 
 def picture_rect(picture: Picture, item: PictureFrame) -> Rect:

@@ -46,13 +46,17 @@ class TextPrimitive(NamedTuple):
 
 
 class PicturePrimitive(NamedTuple):
-    """A picture in `rect`, seen through `clip`, a path as a `PathPrimitive`'s."""
+    """A picture in `rect`, seen through `clip`, a path as a `PathPrimitive`'s.
+
+    Its stored pixels are turned as `orientation` says (see `model.Picture`).
+    """
 
     hash: str
     kind: str
     rect: Rect
     clip: tuple[tuple, ...]
     alpha: float = 1.0
+    orientation: int = 1
 
 
 class Placeholder(NamedTuple):

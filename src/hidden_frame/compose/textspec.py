@@ -12,6 +12,7 @@ from hidden_frame.model.publication import Detail, Publication
 from hidden_frame.model.remember import remembered
 from hidden_frame.model.text import CharacterStyle, Look, Marker, Paragraph, ParagraphStyle, Text
 from hidden_frame.typeset.fonts import font_book
+from hidden_frame.typeset.fonts.fallback import stretches
 from hidden_frame.typeset.paragraph import Ink, ParagraphSpec, Span, SpotInk, Tab
 from hidden_frame.typeset.shaping import setting_of
 
@@ -22,6 +23,7 @@ class Palette(NamedTuple):
     colours: dict[str, Colour]
     paragraphs: dict[str, ParagraphStyle]
     characters: dict[str, CharacterStyle]
+    language: str
 
 
 @remembered(8)
@@ -29,15 +31,24 @@ def _palette(
     colours: tuple[Colour, ...],
     paragraphs: tuple[ParagraphStyle, ...],
     characters: tuple[CharacterStyle, ...],
+    language: str,
 ) -> Palette:
     return Palette(
-        {c.id: c for c in colours}, {s.id: s for s in paragraphs}, {s.id: s for s in characters}
+        {c.id: c for c in colours},
+        {s.id: s for s in paragraphs},
+        {s.id: s for s in characters},
+        language,
     )
 
 
 def palette(publication: Publication) -> Palette:
     """The palette; the same object while colours and styles do not change."""
-    return _palette(publication.colours, publication.paragraph_styles, publication.character_styles)
+    return _palette(
+        publication.colours,
+        publication.paragraph_styles,
+        publication.character_styles,
+        publication.about.language,
+    )
 
 
 def ink(colour: Colour, tint: float = 1.0) -> Ink:
@@ -107,7 +118,7 @@ def _spec(paragraph: Paragraph, values, side: Side, known: Palette) -> Paragraph
         named = known.characters[piece.style] if piece.style is not None else None
         marker = isinstance(piece, Marker)
         string = next(values) if isinstance(piece, Marker) else piece.text
-        spans.append(span_of(string, style, named, piece.look, known, marker))
+        spans += _with_every_character(span_of(string, style, named, piece.look, known, marker))
     return ParagraphSpec(
         tuple(spans),
         base.setting,
@@ -118,11 +129,27 @@ def _spec(paragraph: Paragraph, values, side: Side, known: Palette) -> Paragraph
         style.indent_left,
         style.indent_right,
         style.indent_first,
-        tuple(Tab(t.position, t.align) for t in tabs),
-        style.language if style.hyphenate else None,
+        tuple(Tab(t.position, t.align, t.leader) for t in tabs),
         style.name,
         base.ink,
     )
+
+
+def _with_every_character(span: Span) -> list[Span]:
+    """The span in parts, each in a font that has its characters."""
+    setting = span.setting
+    parts = stretches(span.text, setting.face)
+    if len(parts) == 1 and parts[0][1] is setting.face:
+        return [span]
+    tracking = setting.tracking / setting.size * 1000
+    return [
+        span._replace(
+            text=text,
+            setting=setting_of(face, setting.size, tracking),
+            goes_on=span.marker and n > 0,
+        )
+        for n, (text, face) in enumerate(parts)
+    ]
 
 
 def span_of(
@@ -145,4 +172,5 @@ def span_of(
     face = font_book().face(pick("family"), pick("bold"), pick("italic"))  # type: ignore[arg-type]
     setting = setting_of(face, float(pick("size")), float(pick("tracking")))  # type: ignore[arg-type]
     colour = known.colours[str(pick("colour"))]
-    return Span(text, setting, ink(colour, float(pick("tint"))), marker)  # type: ignore[arg-type]
+    language = str(pick("language") or known.language) if style.hyphenate else None
+    return Span(text, setting, ink(colour, float(pick("tint"))), marker, language)  # type: ignore[arg-type]

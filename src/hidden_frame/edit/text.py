@@ -5,6 +5,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Iterable
 
 from msgspec.structs import replace
@@ -16,6 +17,11 @@ MAX_CHARACTERS = 500_000  # of one frame; a longer text belongs in several
 _Dress = tuple[str | None, Look | None]  # a character style, and what goes beyond it
 _Cell = tuple[str | Marker, _Dress]  # a character or a marker, and how it is dressed
 _PLAIN: _Dress = (None, None)
+# What ends a paragraph in a text from elsewhere (Unicode UAX #13, newline guidelines); a
+# vertical tab is a line break there.
+_NEW_PARAGRAPH = re.compile("\r\n|[\n\r\x0c\x85\u2029]")
+_CONTROL = re.compile("[\x00-\x08\x0e-\x1f\x7f-\x84\x86-\x9f]")
+_SURROGATE = re.compile("[\ud800-\udfff]")
 
 
 def start_of(text: Text, style: str) -> Text:
@@ -73,9 +79,10 @@ def _with(text: Text, index: int, *paragraphs: Paragraph, instead: int = 1) -> T
 def insert(text: Text, place: Place, string: str, style: str | None = None) -> tuple[Text, Place]:
     """Characters typed or pasted at a place; a newline starts a paragraph.
 
-    They are dressed as what stands before them, or in the character style given.
+    They are dressed as what stands before them, or in the character style given.  Controls
+    are not taken in, and half of a surrogate pair becomes U+FFFD, as no file can hold it.
     """
-    for number, stretch in enumerate(string.replace("\r\n", "\n").split("\n")):
+    for number, stretch in enumerate(_NEW_PARAGRAPH.split(_clean(string))):
         if number:
             text, place = split(text, place)
         if stretch:
@@ -88,18 +95,19 @@ def insert(text: Text, place: Place, string: str, style: str | None = None) -> t
             cells = _cells(text[index])
             dress = cells[offset - 1][1] if offset else _PLAIN
             dress = (style, None) if style is not None else dress
-            clean: list[_Cell] = [(c, dress) for c in stretch if c >= " " or c == "\t"]
-            cells[offset:offset] = clean
+            cells[offset:offset] = [(c, dress) for c in stretch]
             text = _with(text, index, replace(text[index], content=_pieces(cells)))
-            place = (index, offset + len(clean))
+            place = (index, offset + len(stretch))
     return text, place
+
+
+def _clean(string: str) -> str:
+    return _SURROGATE.sub("\ufffd", _CONTROL.sub("", string.replace("\x0b", "\u2028")))
 
 
 def _spliced(paragraph: Paragraph, offset: int, string: str) -> Paragraph | None:
     """A paragraph with characters put into the run before a place; None if they need more
     than that.  Typing into a long text is mostly this."""
-    if any(c < " " and c != "\t" for c in string):
-        return None
     at = 0
     for n, piece in enumerate(paragraph.content):
         size = len(piece.text) if isinstance(piece, Run) else 1

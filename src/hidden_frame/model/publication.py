@@ -9,10 +9,11 @@ from msgspec import Meta, Struct
 from hidden_frame.model.geometry import Columns, Grid, Guide, Margins, NotNegative, Side, Size
 from hidden_frame.model.items import Item, Override
 from hidden_frame.model.paint import Colour, Layer
-from hidden_frame.model.text import CharacterStyle, ParagraphStyle
+from hidden_frame.model.text import CharacterStyle, Language, ParagraphStyle
 from hidden_frame.model.units import Unit
 
 MAX_PAGES = 5000
+PictureKind = Literal["png", "jpg", "svg", "tif"]
 NumberingStyle = Literal[
     "decimal", "lower roman", "upper roman", "lower letters", "upper letters", "none"
 ]
@@ -104,19 +105,30 @@ class Detail(Struct, frozen=True):
     value: str
 
 
+class About(Struct, frozen=True, kw_only=True, omit_defaults=True):
+    """What a publication says of itself where its pages don't: in its PDF's information."""
+
+    author: str = ""
+    subject: str = ""
+    keywords: str = ""
+    language: Language = "en_GB"
+
+
 class Picture(Struct, frozen=True, kw_only=True, omit_defaults=True):
     """What the publication knows of a picture; its bytes are kept by hash (SHA-256).
 
     Natural width and height are points for SVG, pixels otherwise; `ppi` is how many
-    pixels the file puts to an inch at its actual size.
+    pixels the file puts to an inch at its actual size.  The pixels are counted as one
+    looks at the picture, turned by its `orientation` (Exif 2.32, tag 0x0112).
     """
 
     hash: Annotated[str, Meta(pattern="^[0-9a-f]{64}$")]
-    kind: Literal["png", "jpg", "svg"]
+    kind: PictureKind
     width: Annotated[float, Meta(gt=0)]
     height: Annotated[float, Meta(gt=0)]
     name: str = ""
     ppi: Annotated[float, Meta(gt=0)] = 72.0
+    orientation: Annotated[int, Meta(ge=1, le=8)] = 1
 
     @property
     def size(self) -> tuple[float, float]:
@@ -132,6 +144,7 @@ class Publication(Struct, frozen=True, kw_only=True, omit_defaults=True):
     title: str
     setup: Setup
     next_id: int = 1
+    about: About = About()
     details: tuple[Detail, ...] = ()
     layers: tuple[Layer, ...] = ()
     colours: tuple[Colour, ...] = ()

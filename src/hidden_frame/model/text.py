@@ -15,6 +15,8 @@ from hidden_frame.model.geometry import NotNegative, Positive, Share
 MarkerKind = Literal[
     "folio", "page count", "section pages", "section last folio", "section name", "title", "detail"
 ]
+# A language by its code, with a country where it matters: en_GB, de, pt_BR (ISO 639, ISO 3166).
+Language = Annotated[str, Meta(pattern="^[a-z]{2,3}(_[A-Za-z]{2,8})*$", max_length=20)]
 Alignment = Literal["left", "right", "centre", "justified", "inside", "outside"]
 
 
@@ -31,6 +33,7 @@ class Look(Struct, frozen=True, kw_only=True, omit_defaults=True):
     tracking: Annotated[float, Meta(ge=-500, le=2000)] | None = None
     colour: str | None = None
     tint: Share | None = None
+    language: Language | None = None
 
 
 class Run(Struct, frozen=True, tag="run", tag_field="kind", omit_defaults=True):
@@ -57,10 +60,14 @@ Piece = Run | Marker
 
 
 class TabStop(Struct, frozen=True, omit_defaults=True):
-    """A stop at a distance from the frame's left edge; None is the right edge."""
+    """A stop at a distance from the frame's left edge; None is the right edge.
+
+    What a tab passes over is filled with its `leader`, repeated: “.” or “ ·”.
+    """
 
     position: NotNegative | None = None
     align: Literal["left", "right", "centre"] = "left"
+    leader: Annotated[str, Meta(max_length=4)] = ""
 
 
 class Paragraph(Struct, frozen=True, omit_defaults=True):
@@ -76,7 +83,10 @@ Text = tuple[Paragraph, ...]
 
 
 class ParagraphStyle(Struct, frozen=True, kw_only=True, omit_defaults=True):
-    """How a paragraph is set; lengths in points, tracking in 1/1000 em."""
+    """How a paragraph is set; lengths in points, tracking in 1/1000 em.
+
+    A `language` that is None is the publication's.
+    """
 
     id: str
     name: Annotated[str, Meta(min_length=1)]
@@ -96,7 +106,7 @@ class ParagraphStyle(Struct, frozen=True, kw_only=True, omit_defaults=True):
     indent_first: float = 0.0
     tabs: tuple[TabStop, ...] = ()
     hyphenate: bool = False
-    language: str = "en_GB"
+    language: Language | None = None
 
 
 class CharacterStyle(Struct, frozen=True, kw_only=True, omit_defaults=True):
@@ -111,3 +121,4 @@ class CharacterStyle(Struct, frozen=True, kw_only=True, omit_defaults=True):
     tracking: Annotated[float, Meta(ge=-500, le=2000)] | None = None
     colour: str | None = None
     tint: Share | None = None
+    language: Language | None = None

@@ -30,7 +30,7 @@ FORMAT = 1
 MAX_UNPACKED = 2 * 1024**3  # bytes, of all members together
 MAX_MEMBERS = 20_000
 _EPOCH = (1980, 1, 1, 0, 0, 0)  # equal publications make equal files
-_PICTURE = re.compile(r"^pictures/([0-9a-f]{64})\.(png|jpg|svg)$")
+_PICTURE = re.compile(r"^pictures/([0-9a-f]{64})\.(png|jpg|svg|tif)$")
 
 
 class Envelope(msgspec.Struct, frozen=True):
@@ -66,7 +66,7 @@ def to_bytes(
         _member(archive, "publication.json", envelope, zipfile.ZIP_DEFLATED)
         for picture in publication.pictures:
             if picture.hash in blobs:
-                how = zipfile.ZIP_DEFLATED if picture.kind == "svg" else zipfile.ZIP_STORED
+                how = zipfile.ZIP_DEFLATED if picture.kind in ("svg", "tif") else zipfile.ZIP_STORED
                 name = f"pictures/{picture.hash}.{picture.kind}"
                 _member(archive, name, blobs[picture.hash], how)
         if preview is not None:

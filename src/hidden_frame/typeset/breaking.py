@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from bisect import bisect_right
 from typing import NamedTuple
+from unicodedata import combining
 
 from hidden_frame.typeset.hyphenation import SOFT_HYPHEN, divisions
 from hidden_frame.typeset.shaping import Word
@@ -40,12 +41,10 @@ class Cut(NamedTuple):
 class Breaker:
     """Breaks one segment's tokens, a line at a time; no token is wider than `widest` (points)."""
 
-    def __init__(
-        self, tokens: Tokens, widest: float, language: str | None, justified: bool
-    ) -> None:
+    def __init__(self, tokens: Tokens, widest: float, justified: bool) -> None:
         self.tokens = split_long(tokens, max(widest, 0.0))
         self.measure = widest
-        self.language = language
+        self.hyphenated = tokens.hyphenated
         self.justified = justified
         self.hyphens = 0
         self.at = 0
@@ -79,9 +78,10 @@ class Breaker:
             tail, used = None, 0
             if last < count - 1:
                 last, tail, used = self._end(at, max(last, at - 1), base, head is not None)
-            cuts.append(Cut(at, last, head, tail, skip, used))
             self.hyphens = self.hyphens + 1 if tail is not None else 0
-            at, skip, head = last + 1, used, None
+            last, follows = self._without_blanks(at, last) if not used else (last, last + 1)
+            cuts.append(Cut(at, last, head, tail, skip, used))
+            at, skip, head = follows, used, None
             if skip:
                 word = self.tokens.words[at]
                 head = word.setting.word(word.text[skip:].replace(SOFT_HYPHEN, ""))
@@ -99,11 +99,25 @@ class Breaker:
         if last < count - 1:
             last, tail, used = self._end(at, max(last, at - 1), base, head is not None)
         self.hyphens = self.hyphens + 1 if tail is not None else 0
-        self.at, self._skip, self._head = last + 1, used, None
+        last, follows = self._without_blanks(at, last) if not used else (last, last + 1)
+        self.at, self._skip, self._head = follows, used, None
         if used:
             word = self.tokens.words[self.at]
             self._head = word.setting.word(word.text[used:].replace(SOFT_HYPHEN, ""))
         return Cut(at, last, head, tail, skip, used)
+
+    def _without_blanks(self, at: int, last: int) -> tuple[int, int]:
+        """The last token before the spaces at a line's end, which hang over it, and the token
+        that the next line starts with.  Spaces at the end of the text keep their place."""
+        words, count = self.tokens.words, len(self.tokens.words)
+        if not self.tokens.blanks or last >= count - 1:
+            return last, last + 1
+        follows = last + 1
+        while follows < count and not words[follows].text:
+            follows += 1
+        while last > at and not words[last].text:
+            last -= 1
+        return last, follows
 
     def _end(self, at: int, last: int, base: float, headed: bool) -> tuple[int, Word | None, int]:
         """Where a full line ends: its last token, a hyphenated tail, its characters."""
@@ -114,7 +128,7 @@ class Breaker:
             space = tokens.words[last].setting.space
             if tokens.ends[last + 1] <= limit + gaps * space * SHRINK:
                 return self._unglued(at, last + 1, headed), None, 0
-        if self.language is not None and self.hyphens < MAX_HYPHENS:
+        if self.hyphenated and self.hyphens < MAX_HYPHENS:
             tail, used = self._hyphenate(at, last, limit)
             if tail is not None:
                 return last, tail, used
@@ -135,9 +149,11 @@ class Breaker:
     def _hyphenate(self, at: int, last: int, limit: float) -> tuple[Word | None, int]:
         """The longest part of the next word that still fits, with its hyphen."""
         tokens = self.tokens
-        word = tokens.words[last + 1]
-        if last + 1 in tokens.marked or not (
-            tokens.all_spaced or tokens.spaced[last + 1] or last < at
+        word, language = tokens.words[last + 1], tokens.language(last + 1)
+        if (
+            language is None
+            or last + 1 in tokens.marked
+            or not (tokens.all_spaced or tokens.spaced[last + 1] or last < at)
         ):
             return None, 0
         if last >= at:
@@ -149,7 +165,7 @@ class Breaker:
         room = limit - tokens.starts[last + 1]
         if room <= 0:
             return None, 0
-        for position in reversed(divisions(word.text, self.language or "")):
+        for position in reversed(divisions(word.text, language)):
             part = word.text[:position].replace(SOFT_HYPHEN, "")
             tail = word.setting.word(part + "-")
             if tail.width <= room + TOLERANCE:
@@ -179,9 +195,10 @@ def split_long(tokens: Tokens, measure: float) -> Tokens:
     ]
     if not wide:
         return tokens
-    result = Tokens(tokens.origin)
+    result = Tokens(tokens.origin, tokens.languages)
     result.all_spaced = False
     result.ends_with = tokens.ends_with
+    result.blanks = tokens.blanks
     result.widest = measure
     spans: list[int] = []
     sources: list[int] = []
@@ -208,16 +225,36 @@ def split_long(tokens: Tokens, measure: float) -> Tokens:
 
 
 def _letters(word: Word, measure: float) -> list[Word]:
-    """A word in the longest parts that fit, none of them empty."""
-    parts, rest = [], word.text
-    while rest:
+    """A word in the longest parts that fit, none of them empty.
+
+    Only as much is shaped ahead as a line may hold, so that the work grows with the text.
+    """
+    parts, text, at, ahead = [], word.text, 0, 64
+    shaped = word.setting.word
+    while at < len(text):
+        while at + ahead < len(text) and shaped(text[at : at + ahead]).width <= measure:
+            ahead *= 2
+        rest = text[at : at + ahead]
         length = len(rest)
-        if word.setting.word(rest).width > measure:
-            stops = word.setting.word(rest).stops()
+        if shaped(rest).width > measure:
+            stops = shaped(rest).stops()
             length = max(1, bisect_right(stops, measure + TOLERANCE) - 1)
             # Cut from the letter it was kerned with, the last one may need more room.
-            while length > 1 and word.setting.word(rest[:length]).width > measure + TOLERANCE:
+            while length > 1 and shaped(rest[:length]).width > measure + TOLERANCE:
                 length -= 1
-        parts.append(word.setting.word(rest[:length]))
-        rest = rest[length:]
+            length = _with_marks(rest, length)
+        parts.append(shaped(rest[:length]))
+        at += length
     return parts
+
+
+def _with_marks(text: str, length: int) -> int:
+    """The length at which a text may be cut, so that no mark is parted from its letter."""
+    cut = length
+    while 0 < cut < len(text) and combining(text[cut]):
+        cut -= 1
+    if cut:
+        return cut
+    while length < len(text) and combining(text[length]):
+        length += 1
+    return length

@@ -13,7 +13,8 @@ import pyphen
 
 SOFT_HYPHEN = "\u00ad"
 MIN_LETTERS = 5  # common practice of the trade: shorter words stay whole
-_CORE = re.compile(r"^(\W*)([^\W\d_]+)\W*$")
+_CORE = re.compile(r"^\W*[^\W\d_]+(?:['’][^\W\d_]+)*\W*$")
+_LETTERS = re.compile(r"[^\W\d_]+")
 
 
 @lru_cache(maxsize=32)
@@ -26,13 +27,22 @@ def _dictionary(language: str) -> pyphen.Pyphen | None:
 def divisions(word: str, language: str) -> tuple[int, ...]:
     """Indexes at which a word may be divided, rising; () for an unknown language.
 
-    Soft hyphens in the word take precedence over the patterns.
+    Soft hyphens in the word take precedence over the patterns.  What stands on either side
+    of an apostrophe is divided by itself: l’in-qui-é-tude, ob-ser-va-tory’s.
     """
     if "\u00ad" in word:
         return tuple(n + 1 for n, letter in enumerate(word) if letter == "\u00ad")
-    found = _CORE.match(word)
     dictionary = _dictionary(language)
-    if found is None or dictionary is None or len(found[2]) < MIN_LETTERS:
+    if dictionary is None or not _CORE.match(word):
         return ()
-    offset = len(found[1])
-    return tuple(offset + int(position) for position in dictionary.positions(found[2]))
+    return tuple(
+        part.start() + int(position)
+        for part in _LETTERS.finditer(word)
+        if len(part[0]) >= MIN_LETTERS
+        for position in dictionary.positions(part[0])
+    )
+
+
+def languages() -> list[str]:
+    """The languages whose words can be divided, by code, as “en_GB”."""
+    return sorted(pyphen.LANGUAGES)

@@ -7,6 +7,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Sequence
 
 from hidden_frame.typeset.breaking import Breaker, Cut
@@ -119,8 +120,8 @@ class Line:
     """
 
     __slots__ = (
-        "_first", "_last", "baseline", "column", "height", "left", "paragraph", "right", "runs",
-        "top",
+        "_first", "_last", "baseline", "column", "height", "leaders", "left", "paragraph", "right",
+        "runs", "top",
     )  # fmt: skip
 
     def __init__(
@@ -132,6 +133,7 @@ class Line:
         self.height = height
         self.baseline = baseline
         self.runs: list[GlyphRun] = []
+        self.leaders: list[GlyphRun] = []  # what fills the way to a tab stop; nobody's text
         self.left = self.right = 0.0
         self._first: tuple[Tokens, Cut] | None = None
         self._last: tuple[Tokens, Cut] | None = None
@@ -196,7 +198,7 @@ class SetText:
             if line.column == column:
                 line.top += by
                 line.baseline += by
-                for run in line.runs:
+                for run in (*line.runs, *line.leaders):
                     run.baseline += by
 
 
@@ -270,32 +272,36 @@ class _Setter:
         line = self._line(number, spec)
         x = self._cells(spec, line, row, self.left + indent)
         last = row[-1]
-        stop, align = self._stop(spec, x)
+        stop, align, leader = self._stop(spec, x)
         if align == "left" and last.words and stop + last.ends[-1] > self.right - spec.right:
             self.lines.pop()
             self.y = line.top
+            _lead(spec, line, leader, x, stop)
             self._wrap(number, spec, last, stop - self.left, line)
             return
         left = self._cell_left(stop, align, last, x)
+        _lead(spec, line, leader, x, left)
         self._place(spec, line, last, Cut(0, len(last.words) - 1), left, _whole(last))
 
     def _cells(self, spec: ParagraphSpec, line: Line, row: list[Tokens], x: float) -> float:
         """Every cell but the last, each at its stop; where the next may start."""
         for n, cell in enumerate(row[:-1]):
-            stop, align = (x, "left") if n == 0 else self._stop(spec, x)
+            stop, align, leader = (x, "left", "") if n == 0 else self._stop(spec, x)
             left = self._cell_left(stop, align, cell, x)
+            _lead(spec, line, leader, x, left)
             self._place(spec, line, cell, Cut(0, len(cell.words) - 1), left, _whole(cell))
             x = left + _whole(cell)
         return x
 
-    def _stop(self, spec: ParagraphSpec, x: float) -> tuple[float, str]:
-        """The next tab stop to the right of x; stops count from the line's left edge."""
+    def _stop(self, spec: ParagraphSpec, x: float) -> tuple[float, str, str]:
+        """The next tab stop to the right of x, its alignment and leader; stops count from the
+        line's left edge."""
         right = self.right - spec.right - self.left
         x -= self.left
         for tab in sorted(spec.tabs, key=lambda t: _position(t, right)):
             if _position(tab, right) > x + 0.01:
-                return self.left + _position(tab, right), tab.align
-        return self.left + (x // DEFAULT_TAB + 1) * DEFAULT_TAB, "left"
+                return self.left + _position(tab, right), tab.align, tab.leader
+        return self.left + (x // DEFAULT_TAB + 1) * DEFAULT_TAB, "left", ""
 
     @staticmethod
     def _cell_left(stop: float, align: str, cell: Tokens, x: float) -> float:
@@ -316,7 +322,7 @@ class _Setter:
         justified = spec.align == "justified"
         left, right = self.columns[self.column]
         whole = right - left - spec.right
-        breaker = Breaker(tokens, whole - max(indent, spec.left), spec.language, justified)
+        breaker = Breaker(tokens, whole - max(indent, spec.left), justified)
         if self.room is None:
             self._wrap_freely(number, spec, breaker, indent, whole, started)
             return
@@ -398,6 +404,29 @@ class _Setter:
         else:
             line.runs.extend(_runs(spec, placed, tokens.spans, line.baseline))
         line.right = left + width + (extra * _gaps(tokens, cut) if extra else 0.0)
+
+
+def _lead(spec: ParagraphSpec, line: Line, leader: str, start: float, end: float) -> None:
+    """Fills the way to a tab stop, in steps counted from the frame's edge, so that the leaders
+    of several lines stand under each other."""
+    if not leader:
+        return
+    word, space = spec.base.word(leader), spec.base.space
+    step = word.width
+    if step <= 0:
+        return
+    first = math.ceil((start + space / 2) / step)
+    count = math.floor((end - space / 2) / step) - first
+    if count < 1:
+        return
+    tokens = Tokens(0, (None,))
+    tokens.words = [word] * count
+    tokens.starts = [n * step for n in range(count)]
+    tokens.ends = [(n + 1) * step for n in range(count)]
+    tokens.all_spaced, tokens.spaced = False, [False] * count
+    placed = Placed(tokens, Cut(0, count - 1), first * step, 0.0)
+    span = Span(leader, spec.base, spec.ink)
+    line.leaders.append(GlyphRun(span, line.baseline, placed, 0, count))
 
 
 def _position(tab: Tab, right: float) -> float:

@@ -29,7 +29,7 @@ def explain(text: SetText, height: float) -> Overflow | None:
     hidden = len(text.lines) - shown
     if not hidden or not any(line.runs for line in text.lines[shown:]):
         return None
-    words = sum(len(run.words) for line in text.lines[shown:] for run in line.runs)
+    words = sum(bool(w.text) for line in text.lines[shown:] for run in line.runs for w in run.words)
     needed = text.lines[-1].bottom
     if shown:
         what = f"{_count(hidden, 'line')} ({_count(words, 'word')}) of the text"

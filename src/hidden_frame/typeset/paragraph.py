@@ -22,24 +22,29 @@ PhysicalAlign = Literal["left", "right", "centre", "justified"]
 class Span(NamedTuple):
     """A stretch of text in one look.
 
-    A marker's span counts as a single character of its source, whatever it shows.
+    A marker's span counts as a single character of its source, whatever it shows; one that
+    `goes_on` shows more of the marker before it and counts as none.  `language` None: its
+    words are not hyphenated.
     """
 
     text: str
     setting: Setting
     ink: Ink
     marker: bool = False
+    language: str | None = None
+    goes_on: bool = False
 
 
 class Tab(NamedTuple):
-    """A tab stop; position None is the right edge of the measure."""
+    """A tab stop; position None is the right edge of the measure, `leader` what fills the way."""
 
     position: float | None
     align: Literal["left", "right", "centre"]
+    leader: str = ""
 
 
 class ParagraphSpec(NamedTuple):
-    """A paragraph ready to be set.  `language` None: no hyphenation."""
+    """A paragraph ready to be set."""
 
     spans: tuple[Span, ...]
     base: Setting
@@ -51,6 +56,5 @@ class ParagraphSpec(NamedTuple):
     right: float = 0.0
     first: float = 0.0
     tabs: tuple[Tab, ...] = ()
-    language: str | None = None
     style_name: str = ""
     ink: Ink = (0.0, 0.0, 0.0)

@@ -16,6 +16,9 @@ import uharfbuzz as hb
 from hidden_frame.typeset.fonts import FontFace
 
 _FEATURES = {on: {"kern": True, "liga": on, "clig": on} for on in (True, False)}
+# Controls, separators and halves of surrogate pairs are never seen: HarfBuzz is given a space
+# without width for each, so that places in the text stay what they are.
+_UNSEEN = dict.fromkeys((*range(32), *range(127, 160), 8232, 8233), 8203)
 _MAX_WORDS = 60_000  # for each font; a long novel has fewer different words
 
 
@@ -28,6 +31,11 @@ class Shaped(NamedTuple):
     offsets: tuple[tuple[int, int], ...] | None
     clusters: tuple[int, ...]
     width: int
+
+    @property
+    def missing(self) -> bool:
+        """Whether a character of it is in no font here (glyph 0: OpenType, “.notdef”)."""
+        return 0 in self.glyphs
 
 
 class Word:
@@ -117,7 +125,7 @@ def shape(face: FontFace, text: str, ligatures: bool = True) -> Shaped:
     if len(known) >= _MAX_WORDS:
         known.clear()
     buffer = hb.Buffer()
-    buffer.add_str(text)
+    buffer.add_str(text if text.isalnum() else _printable(text))
     buffer.guess_segment_properties()
     buffer.direction = "ltr"
     hb.shape(face.font, buffer, _FEATURES[ligatures])
@@ -134,3 +142,8 @@ def shape(face: FontFace, text: str, ligatures: bool = True) -> Shaped:
         sum(advances),
     )
     return found
+
+
+def _printable(text: str) -> str:
+    seen = text.translate(_UNSEEN)
+    return "".join("\ufffd" if "\ud800" <= c <= "\udfff" else c for c in seen)

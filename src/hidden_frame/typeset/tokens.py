@@ -33,17 +33,19 @@ class Tokens:
     """
 
     __slots__ = (
-        "__dict__", "all_spaced", "ends", "ends_with", "marked", "origin", "spaced", "spans",
-        "starts", "widest", "words",
+        "__dict__", "all_spaced", "blanks", "ends", "ends_with", "languages", "marked",
+        "origin", "spaced", "spans", "starts", "widest", "words",
     )  # fmt: skip
 
-    def __init__(self, origin: int) -> None:
+    def __init__(self, origin: int, languages: tuple[str | None, ...]) -> None:
+        self.languages = languages
         self.words: list[Word] = []
         self.spans: list[int] | int = 0
         self.starts: list[float] = []
         self.ends: list[float] = []
         self.spaced: list[bool] = []
         self.all_spaced = True
+        self.blanks = False  # whether a token is empty, as between two spaces
         self.widest = 0.0
         self.origin = origin
         self.marked: dict[int, int] = {}
@@ -51,6 +53,14 @@ class Tokens:
 
     def span(self, index: int) -> int:
         return self.spans if isinstance(self.spans, int) else self.spans[index]
+
+    def language(self, index: int) -> str | None:
+        """The language that a token is hyphenated by, if at all."""
+        return self.languages[self.span(index)]
+
+    @property
+    def hyphenated(self) -> bool:
+        return any(self.languages)
 
     @cached_property
     def sources(self) -> list[int]:
@@ -84,7 +94,7 @@ def segments(spec: ParagraphSpec) -> list[Tokens]:
 
 def _plain(span: Span) -> Tokens:
     """The common case, a single look and no special character, without a loop."""
-    tokens = Tokens(0)
+    tokens = Tokens(0, (span.language,))
     setting = span.setting
     known, parts = setting.words, span.text.split(" ")
     try:
@@ -97,6 +107,7 @@ def _plain(span: Span) -> Tokens:
     steps = [word.width + space for word in words]
     tokens.widest = max(steps) - space
     tokens.words = words
+    tokens.blanks = "" in parts
     cumulated = list(accumulate(steps))
     tokens.ends = [end - space for end in cumulated]
     tokens.starts = [0.0, *cumulated[:-1]]
@@ -109,11 +120,15 @@ class _Cutter:
     def __init__(self, spec: ParagraphSpec) -> None:
         self.spec = spec
         self.source = 0
+        self.at = 0  # the span that is being cut
+        self.languages = tuple(span.language for span in spec.spans) or (None,)
 
     def segments(self) -> Iterator[Tokens]:
         self._open()
         for index, span in enumerate(self.spec.spans):
+            self.at = index
             if span.marker:
+                self.source -= span.goes_on
                 self._marker(span, index)
                 continue
             for stretch in re.split("([\t\u2028])", span.text):
@@ -126,7 +141,7 @@ class _Cutter:
         yield self._close("")
 
     def _open(self) -> None:
-        self.tokens = Tokens(self.source)
+        self.tokens = Tokens(self.source, self.languages)
         self.tokens.spans = []
         self.tokens.all_spaced = False
         self.sources: list[int] = []
@@ -146,8 +161,9 @@ class _Cutter:
         for n, part in enumerate(span.text.split(" ")):
             if n:
                 self._space(span)
-            self.tokens.marked[len(self.tokens.words)] = int(n == 0)
-            self._add(span.setting.word(part), index, self.source + bool(n))
+            counts = n == 0 and not span.goes_on
+            self.tokens.marked[len(self.tokens.words)] = int(counts)
+            self._add(span.setting.word(part), index, self.source + (not counts))
         self.source += 1
 
     def _stretch(self, text: str, span: Span, index: int) -> None:
@@ -160,8 +176,8 @@ class _Cutter:
                 self.source += len(piece)
 
     def _space(self, span: Span) -> None:
-        if self.spaced:  # two spaces in a row: an empty word between them
-            self._add(span.setting.word(""), 0, self.source)
+        if self.spaced or not self.tokens.words:  # an empty word before or between spaces
+            self._add(span.setting.word(""), self.at, self.source)
         self.spaced = True
         self.gap = span.setting.space
 
@@ -169,6 +185,7 @@ class _Cutter:
         tokens = self.tokens
         start = self.x + (self.gap if self.spaced else 0.0)
         tokens.words.append(word)
+        tokens.blanks = tokens.blanks or not word.text
         tokens.widest = max(tokens.widest, word.width)
         tokens.spans.append(span)  # type: ignore[union-attr]
         tokens.starts.append(start)

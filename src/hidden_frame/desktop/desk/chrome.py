@@ -237,8 +237,12 @@ def paint_whole_picture(
             continue
         x, y, w, h = primitive.rect
         z = view.zoom
-        image = pictures.image(primitive.hash, primitive.kind, round(w * z), round(h * z))
-        if image is None:
+        # As a whole, and no larger than the desk may need.
+        most = min(1.0, 3_000 / max(w * z, h * z, 1.0))
+        part = pictures.image(
+            primitive.hash, primitive.kind, w * z * most, h * z * most, primitive.orientation
+        )
+        if part is None:
             continue
         painter.save()
         painter.translate(*view.to_widget(face.x, 0.0))
@@ -246,7 +250,8 @@ def paint_whole_picture(
         painter.setTransform(QTransform(*placed.matrix), True)
         painter.setOpacity(0.35)
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
-        painter.drawImage(QRectF(x, y, w, h), image)
+        part_place = QRectF(x + part.x * w, y + part.y * h, part.width * w, part.height * h)
+        painter.drawImage(part_place, part.image)
         painter.restore()
 
 

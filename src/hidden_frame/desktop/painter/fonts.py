@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QByteArray
-from PySide6.QtGui import QFont, QRawFont
+from PySide6.QtGui import QFont, QPainterPath, QRawFont
 
 from hidden_frame.typeset.fonts import FontFace
 
 _raw: dict[tuple[FontFace, float], QRawFont] = {}
 _data: dict[FontFace, QByteArray] = {}
+_paths: dict[tuple[FontFace, int], QPainterPath] = {}
+OUTLINE_SIZE = 1000.0  # pixels to the em of a glyph's path
 
 
 def raw_font(face: FontFace, size: float) -> QRawFont:
@@ -23,4 +25,14 @@ def raw_font(face: FontFace, size: float) -> QRawFont:
         if len(_raw) > 300:
             _raw.clear()
         _raw[key] = found
+    return found
+
+
+def glyph_path(face: FontFace, glyph: int) -> QPainterPath:
+    """A glyph's outline, `OUTLINE_SIZE` pixels to the em, y downward."""
+    found = _paths.get((face, glyph))
+    if found is None:
+        if len(_paths) > 4_000:
+            _paths.clear()
+        found = _paths[face, glyph] = raw_font(face, OUTLINE_SIZE).pathForGlyph(glyph)
     return found

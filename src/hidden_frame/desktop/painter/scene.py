@@ -24,11 +24,12 @@ from hidden_frame.compose.scene import (
     Scene,
     TextPrimitive,
 )
-from hidden_frame.desktop.painter.fonts import raw_font
+from hidden_frame.desktop.painter.fonts import OUTLINE_SIZE, glyph_path, raw_font
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.model.remember import remembered
 from hidden_frame.typeset.layout import GlyphRun, SetText
 from hidden_frame.typeset.paragraph import Ink
+from hidden_frame.typeset.shaping import Setting
 
 
 def colour(ink: Ink, alpha: float = 1.0) -> QColor:
@@ -48,17 +49,26 @@ class Look(NamedTuple):
     chip: QColor = QColor(183, 121, 31, 46)
     note: QColor = QColor(120, 112, 100)
     greeked: bool = False
+    alarm: QColor = QColor(190, 60, 40)
 
 
+LARGE = 60.0  # pixels; larger type is painted as outlines
 GREEK = 2.6  # pixels; smaller type shows as bars
 
 
 class _Run(NamedTuple):
+    """Glyphs as Qt takes them, and one by one for where it can't; `missing` are the places of
+    characters that no font has."""
+
     glyphs: QGlyphRun
     colour: QColor
     chip: QRectF | None
     top: float
     bottom: float
+    setting: Setting
+    indexes: list[int]
+    points: list[QPointF]
+    missing: list[QRectF]
 
 
 @remembered(4_000)
@@ -67,7 +77,7 @@ def _runs(text: SetText, shown: int) -> list[_Run]:
     return [
         _glyph_run(run, line.top, line.height)
         for line in text.lines[:shown]
-        for run in line.runs
+        for run in (*line.runs, *line.leaders)
         if run.words
     ]
 
@@ -94,6 +104,7 @@ def _made_run(run: GlyphRun, top: float, height: float) -> _Run:
     scale, tracking, y = setting.scale, setting.tracking, run.baseline
     indexes: list[int] = []
     points: list[QPointF] = []
+    missing: list[QRectF] = []
     right = 0.0
     for word, x in zip(run.words, run.xs, strict=True):
         shaped = word.shaped
@@ -101,8 +112,12 @@ def _made_run(run: GlyphRun, top: float, height: float) -> _Run:
         right = x + word.width
         for n, (glyph, advance) in enumerate(zip(shaped.glyphs, shaped.advances, strict=True)):
             dx, dy = offsets[n] if offsets else (0, 0)
-            indexes.append(glyph)
-            points.append(QPointF(x + dx * scale, y - dy * scale))
+            if glyph:
+                indexes.append(glyph)
+                points.append(QPointF(x + dx * scale, y - dy * scale))
+            else:
+                high = setting.size * 0.62
+                missing.append(QRectF(x, y - high, max(advance * scale, high / 2), high))
             x += advance * scale + tracking
     glyphs = QGlyphRun()
     glyphs.setRawFont(raw_font(setting.face, setting.size))
@@ -113,7 +128,8 @@ def _made_run(run: GlyphRun, top: float, height: float) -> _Run:
         chip = QRectF(run.xs[0] - 1, top + height * 0.1, right - run.xs[0] + 2, height * 0.8)
     reach = setting.size * 0.6  # accents and swashes lean out of the line
     bottom = top + height + reach
-    return _Run(glyphs, colour(run.span.ink), chip, top - reach, bottom)
+    ink = colour(run.span.ink)
+    return _Run(glyphs, ink, chip, top - reach, bottom, setting, indexes, points, missing)
 
 
 @remembered(20_000)
@@ -186,6 +202,8 @@ def _paint_text(painter: QPainter, block: TextPrimitive, look: Look, chips: bool
         _paint_bars(painter, block)
         return
     painter.translate(block.x, block.y)
+    at = painter.deviceTransform()
+    scale = (at.m11() ** 2 + at.m12() ** 2) ** 0.5
     # Lines far outside of what is painted would cost as much as those within.
     clip = painter.clipBoundingRect() if painter.hasClipping() else None
     for run in _runs(block.text, block.shown):
@@ -199,9 +217,40 @@ def _paint_text(painter: QPainter, block: TextPrimitive, look: Look, chips: bool
         if block.alpha < 1:
             ink = QColor(ink)
             ink.setAlphaF(block.alpha)
-        painter.setPen(ink)
-        painter.drawGlyphRun(QPointF(0, 0), run.glyphs)
+        if run.setting.size * scale > LARGE:
+            _paint_outlines(painter, run, ink, clip)
+        else:
+            painter.setPen(ink)
+            painter.drawGlyphRun(QPointF(0, 0), run.glyphs)
+        if run.missing and not look.proof:
+            _paint_missing(painter, run.missing, look)
     painter.translate(-block.x, -block.y)
+
+
+def _paint_outlines(painter: QPainter, run: _Run, ink: QColor, clip: QRectF | None) -> None:
+    """Glyph by glyph as paths: Qt paints nothing of a glyph above 64 pixels whose font was made
+    from data.  Those beside the clip are left out."""
+    size, face = run.setting.size, run.setting.face
+    left, right = (clip.left() - size * 2, clip.right() + size) if clip else (-1e9, 1e9)
+    scale = size / OUTLINE_SIZE
+    base = painter.transform()
+    brush = QBrush(ink)
+    for glyph, point in zip(run.indexes, run.points, strict=True):
+        if left <= point.x() <= right:
+            painter.setTransform(QTransform(scale, 0, 0, scale, point.x(), point.y()) * base)
+            painter.fillPath(glyph_path(face, glyph), brush)
+    painter.setTransform(base)
+
+
+def _paint_missing(painter: QPainter, places: list[QRectF], look: Look) -> None:
+    """A small field for each character that no font has; it is not printed."""
+    painter.setPen(QPen(look.alarm, 0))
+    tint = QColor(look.alarm)
+    tint.setAlphaF(0.18)
+    painter.setBrush(tint)
+    for place in places:
+        painter.drawRect(place)
+        painter.drawLine(place.bottomLeft(), place.topRight())
 
 
 def _paint_path(painter: QPainter, primitive: PathPrimitive) -> None:
@@ -227,8 +276,15 @@ def _paint_picture(
     at = painter.deviceTransform()
     across = (at.m11() ** 2 + at.m12() ** 2) ** 0.5
     down = (at.m21() ** 2 + at.m22() ** 2) ** 0.5
-    image = pictures.image(primitive.hash, primitive.kind, round(w * across), round(h * down))
-    if image is None:
+    sight = _in_sight(painter, primitive)
+    if w <= 0 or h <= 0 or sight.isEmpty():
+        return
+    shares = ((sight.left() - x) / w, (sight.top() - y) / h,
+              (sight.right() - x) / w, (sight.bottom() - y) / h)  # fmt: skip
+    part = pictures.image(
+        primitive.hash, primitive.kind, w * across, h * down, primitive.orientation, shares
+    )
+    if part is None:
         if not look.proof:
             bounds = _path(primitive.clip).boundingRect()
             frame = (bounds.x(), bounds.y(), bounds.width(), bounds.height())
@@ -241,8 +297,22 @@ def _paint_picture(
     else:
         painter.setClipPath(clip, Qt.ClipOperation.IntersectClip)
     painter.setOpacity(painter.opacity() * primitive.alpha)
-    painter.drawImage(QRectF(x, y, w, h), image)
+    place = QRectF(x + part.x * w, y + part.y * h, part.width * w, part.height * h)
+    painter.drawImage(place, part.image)
     painter.restore()
+
+
+def _in_sight(painter: QPainter, primitive: PicturePrimitive) -> QRectF:
+    """The part of a picture's rectangle that can be seen, in the item's coordinates."""
+    area = QRectF(*primitive.rect).intersected(_path(primitive.clip).boundingRect())
+    device = painter.device()
+    if device is not None:
+        ratio = device.devicePixelRatioF()
+        whole = QRectF(0, 0, device.width() * ratio, device.height() * ratio)
+        back, possible = painter.deviceTransform().inverted()
+        if possible:
+            area = area.intersected(back.mapRect(whole))
+    return area.intersected(painter.clipBoundingRect()) if painter.hasClipping() else area
 
 
 def _paint_placeholder(painter: QPainter, primitive: Placeholder, look: Look) -> None:

@@ -1,0 +1,102 @@
+"""Raster files as Pillow reads them, in the few kinds of pixels that screen and print know."""
+
+from __future__ import annotations
+
+import io
+import warnings
+
+import numpy as np
+from PIL import Image, ImageOps
+
+_KNOWN = ("1", "L", "LA", "RGB", "RGBA", "CMYK")
+
+
+def open_raster(data: bytes) -> Image.Image:
+    """The picture of a file's bytes: 1, L, LA, RGB, RGBA, CMYK, or 16-bit grey (I;16).
+
+    Numbers that are no plain bytes are brought to their range: whole ones of 16 bits stay as
+    they are, fractions from 0 (black) to 1 (white) become bytes, and so do larger numbers by
+    their highest.  Raises `OSError` or `ValueError` for what can't be read.
+    """
+    with warnings.catch_warnings():
+        warnings.simplefilter("ignore")
+        image: Image.Image = Image.open(io.BytesIO(data))
+        image.load()
+    info = image.info
+    made = _known(image)
+    made.info = info
+    return made
+
+
+def _known(image: Image.Image) -> Image.Image:
+    if image.mode in ("F", "I"):
+        return _brought_to_range(np.asarray(image, dtype=np.float64), image.mode)
+    if image.mode.startswith("I;16"):
+        grey = np.asarray(image).astype(np.uint16)
+        return Image.fromarray(grey)
+    if "transparency" in image.info and image.mode in ("P", "L", "RGB", "1"):
+        return image.convert("RGBA")
+    if image.mode in _KNOWN:
+        return image
+    return image.convert("RGBA" if image.mode in ("PA", "La", "RGBa") else "RGB")
+
+
+def _brought_to_range(values: np.ndarray, mode: str) -> Image.Image:
+    values = np.nan_to_num(values, nan=0.0, posinf=1.0, neginf=0.0)
+    top = float(values.max(initial=0.0))
+    if mode == "I" and top > 255:
+        return Image.fromarray(np.clip(values, 0, 65535).astype(np.uint16))
+    scale = 255.0 if mode == "F" and top <= 1 else (1.0 if top <= 255 else 255.0 / top)
+    return Image.fromarray(np.clip(values * scale + 0.5, 0, 255).astype(np.uint8))
+
+
+def samples(image: Image.Image) -> tuple[bytes, int, int]:
+    """Rows of samples, colours to a pixel, bits to a sample (ISO 32000-1, 8.9.5.2)."""
+    if image.mode == "1":
+        return image.tobytes(), 1, 1
+    if image.mode.startswith("I;16"):
+        return np.asarray(image).astype(">u2").tobytes(), 1, 16
+    return image.tobytes(), len(image.getbands()), 8
+
+
+def orientation_of(image: Image.Image) -> int:
+    """How the stored pixels are turned (Exif 2.32, tag 0x0112), 1 where nothing is said."""
+    try:
+        found = int(image.getexif().get(0x0112, 1))
+    except Exception:  # notes beside a picture may be damaged; the picture is not
+        return 1
+    return found if 1 <= found <= 8 else 1
+
+
+def upright(image: Image.Image) -> Image.Image:
+    """The picture as one looks at it."""
+    return ImageOps.exif_transpose(image) or image
+
+
+def for_screen(data: bytes) -> Image.Image:
+    """The picture in sRGB with opacity, by its own colour profile where it has one."""
+    image = open_raster(data)
+    if image.mode.startswith("I;16"):
+        image = Image.fromarray((np.asarray(image) >> 8).astype(np.uint8))
+    if image.mode == "CMYK":
+        image = _in_rgb(image)
+    return image.convert("RGBA")
+
+
+def _in_rgb(image: Image.Image) -> Image.Image:
+    profile = image.info.get("icc_profile")
+    if profile:
+        from PIL import ImageCms
+
+        try:
+            source = ImageCms.ImageCmsProfile(io.BytesIO(profile))
+            srgb = ImageCms.createProfile("sRGB")
+            made = ImageCms.profileToProfile(image, source, srgb, outputMode="RGB")
+            if made is not None:
+                return made
+        except (ImageCms.PyCMSError, OSError):  # a profile of something else
+            pass
+    # As for inks: red is what cyan and black leave of it.
+    cmyk = np.asarray(image).astype(np.uint16)
+    rgb = (255 - cmyk[:, :, :3]) * (255 - cmyk[:, :, 3:]) // 255
+    return Image.fromarray(rgb.astype(np.uint8))

@@ -1,0 +1,81 @@
+"""Which face sets which part of a text, where its own font lacks a character.
+
+>>> [(part, face.family) for part, face in stretches("a → b", font_book().face("Spectral"))]
+[('a ', 'Spectral'), ('→', 'Alegreya Sans'), (' b', 'Spectral')]
+"""
+
+from __future__ import annotations
+
+import re
+import unicodedata
+from functools import lru_cache
+
+from hidden_frame.typeset.fonts.book import font_book
+from hidden_frame.typeset.fonts.face import FontFace
+
+# Characters that are never seen: Default_Ignorable_Code_Point (Unicode, DerivedCoreProperties)
+# as far as it is assigned, and the controls, which HarfBuzz would show as missing.
+_UNSEEN = (
+    "\x00-\x1f\x7f-\x9f\u00ad\u034f\u061c\u115f\u1160\u17b4\u17b5\u180b-\u180f\u200b-\u200f"
+    "\u2028-\u202e\u2060-\u206f\u3164\ufe00-\ufe0f\ufeff\uffa0\ufff0-\ufff8"
+    "\U0001bca0-\U0001bca3\U0001d173-\U0001d17a\U000e0000-\U000e0fff"
+)
+_IGNORED = re.compile(f"[{_UNSEEN}]")
+# A character with the marks that stand on it (Unicode UAX #29, grapheme clusters, simplified).
+_BLANKS = frozenset("\u0020\u00a0\u1680\u2000\u2001\u2002\u2003\u2004\u2005\u2006\u2007\u2008"
+                    "\u2009\u200a\u202f\u205f\u3000")  # fmt: skip
+
+
+def covers(face: FontFace, text: str) -> bool:
+    """Whether a face has everything that can be seen of a text.
+
+    HarfBuzz makes blanks of any width from the space, and composes or takes apart letters with
+    their marks, so either form will do.
+    """
+    if face.unicodes.issuperset(text):
+        return True
+    seen = set(_IGNORED.sub("", text)) - _BLANKS
+    if face.unicodes.issuperset(seen):
+        return True
+    seen_text = "".join(c for c in _IGNORED.sub("", text) if c not in _BLANKS)
+    forms = (unicodedata.normalize("NFC", seen_text), unicodedata.normalize("NFD", seen_text))
+    return any(face.unicodes.issuperset(form) for form in forms)
+
+
+def stretches(text: str, face: FontFace) -> list[tuple[str, FontFace]]:
+    """The text in parts, each with a face that has it; its own face where none has."""
+    if face.unicodes.issuperset(text) or covers(face, text):
+        return [(text, face)]
+    return list(_stretches(text, face))
+
+
+@lru_cache(maxsize=2_000)
+def _stretches(text: str, face: FontFace) -> tuple[tuple[str, FontFace], ...]:
+    parts: list[tuple[str, FontFace]] = []
+    for cluster in _clusters(text):
+        chosen = _face_for(cluster, face)
+        if parts and parts[-1][1] is chosen:
+            parts[-1] = (parts[-1][0] + cluster, chosen)
+        else:
+            parts.append((cluster, chosen))
+    return tuple(parts)
+
+
+def _clusters(text: str) -> list[str]:
+    clusters: list[str] = []
+    for character in text:
+        marks = unicodedata.category(character)[0] == "M" or _IGNORED.match(character)
+        if clusters and marks:
+            clusters[-1] += character
+        else:
+            clusters.append(character)
+    return clusters
+
+
+def _face_for(cluster: str, face: FontFace) -> FontFace:
+    if covers(face, cluster):
+        return face
+    for other in font_book().reserve(face.bold, face.italic):
+        if covers(other, cluster):
+            return other
+    return face
