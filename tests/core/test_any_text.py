@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 import re
 import unicodedata
+from itertools import pairwise
 
 import pypdf
 import pypdfium2 as pdfium
@@ -251,7 +252,7 @@ def test_words_with_an_apostrophe_are_divided(word, language, parts):
     assert list(found) == expected
     if parts:
         cuts = [0, *found, len(word)]
-        assert "-".join(word[a:b] for a, b in zip(cuts, cuts[1:], strict=False)) == parts
+        assert "-".join(word[a:b] for a, b in pairwise(cuts)) == parts
 
 
 def test_a_runs_language_decides_its_hyphens():

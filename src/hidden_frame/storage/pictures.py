@@ -113,8 +113,9 @@ def _as_placed(image, data: bytes, name: str) -> tuple[Picture, bytes]:  # type:
         buffer = io.BytesIO()
         open_raster(data).save(buffer, "PNG", icc_profile=image.info.get("icc_profile"))
         kind, data = "png", buffer.getvalue()
-    elif kind == "tif":
+    elif kind == "tif":  # Pillow turns these itself
         open_raster(data)
+        turned = 1
     if turned >= 5:
         width, height = height, width
     return _described(data, kind, width, height, name, ppi, turned), data
