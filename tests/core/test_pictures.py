@@ -197,8 +197,8 @@ def test_a_profile_stays_with_its_picture(kind):
     data = bytes_of(gradient(), kind, icc_profile=SRGB)
     _, pdf = printed(data)
     with pikepdf.Pdf.open(io.BytesIO(pdf)) as file:
-        profiles = [o.read_bytes() for o in file.objects
-                    if isinstance(o, pikepdf.Stream) and "/N" in o and "/Alternate" in o]  # fmt: skip
+        streams = [o for o in file.objects if isinstance(o, pikepdf.Stream)]
+        profiles = [o.read_bytes() for o in streams if "/N" in o and "/Alternate" in o]
     assert profiles == [SRGB]
 
 

@@ -36,6 +36,7 @@ def run(arguments: list[str]) -> int:
     from PySide6.QtWidgets import QApplication
 
     from hidden_frame.desktop import theme
+    from hidden_frame.desktop.mishaps import catch_all, keep_log
     from hidden_frame.desktop.settings import settings
     from hidden_frame.desktop.windows import Windows
 
@@ -48,6 +49,8 @@ def run(arguments: list[str]) -> int:
     theme.load_fonts()
     theme.apply(app)
     windows = Windows(app)
+    keep_log()
+    catch_all(windows.sessions)
     if chosen.file is None and not chosen.demo:
         shown = windows.show_start()
         return _picture(app, shown, chosen.picture) if chosen.picture else int(app.exec())

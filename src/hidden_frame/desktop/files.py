@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QApplication, QFileDialog, QMessageBox, QProgressD
 
 from hidden_frame.desktop.dialogs.new import NewDialog
 from hidden_frame.desktop.dialogs.pages import RangeDialog
+from hidden_frame.desktop.mishaps import in_words, write_down
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
@@ -95,6 +96,10 @@ class Files:
         except Refusal as refusal:
             self.session.noticed.emit(str(refusal))
             return False
+        except Exception as error:
+            write_down(f"Opening {path.name}", error)
+            self.session.noticed.emit(in_words(f"Opening “{path.name}”", error))
+            return False
         settings().remember(path)
         session = self._show(opened.publication, opened.blobs, path)
         for warning in opened.warnings:
@@ -120,6 +125,11 @@ class Files:
             save(path, publication, session.blobs, self._preview())
         except Refusal as refusal:
             session.noticed.emit(str(refusal))
+            return False
+        except Exception as error:
+            write_down("Saving", error)
+            told = in_words("Saving", error, "no file was written and the old one is untouched")
+            session.noticed.emit(told)
             return False
         session.path, session.saved = path, publication
         settings().remember(path)
@@ -163,13 +173,17 @@ class Files:
             return not window.wasCanceled()
 
         try:
-            export_pdf(session.composition, session.blobs, path, pages, progress)
+            report = export_pdf(session.composition, session.blobs, path, pages, progress)
         except Cancelled:
             session.noticed.emit("The export was cancelled; no file was written.")
         except Refusal as refusal:
             session.noticed.emit(str(refusal))
+        except Exception as error:  # whatever it is, nobody is left to guess
+            write_down("The export", error)
+            session.noticed.emit(in_words("The export", error, "no file was written"))
         else:
-            session.noticed.emit(f"Exported “{path.name}”.")
+            done = f"Exported “{path.name}”."
+            session.noticed.emit(" ".join([done, *report.sentences[:2]]))
         finally:
             window.close()
             window.deleteLater()

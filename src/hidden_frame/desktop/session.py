@@ -9,13 +9,14 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Literal, NamedTuple
 
-from PySide6.QtCore import QObject, Signal
+from PySide6.QtCore import QObject, QTimer, Signal
 
 from hidden_frame.compose.arranging import AlignTo
 from hidden_frame.compose.composer import Composer, Composition
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.scene import Scene
 from hidden_frame.compose.shown import items_on
+from hidden_frame.desktop.mishaps import forget, in_words, write_down
 from hidden_frame.edit.boxes import Handle
 from hidden_frame.edit.guides import own_guides
 from hidden_frame.edit.history import History, jump, record, redo, sealed, undo
@@ -74,6 +75,7 @@ class Session(QObject):
         self._open(publication, path)
 
     def _open(self, publication: Publication, path: Path | None) -> None:
+        self._unproven: History | None = None  # what to go back to if the last step fails
         self.history = History.of(publication)
         self.saved: Publication | None = publication if path else None
         self.path = path
@@ -138,6 +140,9 @@ class Session(QObject):
         except Refusal as refusal:
             self.noticed.emit(str(refusal))
             return False
+        except Exception as error:  # a fault nobody foresaw: nothing changes, and it is told
+            self.mishap(f"“{name[:1].upper()}{name[1:]}”", error)
+            return False
         self.draft = None
         self._move(record(self.history, new, name, merge))
         return True
@@ -153,6 +158,23 @@ class Session(QObject):
         draft, self.draft = self.draft, None
         if draft is not None:
             self._move(record(self.history, draft, name))
+
+    def mishap(self, what: str, error: Exception) -> None:
+        """A fault nobody foresaw: what was under way or has just been done is taken back, and
+        the fault is told and written down."""
+        write_down(what, error)
+        before, self._unproven, self.draft = self._unproven, None, None
+        self.editing, self.cropping = None, False
+        if before is not None:
+            self.history = before
+            self.composer = Composer()  # what it remembers may be what failed
+            self._keep_what_exists()
+        self.changed.emit()
+        self.noticed.emit(in_words(what, error))
+
+    def proven(self) -> None:
+        """The last step has been painted, so it stays even if something fails later."""
+        self._unproven = None
 
     def undo(self) -> None:
         self._move(undo(self.history))
@@ -172,7 +194,9 @@ class Session(QObject):
         if history is self.history:
             return
         before = self.history.now
-        self.history = history
+        self._unproven, self.history = self.history, history
+        forget()
+        QTimer.singleShot(1_000, self, self.proven)
         if history.now is not before:
             self.composer.forget_missing(history.now)
             self._keep_what_exists()

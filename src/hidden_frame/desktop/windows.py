@@ -14,6 +14,7 @@ from hidden_frame.desktop.start import StartWindow
 from hidden_frame.model.publication import Publication
 
 if TYPE_CHECKING:
+    from hidden_frame.desktop.session import Session
     from hidden_frame.desktop.window import Window
 
 
@@ -46,6 +47,13 @@ class Windows:
             self.start.close()
             self.start = None
         return window
+
+    def sessions(self) -> list[Session]:
+        """Of every open window, that of the active one first."""
+        active = self.app.activeWindow()
+        while active is not None and active.parentWidget() is not None:
+            active = active.parentWidget()
+        return [w.session for w in sorted(self.open_ones, key=lambda w: w is not active)]
 
     def show_start(self) -> StartWindow:
         """The start window, from which publications are opened."""

@@ -9,8 +9,8 @@ from hidden_frame.desktop.session import Session
 from hidden_frame.edit.overrides import hide_here, make_local
 from hidden_frame.edit.styles import put_picture
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.publication import Publication
-from hidden_frame.storage.pictures import read_picture
+from hidden_frame.model.publication import Picture, Publication
+from hidden_frame.storage.pictures import left_out, read_picture
 
 
 def place_picture(session: Session, path: Path) -> None:
@@ -23,10 +23,18 @@ def place_picture(session: Session, path: Path) -> None:
     session.blobs[picture.hash] = data
     holder, side, items = session.holder_id, session.side, session.items
     changes: dict[str, dict[str, object]] = {i: {"picture": picture.hash} for i in items}
-    session.edit(
+    if session.edit(
         "place picture",
         lambda p: change_shown(put_picture(p, picture), holder, side, changes),
-    )
+    ):
+        tell_left_out(session, picture, data)
+
+
+def tell_left_out(session: Session, picture: Picture, data: bytes) -> None:
+    """What can't be shown of a drawing is said when it is placed."""
+    said = left_out(data, picture.name) if picture.kind == "svg" else ""
+    if said:
+        session.noticed.emit(said)
 
 
 def hide_item(session: Session, item_id: str) -> None:

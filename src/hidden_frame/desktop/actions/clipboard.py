@@ -19,6 +19,7 @@ from hidden_frame.compose.shown import (
     pasted_as_shown,
     shown_item,
 )
+from hidden_frame.desktop.actions.choices import tell_left_out
 from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.desk.gestures.draw import usual_layer
 from hidden_frame.desktop.desk.hits import Spot, hit
@@ -230,6 +231,7 @@ class Clipboard:
             ),
         )
         session.select_items(face, (item_id,))
+        tell_left_out(session, picture, thing.blob)
         return True
 
     def _lay_out(self, things: Sequence[Thing], spot: Spot | None) -> None:
@@ -274,6 +276,9 @@ class Clipboard:
         name = "place" if count == 1 else f"place {count} files"
         if session.edit(name, change):
             session.select_items(face, tuple(made))
+            for thing in things:
+                if isinstance(thing, PictureThing):
+                    tell_left_out(session, thing.picture, thing.blob)
 
 
 def _size(thing: Thing, margins: Bounds) -> tuple[float, float]:

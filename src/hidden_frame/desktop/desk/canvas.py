@@ -208,6 +208,7 @@ class Desk(QWidget):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         paint_desk(self)
+        self.session.proven()
 
     # -- mouse -------------------------------------------------------------------
 

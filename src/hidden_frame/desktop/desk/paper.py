@@ -69,11 +69,13 @@ class Paper:
             self._pixmap.setDevicePixelRatio(ratio)
             self._pixmap.fill(QColor(desk))
             painter = QPainter(self._pixmap)
-            for sheet in sheets:
-                _shadow(painter, sheet, view)
-            for sheet in sheets:
-                self._sheet(painter, sheet, view, look, None)
-            painter.end()
+            try:  # a painter left on its picture would take the program with it
+                for sheet in sheets:
+                    _shadow(painter, sheet, view)
+                for sheet in sheets:
+                    self._sheet(painter, sheet, view, look, None)
+            finally:
+                painter.end()
         self._key, self._scenes = key, scenes
         return self._pixmap
 
@@ -99,15 +101,20 @@ class Paper:
     def _renew(self, sheets: tuple[Sheet, ...], view: View, look: Look) -> None:
         """Paints again only where a scene differs from the one painted before."""
         painter = QPainter(self._pixmap)
-        for sheet, before in zip(sheets, self._scenes, strict=True):
-            if sheet.scene is not before:
-                dirty = _difference(before, sheet.scene)
-                if dirty is not None:
-                    # Strokes and antialiasing reach a little over an item's edges.
-                    slack = 3 / view.zoom + 12
-                    self._sheet(painter, sheet, view, look, dirty.adjusted(
-                        -slack, -slack, slack, slack))  # fmt: skip
-        painter.end()
+        try:
+            for sheet, before in zip(sheets, self._scenes, strict=True):
+                if sheet.scene is not before:
+                    dirty = _difference(before, sheet.scene)
+                    if dirty is not None:
+                        # Strokes and antialiasing reach a little over an item's edges.
+                        slack = 3 / view.zoom + 12
+                        self._sheet(painter, sheet, view, look, dirty.adjusted(
+                            -slack, -slack, slack, slack))  # fmt: skip
+        except Exception:
+            self.forget()
+            raise
+        finally:
+            painter.end()
 
     def _sheet(
         self, painter: QPainter, sheet: Sheet, view: View, look: Look, dirty: QRectF | None

@@ -33,13 +33,20 @@ if TYPE_CHECKING:
 
 def paint_desk(desk: Desk) -> None:
     """Paints pages, lines, marks and selection; the pages alone in proof view."""
+    painter = QPainter(desk)
+    try:
+        _paint(desk, painter)
+    finally:
+        painter.end()
+
+
+def _paint(desk: Desk, painter: QPainter) -> None:
     colours = theme.current()
     session = desk.session
     on_master = session.mode == "masters"
     sheets = desk.sheets()
     look = Look(proof=session.proof)
     ground = colours.desk_master if on_master and not session.proof else colours.desk
-    painter = QPainter(desk)
     pixmap = desk.paper.pixmap(
         sheets, desk.view, desk.size(), desk.devicePixelRatioF(), look, ground, desk.moving
     )

@@ -87,9 +87,11 @@ class Thumbnails(QObject):
         pixmap.setDevicePixelRatio(ratio)
         pixmap.fill(QColor("#FFFFFF"))
         painter = QPainter(pixmap)
-        painter.scale(scale, scale)
-        paint_scene(painter, scene, self.pictures, Look(not scene.is_master, greeked=True))
-        painter.end()
+        try:
+            painter.scale(scale, scale)
+            paint_scene(painter, scene, self.pictures, Look(not scene.is_master, greeked=True))
+        finally:
+            painter.end()
         return pixmap
 
 
