@@ -136,7 +136,7 @@ class Session(QObject):
     ) -> bool:
         """One undo step; a refusal becomes a notice and changes nothing."""
         try:
-            new = change(self.history.now)
+            history = record(self.history, change(self.history.now), name, merge)
         except Refusal as refusal:
             self.noticed.emit(str(refusal))
             return False
@@ -144,7 +144,7 @@ class Session(QObject):
             self.mishap(f"“{name[:1].upper()}{name[1:]}”", error)
             return False
         self.draft = None
-        self._move(record(self.history, new, name, merge))
+        self._move(history)
         return True
 
     def set_draft(self, publication: Publication | None) -> None:
@@ -156,8 +156,13 @@ class Session(QObject):
     def commit_draft(self, name: str) -> None:
         """The gesture's result becomes one undo step."""
         draft, self.draft = self.draft, None
-        if draft is not None:
+        if draft is None:
+            return
+        try:
             self._move(record(self.history, draft, name))
+        except Refusal as refusal:
+            self.noticed.emit(str(refusal))
+            self.changed.emit()
 
     def mishap(self, what: str, error: Exception) -> None:
         """A fault nobody foresaw: what was under way or has just been done is taken back, and

@@ -62,11 +62,12 @@ def masters_pasted_with_items(
             old,
             base=ids.get(old.base or ""),
             items=tuple(terms.item(i) for i in old.items),
+            # One that sleeps names nothing here, whatever may have its item's id (R11).
             overrides=tuple(
-                replace(terms.override(o), item=item_ids.get(o.item, o.item)) for o in old.overrides
+                replace(terms.override(o), item=item_ids.get(o.item, "")) for o in old.overrides
             ),
         )
-        same = next((m for m in publication.masters if _equal(m, coming)), None)
+        same = next((m for m in publication.masters if _equal(publication, m, coming)), None)
         if same is None:
             publication, same = _added(publication, coming)
         ids[old.id] = same.id
@@ -80,8 +81,12 @@ def _added(publication: Publication, coming: Master) -> tuple[Publication, Maste
     groups: dict[str, str] = {}
     for group in dict.fromkeys(i.group for i in coming.items if i.group is not None):
         publication, (groups[group],) = new_ids(publication, "group", 1)
+    sleeping = sum(not o.item for o in coming.overrides)
+    publication, names = new_ids(publication, "item", sleeping)
+    free = iter(names)
     made = replace(
         coming,
+        overrides=tuple(o if o.item else replace(o, item=next(free)) for o in coming.overrides),
         id=master_id,
         name=free_name(coming.name, (m.name for m in publication.masters)),
         ribbon=free_ribbon(publication),
@@ -93,14 +98,15 @@ def _added(publication: Publication, coming: Master) -> tuple[Publication, Maste
     return replace(publication, masters=(*publication.masters, made)), made
 
 
-def _equal(there: Master, coming: Master) -> bool:
+def _equal(publication: Publication, there: Master, coming: Master) -> bool:
     """Whether two masters are the same but for ids, ribbon, and a number that a clash gave."""
     stem, _, number = there.name.rpartition(" ")
     named = there.name == coming.name or (stem == coming.name and number.isdecimal())
-    return named and _bare(there) == _bare(coming)
+    awake = {i.id for m in publication.masters for i in m.items}
+    return named and _bare(there, awake) == _bare(coming, awake)
 
 
-def _bare(master: Master) -> Master:
+def _bare(master: Master, awake: set[str]) -> Master:
     groups: dict[str, str] = {}
     items = []
     for item in master.items:
@@ -108,4 +114,5 @@ def _bare(master: Master) -> Master:
         if group is not None:
             group = groups.setdefault(group, f"group {len(groups)}")
         items.append(replace(item, id="", group=group))
-    return replace(master, id="", name="-", ribbon=0, items=tuple(items))
+    named = (o if o.item in awake else replace(o, item="") for o in master.overrides)
+    return replace(master, id="", name="-", ribbon=0, items=tuple(items), overrides=tuple(named))

@@ -12,6 +12,7 @@ from msgspec import Struct
 from msgspec.structs import replace
 
 from hidden_frame.model.publication import Publication
+from hidden_frame.model.valid import check_change
 
 MAX_STEPS = 1000
 
@@ -39,10 +40,13 @@ class History(Struct, frozen=True):
 def record(history: History, new: Publication, name: str, merge: str = "") -> History:
     """The history after one gesture; the same object if nothing changed.
 
+    Raises `Refusal` for a publication that could not be opened again.
+
     Steps recorded one after the other with the same non-empty `merge` become one.
     """
     if new is history.now:
         return history
+    check_change(history.now, new)
     if merge and merge == history.merging and history.past and not history.future:
         return replace(history, now=new)
     past = (*history.past, Step(history.now, name))[-MAX_STEPS:]

@@ -17,7 +17,7 @@ from hidden_frame.model.items import (
     Override,
     changed_properties,
 )
-from hidden_frame.model.lookup import all_pages, holders, masters_by_id
+from hidden_frame.model.lookup import all_pages, holders, masters_by_id, positions
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.publication import MAX_PAGES, Master, Page, Publication
 from hidden_frame.model.text import CharacterStyle, ParagraphStyle, Text
@@ -65,6 +65,34 @@ def _problems(publication: Publication) -> Iterator[str]:
     for position, page in enumerate(all_pages(publication), 1):
         yield from _holder(page, f"page #{position}", known)
         yield from _stack(page.masters or (), f"page #{position}", known)
+
+
+def holder_problems(publication: Publication, held: Page | Master) -> Iterator[str]:
+    """What is wrong with one page or master, each in a sentence."""
+    known = _Known(publication)
+    if isinstance(held, Master):
+        yield from _bases(publication, held)
+        yield from _holder(held, f"master “{held.name}”", known)
+        return
+    position = positions(publication).get(held.id, 0)
+    yield from _stack(held.masters or (), f"page #{position}", known)
+    yield from _holder(held, f"page #{position}", known)
+
+
+def style_problems(publication: Publication) -> Iterator[str]:
+    """The same for the setup, styles and sections."""
+    known = _Known(publication)
+    yield from _counts(publication)
+    yield from _setup(publication)
+    yield from _styles(publication, known)
+    for section in publication.sections:
+        yield from _stack(section.masters or (), f"section “{section.name}”", known)
+
+
+def id_problems(publication: Publication) -> Iterator[str]:
+    """The same for ids, each of which stands for one thing."""
+    yield from _counts(publication)
+    yield from _ids(publication)
 
 
 def _counts(publication: Publication) -> Iterator[str]:
@@ -187,7 +215,8 @@ def _item(item: Item, place: str, known: _Known) -> Iterator[str]:
 
 def _values(values: dict[str, object], place: str, known: _Known) -> Iterator[str]:
     for name, value in values.items():
-        if isinstance(value, float) and not (math.isfinite(value) and abs(value) < 1e6):
+        number = isinstance(value, float | int) and not isinstance(value, bool)
+        if number and not (math.isfinite(value) and abs(value) < 1e6):  # type: ignore[arg-type]
             yield f"On {place}: {name} is {value:g}, which is not on any page."
         if name == "layer" and value not in known.layers:
             yield f"On {place}: the layer “{value}” does not exist."

@@ -62,7 +62,7 @@ def to_bytes(
     buffer = io.BytesIO()
     with zipfile.ZipFile(buffer, "w") as archive:
         _member(archive, "mimetype", MIMETYPE.encode(), zipfile.ZIP_STORED)
-        envelope = msgspec.json.encode(Envelope(FORMAT, publication))
+        envelope = _encoded(publication)
         _member(archive, "publication.json", envelope, zipfile.ZIP_DEFLATED)
         for picture in publication.pictures:
             if picture.hash in blobs:
@@ -72,6 +72,16 @@ def to_bytes(
         if preview is not None:
             _member(archive, "preview.png", preview, zipfile.ZIP_STORED)
     return buffer.getvalue()
+
+
+def _encoded(publication: Publication) -> bytes:
+    try:
+        return msgspec.json.encode(Envelope(FORMAT, publication))
+    except UnicodeEncodeError as error:
+        raise Refusal(
+            "A text of this publication holds half a character, which no file can hold; it is "
+            f"“{error.object[max(error.start - 20, 0) : error.start]}…”: delete what follows."
+        ) from error
 
 
 def _member(archive: zipfile.ZipFile, name: str, data: bytes, how: int) -> None:
@@ -86,8 +96,14 @@ def save(
     blobs: Mapping[str, bytes],
     preview: bytes | None = None,
 ) -> None:
-    """Writes the file whole; a failed save raises `Refusal` and leaves the old one."""
-    write_atomically(path, to_bytes(publication, blobs, preview))
+    """Writes the file whole; a failed save raises `Refusal` and leaves the old one.
+
+    What could not be opened again is not written: it goes through the check of opening first.
+    """
+    data = to_bytes(publication, blobs, preview)
+    with zipfile.ZipFile(io.BytesIO(data)) as archive:
+        _decode(archive.read("publication.json"), path.name)
+    write_atomically(path, data)
 
 
 def load(path: Path) -> Opened:

@@ -75,10 +75,13 @@ class TextField(_Typed):
 class LengthField(_Typed):
     """A length in any unit, or a sum of lengths; points inside."""
 
-    def __init__(self, label: str, unit: Unit, minimum: float | None = None) -> None:
+    def __init__(
+        self, label: str, unit: Unit, minimum: float | None = None, maximum: float | None = None
+    ) -> None:
         super().__init__(label)
         self.unit: Unit = unit
         self.minimum = minimum
+        self.maximum = maximum
         self.above = False  # whether the least value itself is refused
         self.setToolTip(f"{label}: mm, cm, in, pt, p, px, or a sum such as 12mm + 3pt")
 
@@ -92,6 +95,9 @@ class LengthField(_Typed):
         if self.minimum is not None and value < self.minimum:
             least = format_length(self.minimum, self.unit)
             raise Refusal(f"{self.accessibleName()} must be at least {least}.")
+        if self.maximum is not None and value > self.maximum:
+            most = format_length(self.maximum, self.unit)
+            raise Refusal(f"{self.accessibleName()} must be at most {most}.")
         return value
 
 

@@ -1,0 +1,134 @@
+"""The limits of the model, asked before a change is taken: what is kept can be opened again.
+
+The limits stand in the types of the model (`Meta`) and in `invariants`, once.  Opening a file
+decodes it by these types; the same is done here with whatever a change has made anew, so the
+work is in proportion to the change.
+
+>>> check_change(before, after)  # raises `Refusal` where `after` could not be opened
+>>> bounds(ParagraphStyle, "size")
+(0.0, 2000.0)
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from functools import cache
+from typing import Any
+
+import msgspec
+from msgspec import Struct
+from msgspec.inspect import FloatType, IntType, UnionType, type_info
+
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.invariants import check, holder_problems, id_problems, style_problems
+from hidden_frame.model.publication import Master, Page, Publication
+
+# What others refer to by id: where one of these goes, everything is looked at.
+_NAMED = ("layers", "colours", "paragraph_styles", "character_styles", "pictures", "masters")
+
+
+def check_change(before: Publication, after: Publication) -> Publication:
+    """The changed publication, or a `Refusal` with one sentence about what is beyond a limit."""
+    if after is before:
+        return after
+    changed = list(_changed(before, after))
+    for value in changed:
+        check_value(value)
+    if any(_gone(getattr(before, name), getattr(after, name)) for name in _NAMED):
+        return check(after)
+    problems: list[Iterator[str]] = []
+    if any(not isinstance(v, Page | Master) for v in changed):
+        problems.append(style_problems(after))
+    held = [v for v in changed if isinstance(v, Page | Master)]
+    problems += [holder_problems(after, h) for h in held]
+    if _ids(before) != _ids(after):
+        problems.append(id_problems(after))
+    for found in problems:
+        for problem in found:
+            raise Refusal(problem)
+    return after
+
+
+def _gone(before: tuple[Any, ...], after: tuple[Any, ...]) -> bool:
+    """Whether something that may be referred to is not there any more."""
+    if before is after:
+        return False
+    key = "hash" if before and hasattr(before[0], "hash") and not hasattr(before[0], "id") else "id"
+    return bool({getattr(v, key) for v in before} - {getattr(v, key) for v in after})
+
+
+def _ids(publication: Publication) -> tuple[object, ...]:
+    """What tells whether ids may have come or gone: cheap, and different if they did."""
+    pages = sum(len(s.pages) for s in publication.sections)
+    return (publication.next_id, len(publication.masters), len(publication.sections), pages)
+
+
+def _changed(before: Publication, after: Publication) -> Iterator[Struct]:
+    """What is not the same object as before: pages and masters, or small parts of the whole."""
+    known = {id(m) for m in before.masters}
+    yield from (m for m in after.masters if id(m) not in known)
+    if before.sections is not after.sections:
+        sections = {id(s) for s in before.sections}
+        pages = {id(p) for s in before.sections for p in s.pages}
+        for section in after.sections:
+            if id(section) not in sections:
+                yield from (p for p in section.pages if id(p) not in pages)
+                yield msgspec.structs.replace(section, pages=())
+    parts = [n for n in Publication.__struct_fields__ if n not in ("masters", "sections")]
+    if any(getattr(before, n) is not getattr(after, n) for n in parts):
+        yield msgspec.structs.replace(after, masters=(), sections=())
+
+
+def check_value(value: Struct) -> None:
+    """Raises `Refusal` for a value that its own type would not take from a file."""
+    try:
+        opened = msgspec.json.decode(msgspec.json.encode(value), type=type(value))
+    except msgspec.ValidationError as error:
+        raise Refusal(_sentence(str(error), value)) from error
+    except UnicodeEncodeError as error:
+        raise Refusal("This text holds half a character, which no file can hold.") from error
+    if opened != value:  # infinities come back as nothing at all
+        name = getattr(value, "name", "")
+        where = f"“{name}” holds" if name else "This holds"
+        raise Refusal(f"{where} a number without end; give another.")
+
+
+_STEP = re.compile(r"\.(\w+)|\[(\d+)\]")
+_LIMIT = re.compile(r"Expected `\w+` (<=|>=|<|>) ([\d.e+-]+)")
+_WORDS = {"<=": "at most", ">=": "at least", "<": "less than", ">": "more than"}
+
+
+def _sentence(message: str, value: Any) -> str:
+    """“Heading”: size is 3000; it must be at most 2000."""
+    what, _, path = message.partition(" - at ")
+    named, name, at = "", "", value
+    for step in _STEP.finditer(path):
+        named = getattr(at, "name", "") or named
+        name = step[1] or name
+        try:
+            at = getattr(at, step[1]) if step[1] else at[int(step[2])]
+        except (AttributeError, IndexError, TypeError):
+            break
+    label = name.replace("_", " ") or "A value"
+    where = f"“{named}”: {label}" if named else label[:1].upper() + label[1:]
+    limit = _LIMIT.search(what)
+    if limit:
+        return f"{where} is {at:g}; it must be {_WORDS[limit[1]]} {float(limit[2]):g}."
+    if isinstance(at, float):
+        return f"{where} is no number; give another."
+    return f"{where} can't be “{str(at)[:40]}”: {what[:1].lower()}{what[1:]}."
+
+
+@cache
+def bounds(kind: type[Struct], name: str) -> tuple[float | None, float | None]:
+    """The least and the most that a field of the model takes; None where there is no limit.
+
+    A bound that is itself left out ("more than 0") counts as the bound.
+    """
+    info: Any = next(f.type for f in type_info(kind).fields if f.name == name)  # type: ignore[attr-defined]
+    kinds = info.types if isinstance(info, UnionType) else (info,)
+    number = next(t for t in kinds if isinstance(t, FloatType | IntType))
+    low = number.ge if number.ge is not None else number.gt
+    high = number.le if number.le is not None else number.lt
+    return low, high
