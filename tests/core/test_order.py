@@ -19,6 +19,7 @@ from hidden_frame.compose.plan import count_in_words, matching, numbering_in_wor
 from hidden_frame.compose.sides import missing, sheet_pairs, side_of, spread_of, spreads
 from hidden_frame.edit.blind import blind_empty_pages, blind_first_pages, show_all_folios
 from hidden_frame.edit.carry_pages import pages_copied, pages_pasted, publication_of
+from hidden_frame.edit.folios import FolioPlan, place_folios
 from hidden_frame.edit.held import hold_pages
 from hidden_frame.edit.items import add_item
 from hidden_frame.edit.masters import add_master, apply_masters, set_opens
@@ -392,12 +393,20 @@ def fixed(publication, kind):
 
 
 def test_equal_folios_are_told_once_for_two_sections_and_mended():
-    publication = plain()
-    second = publication.sections[1].id
+    bare = plain()
+    second = bare.sections[1].id
+    # Without an item that prints them, no two pages print the same folio.
+    assert "equal folios" not in kinds(change_numbering(bare, second, Numbering(start=1)))
+    publication = place_folios(bare, [m.id for m in bare.masters], FolioPlan())
     doubled = change_numbering(publication, second, Numbering(start=1))
     finding, mended = fixed(doubled, "equal folios")
     assert finding.sentence == ("4 folios are printed twice, 1 to 4, the first on #1 and #5.")
     assert len(finding.pages) == 8 and "equal folios" not in kinds(mended)
+    carry_on, prefix = finding.ways
+    assert "carry on" in carry_on.offer and "-1" in prefix.offer
+    other = prefix.fix(doubled)
+    assert "equal folios" not in kinds(other)
+    assert page_facts(other)[other.sections[1].pages[0].id].folio.endswith("-1")
     assert kinds(publication) == []
 
 

@@ -7,11 +7,13 @@
 from __future__ import annotations
 
 from collections import Counter, defaultdict
-from collections.abc import Callable, Iterator
-from typing import NamedTuple
+from collections.abc import Iterator
 
 from msgspec.structs import replace
 
+from hidden_frame.checks.finding import Finding, Fix, Way
+from hidden_frame.checks.folios import prints_folio
+from hidden_frame.checks.names import detail_findings, missing_families
 from hidden_frame.compose.departures import departures
 from hidden_frame.compose.facts import PageFacts, page_facts, page_name
 from hidden_frame.compose.folios import in_range
@@ -30,22 +32,6 @@ from hidden_frame.model.lookup import (
 from hidden_frame.model.publication import Publication, Section
 from hidden_frame.model.remember import remembered
 
-Fix = Callable[[Publication], Publication]
-
-
-class Finding(NamedTuple):
-    """A doubtful thing: what it is about, in a sentence, the page to look at, and a fix.
-
-    `pages` are all pages that it touches; `fix` may be None, `offer` says what it does.
-    """
-
-    kind: str
-    sentence: str
-    page_id: str | None = None
-    pages: tuple[str, ...] = ()
-    offer: str = ""
-    fix: Fix | None = None
-
 
 @remembered(8)
 def findings(publication: Publication) -> list[Finding]:
@@ -58,14 +44,17 @@ def findings(publication: Publication) -> list[Finding]:
     found += _parted_ties(publication, facts)
     found += _sheets(publication)
     found += _asleep(publication)
+    found += missing_families(publication)
+    found += detail_findings(publication)
     return found
 
 
 def _equal_folios(publication: Publication, facts: dict[str, PageFacts]) -> Iterator[Finding]:
     """Equal folios on different pages (R19), told once for each pair of sections."""
     by_folio: dict[str, list[PageFacts]] = defaultdict(list)
+    printed = prints_folio(publication)
     for each in facts.values():
-        if each.folio:
+        if each.folio and each.page_id in printed:
             by_folio[each.folio].append(each)
     told: dict[tuple[str, ...], list[list[PageFacts]]] = defaultdict(list)
     for same in by_folio.values():
@@ -79,11 +68,37 @@ def _equal_folios(publication: Publication, facts: dict[str, PageFacts]) -> Iter
         else:
             span = f"{groups[0][0].folio} to {groups[-1][0].folio}"
             sentence = f"{len(groups)} folios are printed twice, {span}, the first on {places}."
-        last = find_section(publication, sections[-1])
-        fix = _carry_on(last) if len(sections) > 1 and last.numbering.start is not None else None
-        offer = f"Let {last.name or 'the section'} carry on" if fix else ""
         pages = tuple(f.page_id for group in groups for f in group)
-        yield Finding("equal folios", sentence, first[1].page_id, pages, offer, fix)
+        ways = _ways_apart(publication, sections)
+        yield Finding("equal folios", sentence, first[1].page_id, pages, ways)
+
+
+def _ways_apart(publication: Publication, sections: tuple[str, ...]) -> tuple[Way, ...]:
+    """How two sections can be told apart: the later carries on, or its folios get a prefix."""
+    if len(sections) < 2:
+        return ()
+    last = find_section(publication, sections[-1])
+    name, ways = last.name or "the section", []
+    if last.numbering.start is not None:
+        ways.append(Way(f"Let {name} carry on", _carry_on(last)))
+    known = {s.numbering.prefix for s in publication.sections}
+    prefix = next(p for p in (f"{c}-" for c in _initials(name)) if p not in known)
+    ways.append(Way(f"Print {name} as {prefix}1, {prefix}2", _prefixed(last, prefix)))
+    return tuple(ways)
+
+
+def _initials(name: str) -> Iterator[str]:
+    """The name's first letter, then the alphabet's, then numbers."""
+    first = name[:1].upper()
+    if first.isalpha() and name != "the section":
+        yield first
+    yield from "ABCDEFGHIJKLMNOPQRSTUVWXYZ"
+    yield from map(str, range(1, 10_000))
+
+
+def _prefixed(section: Section, prefix: str) -> Fix:
+    numbering = replace(section.numbering, prefix=prefix)
+    return lambda p: change_numbering(p, section.id, numbering)
 
 
 def _number(count: int) -> str:
@@ -117,7 +132,7 @@ def _even_rectos(publication: Publication, facts: dict[str, PageFacts]) -> Itera
             "even rectos",
             f"In {name} right pages have {kind} folios, as on {page_name(facts[recto])}; "
             "elsewhere it is the other way round.",
-            recto, odd, f"Add a page before {name}", _page_before(section),
+            recto, odd, (Way(f"Add a page before {name}", _page_before(section)),),
         )  # fmt: skip
 
 
@@ -169,7 +184,7 @@ def _openings(publication: Publication, facts: dict[str, PageFacts]) -> Iterator
                 "opening side",
                 f"{name} starts on a {facts[page.id].side}, {page_name(facts[page.id])}, and its "
                 f"master “{names[master].name}” opens on a {wanted}.",
-                page.id, (page.id,), f"Add a page before {name}", _page_before(section),
+                page.id, (page.id,), (Way(f"Add a page before {name}", _page_before(section)),),
             )  # fmt: skip
 
 
@@ -192,8 +207,7 @@ def _out_of_range(publication: Publication, facts: dict[str, PageFacts]) -> Iter
                 "out of range",
                 f"{name} counts to {number} in {style}, which reaches only {reach}; such pages "
                 "print plain figures.",
-                beyond[0], tuple(beyond), "Number it in figures",
-                _in_figures(section),
+                beyond[0], tuple(beyond), (Way("Number it in figures", _in_figures(section)),),
             )  # fmt: skip
 
 
@@ -204,8 +218,7 @@ def _empty_sections(publication: Publication) -> Iterator[Finding]:
             yield Finding(
                 "empty section",
                 f"The section “{section.name or 'without a name'}” has no pages.",
-                offer="Delete the section",
-                fix=_without(section_id),
+                ways=(Way("Delete the section", _without(section_id)),),
             )
 
 
@@ -216,7 +229,7 @@ def _parted_ties(publication: Publication, facts: dict[str, PageFacts]) -> Itera
                 "parted spread",
                 f"{page_name(facts[a.id])} and {page_name(facts[b.id])} are tied as a spread and "
                 "don't face each other.",
-                a.id, (a.id, b.id), "Untie them", _untied(a.id),
+                a.id, (a.id, b.id), (Way("Untie them", _untied(a.id)),),
             )  # fmt: skip
     pairs = {p.id for pair in tied_pairs(publication) for p in pair}
     for page in all_pages(publication):
@@ -224,7 +237,7 @@ def _parted_ties(publication: Publication, facts: dict[str, PageFacts]) -> Itera
             yield Finding(
                 "parted spread",
                 f"{page_name(facts[page.id])} was tied to a page that is gone.",
-                page.id, (page.id,), "Untie it", _untied(page.id),
+                page.id, (page.id,), (Way("Untie it", _untied(page.id)),),
             )  # fmt: skip
 
 
@@ -237,8 +250,9 @@ def _sheets(publication: Publication) -> Iterator[Finding]:
             "sheets",
             f"{count} pages: {pages} missing to a multiple of {publication.setup.sheet}.",
             all_pages(publication)[-1].id,
-            offer=f"Add {lacking} before the last page",
-            fix=lambda p: fill_up(p, lacking, None)[0],
+            ways=(
+                Way(f"Add {lacking} before the last page", lambda p: fill_up(p, lacking, None)[0]),
+            ),
         )
 
 
@@ -251,7 +265,7 @@ def _asleep(publication: Publication) -> Iterator[Finding]:
             yield Finding(
                 "sleeping override", each.asleep,
                 None if holder in known else holder, () if holder in known else (holder,),
-                "Drop the override", _following(holder, item),
+                (Way("Drop the override", _following(holder, item)),),
             )  # fmt: skip
 
 

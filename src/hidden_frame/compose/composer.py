@@ -253,6 +253,7 @@ def _placed(
         item.layer not in context.silent,
         item.layer in context.locked or (item.locked and resolved.carrier is None),
         item.blend == "multiply",
+        item.name,
     )
 
 

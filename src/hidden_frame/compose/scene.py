@@ -83,7 +83,7 @@ class Drawing(NamedTuple):
 
 
 class Placed(NamedTuple):
-    """A drawing on a page, and where it came from.
+    """A drawing on a page, and where it came from; `name` is what its item is called.
 
     `carrier` is the master that carries the item (None: it stands here itself).  One
     that is `multiplied` darkens what lies below it (ISO 32000-1, 11.3.5.2).
@@ -97,6 +97,7 @@ class Placed(NamedTuple):
     printing: bool
     locked: bool
     multiplied: bool = False
+    name: str = ""
 
 
 class Scene:

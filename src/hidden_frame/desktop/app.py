@@ -36,6 +36,7 @@ def run(arguments: list[str]) -> int:
     from PySide6.QtWidgets import QApplication
 
     from hidden_frame.desktop import theme
+    from hidden_frame.desktop.files import missing_fonts
     from hidden_frame.desktop.mishaps import catch_all, keep_log
     from hidden_frame.desktop.settings import settings
     from hidden_frame.desktop.windows import Windows
@@ -66,7 +67,7 @@ def run(arguments: list[str]) -> int:
     if chosen.file is not None:
         settings().remember(chosen.file)
     window = windows.open(opened.publication, opened.blobs, chosen.file)
-    for warning in opened.warnings:
+    for warning in [*opened.warnings, *missing_fonts(opened.publication)]:
         window.session.noticed.emit(warning)
     if chosen.picture is not None:
         for _ in range(3):

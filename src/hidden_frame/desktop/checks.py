@@ -1,6 +1,9 @@
-"""The checks: what is doubtful, each with a jump and, where possible, a fix."""
+"""The checks: what is doubtful, each with a jump and, where possible, a way out."""
 
 from __future__ import annotations
+
+from collections.abc import Callable
+from functools import partial
 
 from PySide6.QtCore import QSize, Qt, QTimer, Signal
 from PySide6.QtWidgets import (
@@ -13,12 +16,16 @@ from PySide6.QtWidgets import (
     QTreeWidget,
     QTreeWidgetItem,
     QVBoxLayout,
+    QWidget,
 )
 
-from hidden_frame.checks.order import Finding, findings
+from hidden_frame.checks.finding import Finding, Way
+from hidden_frame.checks.order import findings
+from hidden_frame.desktop.dialogs.fonts import ReplaceFontDialog
 from hidden_frame.desktop.icons import dress
 from hidden_frame.desktop.session import Session
-from hidden_frame.model.errors import Refusal
+from hidden_frame.desktop.watch import ContentWatch
+from hidden_frame.model.lookup import masters_by_id
 
 
 class ChecksPanel(QFrame):
@@ -29,7 +36,9 @@ class ChecksPanel(QFrame):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
+        self.watch = ContentWatch(session)
         self.found: list[Finding] = []
+        self._shown: tuple[object, object] = (None, None)
         self.setObjectName("TextStrip")
         column = QVBoxLayout(self)
         column.setContentsMargins(12, 6, 12, 8)
@@ -46,16 +55,7 @@ class ChecksPanel(QFrame):
         close.clicked.connect(self.hide)
         row.addWidget(close)
         column.addLayout(row)
-        self.list = QTreeWidget()
-        self.list.setAccessibleName("Checks")
-        self.list.setColumnCount(2)
-        self.list.setHeaderHidden(True)
-        self.list.setRootIsDecorated(False)
-        self.list.setFixedHeight(140)
-        header = self.list.header()
-        header.setStretchLastSection(False)
-        header.setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
-        header.setSectionResizeMode(1, QHeaderView.ResizeMode.ResizeToContents)
+        self.list = _list()
         self.list.itemClicked.connect(lambda row, _: self._go(row))
         self.list.itemActivated.connect(lambda row, _: self._go(row))
         column.addWidget(self.list)
@@ -65,6 +65,7 @@ class ChecksPanel(QFrame):
         self._later.setInterval(200)
         self._later.timeout.connect(self.refresh)
         session.changed.connect(self._soon)
+        self.watch.found.connect(self.refresh)
         self._later.start()
         self.hide()
 
@@ -73,42 +74,84 @@ class ChecksPanel(QFrame):
             self._later.start()
 
     def refresh(self) -> None:
-        """Looks again, and lists what is found."""
+        """Lists what is known of the order, and of the contents as last looked at."""
         if self.session.busy:
             return
-        found = findings(self.session.publication)
-        count = len(found)
-        self.counted.emit(count)
-        if found is self.found:
+        order = findings(self.session.publication)
+        if self._shown == (id(order), id(self.watch.findings)):
             return
-        self.found = found
+        self._shown = (id(order), id(self.watch.findings))
+        self.found = [*self.watch.findings, *order]
+        count = len(self.found)
+        self.counted.emit(count)
         self.title.setText(f"CHECKS: {count} DOUBTFUL" if count else "CHECKS: NOTHING DOUBTFUL")
         self.list.clear()
-        for number, finding in enumerate(found):
-            row = QTreeWidgetItem([finding.sentence, ""])
-            row.setData(0, Qt.ItemDataRole.UserRole, number)
-            row.setToolTip(0, finding.sentence)
-            row.setSizeHint(0, QSize(0, 34))
-            self.list.addTopLevelItem(row)
-            if finding.fix is not None:
-                button = QPushButton(finding.offer)
-                button.clicked.connect(lambda _=False, f=finding: self._fix(f))
-                self.list.setItemWidget(row, 1, button)
+        for number, finding in enumerate(self.found):
+            self._add(number, finding)
+
+    def all_findings(self) -> list[Finding]:
+        """Everything, looked for now where that has not been done."""
+        self.watch.finish()
+        self.refresh()
+        return self.found
+
+    def _add(self, number: int, finding: Finding) -> None:
+        row = QTreeWidgetItem([finding.sentence, ""])
+        row.setData(0, Qt.ItemDataRole.UserRole, number)
+        row.setToolTip(0, finding.sentence)
+        row.setSizeHint(0, QSize(0, 34))
+        self.list.addTopLevelItem(row)
+        buttons = [_button(way.offer, partial(self._fix, way)) for way in finding.ways[:2]]
+        if finding.asks:
+            buttons.append(_button("Choose another…", partial(self._replace, finding.asks)))
+        if buttons:
+            held = QWidget()
+            line = QHBoxLayout(held)
+            line.setContentsMargins(0, 0, 0, 0)
+            line.setSpacing(6)
+            line.addStretch(1)
+            for button in buttons:
+                line.addWidget(button)
+            self.list.setItemWidget(row, 1, held)
 
     def _go(self, row: QTreeWidgetItem) -> None:
         """Shows the page that a finding is about, where pages are looked at now."""
-        finding = self.found[row.data(0, Qt.ItemDataRole.UserRole)]
+        finding, session = self.found[row.data(0, Qt.ItemDataRole.UserRole)], self.session
         if finding.page_id is None:
             return
-        if self.session.view == "flatplan":
-            self.session.select_pages(finding.pages or (finding.page_id,))
-        else:
-            self.session.show_page(finding.page_id)
-
-    def _fix(self, finding: Finding) -> None:
-        if finding.fix is None:
+        if finding.page_id in masters_by_id(session.publication):
+            session.show_master(finding.page_id)
+        elif session.view == "flatplan":
+            session.select_pages(finding.pages or (finding.page_id,))
             return
-        try:
-            self.session.edit(finding.offer[:1].lower() + finding.offer[1:], finding.fix)
-        except Refusal as refusal:
-            self.session.noticed.emit(str(refusal))
+        else:
+            session.show_page(finding.page_id)
+        if finding.item_id is not None:
+            face = next((f for f in session.faces() if f.holder_id == finding.page_id), None)
+            session.select_items(face, (finding.item_id,))
+
+    def _fix(self, way: Way) -> None:
+        self.session.edit(way.offer[:1].lower() + way.offer[1:], way.fix)
+
+    def _replace(self, family: str) -> None:
+        ReplaceFontDialog(self.session, family, self.window()).exec()
+
+
+def _list() -> QTreeWidget:
+    rows = QTreeWidget()
+    rows.setAccessibleName("Checks")
+    rows.setColumnCount(2)
+    rows.setHeaderHidden(True)
+    rows.setRootIsDecorated(False)
+    rows.setFixedHeight(140)
+    header = rows.header()
+    header.setStretchLastSection(False)
+    header.setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
+    header.setSectionResizeMode(1, QHeaderView.ResizeMode.ResizeToContents)
+    return rows
+
+
+def _button(text: str, press: Callable[[], object]) -> QPushButton:
+    button = QPushButton(text)
+    button.clicked.connect(lambda _=False: press())
+    return button

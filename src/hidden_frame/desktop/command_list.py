@@ -54,6 +54,9 @@ def _publication(window: Window) -> list[Row]:
         Command("save as", menu, "Save as…", "Ctrl+Shift+S", files.save_as),
         Command("export", menu, "Export PDF…", "Ctrl+E", files.export),
         None,
+        Command("about", menu, "About this publication…", "", window.edit_about),
+        Command("replace font", menu, "Replace a font…", "", window.replace_font),
+        None,
         Command("close", menu, "Close", "Ctrl+W", window.close),
     ]
 

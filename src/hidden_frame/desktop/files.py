@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from pathlib import Path
 
 from PySide6.QtCore import QBuffer, QIODevice, Qt
 from PySide6.QtWidgets import QApplication, QFileDialog, QMessageBox, QProgressDialog, QWidget
 
+from hidden_frame.checks.finding import Finding
+from hidden_frame.checks.names import missing_families
 from hidden_frame.desktop.dialogs.new import NewDialog
 from hidden_frame.desktop.dialogs.pages import RangeDialog
 from hidden_frame.desktop.mishaps import in_words, write_down
@@ -20,6 +22,18 @@ from hidden_frame.model.publication import Publication
 from hidden_frame.storage.format import EXTENSION, load, save
 
 _FILTER = f"Publications (*{EXTENSION})"
+
+
+def missing_fonts(publication: Publication) -> list[str]:
+    """What is to be told of fonts when a publication is opened: one sentence at most."""
+    found = list(missing_families(publication))
+    if len(found) < 2:
+        return [f.sentence for f in found]
+    names = ", ".join(f"“{f.asks}”" for f in found)
+    return [
+        f"{len(found)} fonts are not on this machine: {names}. Their texts are set in another; "
+        "Checks (Shift+F2) tells where, and offers to replace them."
+    ]
 
 
 class Files:
@@ -36,6 +50,7 @@ class Files:
         self.thumbnails = thumbnails
         self.parent = parent
         self.opener = opener
+        self.found: Callable[[], Sequence[Finding]] = tuple  # what checks find, told at export
 
     def _show(
         self, publication: Publication, blobs: dict[str, bytes], path: Path | None
@@ -102,7 +117,7 @@ class Files:
             return False
         settings().remember(path)
         session = self._show(opened.publication, opened.blobs, path)
-        for warning in opened.warnings:
+        for warning in [*opened.warnings, *missing_fonts(opened.publication)]:
             session.noticed.emit(warning)
         return True
 
@@ -148,7 +163,7 @@ class Files:
         return bytes(buffer.data().data())
 
     def export(self) -> None:
-        dialog = RangeDialog(self.session, self.parent)
+        dialog = RangeDialog(self.session, self.parent, self.found())
         if not dialog.exec():
             return
         start = f"{self.session.publication.title}.pdf"

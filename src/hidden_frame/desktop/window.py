@@ -28,9 +28,11 @@ from hidden_frame.desktop.command_list import command_list
 from hidden_frame.desktop.commands import Commands
 from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.desk.rulers import RuledDesk
+from hidden_frame.desktop.dialogs.about import AboutDialog
 from hidden_frame.desktop.dialogs.desk_settings import DeskSettings
 from hidden_frame.desktop.dialogs.finder import Finder
 from hidden_frame.desktop.dialogs.folios import FoliosDialog
+from hidden_frame.desktop.dialogs.fonts import ReplaceFontDialog
 from hidden_frame.desktop.dialogs.goto import GoToDialog
 from hidden_frame.desktop.dialogs.guides import GuidesDialog
 from hidden_frame.desktop.dialogs.overrides import OverridesDialog
@@ -75,6 +77,7 @@ class Window(QMainWindow):
         self.board = Board(session, self.thumbnails)
         self.flatplan = Flatplan(session, self.thumbnails)
         self.checks = ChecksPanel(session)
+        self.files.found = self.checks.all_findings
         self.items = ItemActions(session, self)
         self.pages = PageActions(session, self)
         self.text = TextActions(session, self.desk)
@@ -285,6 +288,14 @@ class Window(QMainWindow):
     def on_pages(self) -> bool:
         """Whether what is done now is done to pages, not to items."""
         return self.session.view == "flatplan" or self.run.hasFocus()
+
+    def edit_about(self) -> None:
+        """What the publication says of itself."""
+        AboutDialog(self.session, self).exec()
+
+    def replace_font(self) -> None:
+        """One family for another, everywhere; a missing one first."""
+        ReplaceFontDialog(self.session, "", self).exec()
 
     def edit_styles(self) -> None:
         """The paragraph style of the selected frame or edited paragraph, or the first one."""

@@ -72,6 +72,15 @@ def set_title(publication: Publication, title: str) -> Publication:
     return replace(publication, title=title) if title != publication.title else publication
 
 
+def set_about(publication: Publication, **changes: object) -> Publication:
+    """What the publication says of itself: author, subject, keywords, language.
+
+    >>> set_about(publication, author="Kestrel Ridge Observatory")
+    """
+    about = replace(publication.about, **changes)
+    return publication if about == publication.about else replace(publication, about=about)
+
+
 def rename_detail(publication: Publication, name: str, new: str) -> Publication:
     """A detail under another name; the markers that show it go along."""
     clean = " ".join(new.split())

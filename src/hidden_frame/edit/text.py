@@ -258,3 +258,26 @@ def plain(text: Text, start: Place | None = None, end: Place | None = None) -> s
         b = end[1] if index == end[0] else len(cells)
         lines.append("".join(c for c, _ in cells[a:b] if isinstance(c, str)))
     return "\n".join(lines)
+
+
+def without_markers(text: Text, gone: Callable[[Marker], bool]) -> Text:
+    """The text without those of its markers that are meant."""
+    return tuple(
+        replace(p, content=tuple(c for c in p.content if isinstance(c, Run) or not gone(c)))
+        for p in text
+    )
+
+
+def without_characters(text: Text, gone: str) -> Text:
+    """The text without any of these characters."""
+    table = dict.fromkeys(map(ord, gone))
+    return tuple(
+        replace(
+            p,
+            content=tuple(
+                replace(c, text=c.text.translate(table)) if isinstance(c, Run) else c
+                for c in p.content
+            ),
+        )
+        for p in text
+    )

@@ -25,6 +25,8 @@ class Setup(Struct, frozen=True, kw_only=True, omit_defaults=True):
     Read right to left, a spread's first page lies on the right: `recto` and `verso`
     name right and left pages always.  `opening` "recto" lets the first page stand
     alone.  `sheet` is the number of pages that the count shall be a multiple of.
+    Checks tell pictures with fewer pixels to an inch than `least_ppi`, drawings of black and
+    white pixels than `least_line_ppi`.
     """
 
     trim: Size
@@ -37,6 +39,8 @@ class Setup(Struct, frozen=True, kw_only=True, omit_defaults=True):
     unit: Unit = "mm"
     direction: Literal["left to right", "right to left"] = "left to right"
     sheet: Literal[1, 2, 4, 8, 16, 32] = 4
+    least_ppi: Annotated[float, Meta(ge=1, le=5000)] = 200.0
+    least_line_ppi: Annotated[float, Meta(ge=1, le=5000)] = 600.0
 
 
 class Master(Struct, frozen=True, kw_only=True, omit_defaults=True):
@@ -120,6 +124,7 @@ class Picture(Struct, frozen=True, kw_only=True, omit_defaults=True):
     Natural width and height are points for SVG, pixels otherwise; `ppi` is how many
     pixels the file puts to an inch at its actual size.  The pixels are counted as one
     looks at the picture, turned by its `orientation` (Exif 2.32, tag 0x0112).
+    One that is `bilevel` knows only black and white.
     """
 
     hash: Annotated[str, Meta(pattern="^[0-9a-f]{64}$")]
@@ -129,6 +134,7 @@ class Picture(Struct, frozen=True, kw_only=True, omit_defaults=True):
     name: str = ""
     ppi: Annotated[float, Meta(gt=0)] = 72.0
     orientation: Annotated[int, Meta(ge=1, le=8)] = 1
+    bilevel: bool = False
 
     @property
     def size(self) -> tuple[float, float]:

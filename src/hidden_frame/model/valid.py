@@ -54,8 +54,11 @@ def _gone(before: tuple[Any, ...], after: tuple[Any, ...]) -> bool:
     """Whether something that may be referred to is not there any more."""
     if before is after:
         return False
-    key = "hash" if before and hasattr(before[0], "hash") and not hasattr(before[0], "id") else "id"
-    return bool({getattr(v, key) for v in before} - {getattr(v, key) for v in after})
+    return bool(set(map(_key, before)) - set(map(_key, after)))
+
+
+def _key(value: Any) -> str:
+    return str(getattr(value, "id", "") or value.hash)
 
 
 def _ids(publication: Publication) -> tuple[object, ...]:

@@ -62,10 +62,11 @@ def _described(
     name: str,
     ppi: float = 72.0,
     orientation: int = 1,
+    bilevel: bool = False,
 ) -> Picture:
     return Picture(
         hash=hashlib.sha256(data).hexdigest(), kind=kind, width=width, height=height, name=name,
-        ppi=ppi, orientation=orientation,
+        ppi=ppi, orientation=orientation, bilevel=bilevel,
     )  # fmt: skip
 
 
@@ -109,6 +110,7 @@ def _as_placed(image, data: bytes, name: str) -> tuple[Picture, bytes]:  # type:
     ppi, turned = _resolution(image.info.get("dpi")), orientation_of(image)
     image.load()
     width, height = image.size
+    bilevel = image.mode == "1"
     if kind is None:
         buffer = io.BytesIO()
         open_raster(data).save(buffer, "PNG", icc_profile=image.info.get("icc_profile"))
@@ -118,4 +120,4 @@ def _as_placed(image, data: bytes, name: str) -> tuple[Picture, bytes]:  # type:
         turned = 1
     if turned >= 5:
         width, height = height, width
-    return _described(data, kind, width, height, name, ppi, turned), data
+    return _described(data, kind, width, height, name, ppi, turned, bilevel), data

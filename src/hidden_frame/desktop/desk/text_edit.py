@@ -202,6 +202,7 @@ class TextEdit(QObject):
         for name in ("family", "bold", "italic", "size", "tracking", "colour", "tint"):
             values = (getattr(own, name), getattr(character, name, None), getattr(style, name))
             found[name] = next(v for v in values if v is not None)
+        found["language"] = own.language
         return found
 
     def set_character_style(self, style: str | None) -> None:

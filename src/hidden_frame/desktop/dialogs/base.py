@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QDialog, QDialogButtonBox, QVBoxLayout, QWidget
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QDialog, QDialogButtonBox, QHBoxLayout, QVBoxLayout, QWidget
 
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.model.errors import Refusal
@@ -17,12 +18,21 @@ class Question(QDialog):
         self.column = QVBoxLayout(self)
         self.form = Form()
         self.form.title(title)
-        self.column.addWidget(self.form)
+        self.forms = QHBoxLayout()
+        self.forms.addWidget(self.form)
+        self.column.addLayout(self.forms)
         self.box = QDialogButtonBox(QDialogButtonBox.StandardButton.Cancel)
         self.ok = self.box.addButton(action, QDialogButtonBox.ButtonRole.AcceptRole)
         self.ok.setDefault(True)
         self.box.accepted.connect(self._accept)
         self.box.rejected.connect(self.reject)
+
+    def beside(self) -> Form:
+        """A second column of rows, where one would be too high for the screen."""
+        form = Form()
+        self.forms.addWidget(form)
+        form.column.setAlignment(Qt.AlignmentFlag.AlignTop)
+        return form
 
     def finish(self) -> None:
         """To be called once all rows are there."""

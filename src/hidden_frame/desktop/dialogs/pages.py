@@ -2,8 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QWidget
 
+from hidden_frame.checks.content import ORDER, counted
+from hidden_frame.checks.finding import Finding
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.ranges import echo, pages_in_range
 from hidden_frame.desktop.dialogs.base import Question
@@ -110,15 +115,44 @@ class ApplyDialog(EditQuestion):
 class RangeDialog(Question):
     """Which pages to export; `pages` holds the answer."""
 
-    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
+    def __init__(
+        self,
+        session: Session,
+        parent: QWidget | None = None,
+        found: Sequence[Finding] = (),
+    ) -> None:
         super().__init__(parent, "Export PDF", "Export…")
         self.session = session
+        self.found = found
         self.pages: list[str] = []
         self.range = TextField("Pages")
         self.range.setText("all")
         self.form.row("Pages", self.range)
         self.form.note("Folios or positions: 3, 7, 12-18, iv-ix, #5, odd, all")
+        self.doubtful = self.form.note()
+        self.doubtful.setMinimumHeight(self.doubtful.fontMetrics().lineSpacing() * 3)
+        self.doubtful.setAlignment(Qt.AlignmentFlag.AlignTop)
+        self.range.textChanged.connect(self._tell)
+        self._tell()
         self.finish()
+        self.setMinimumWidth(430)
+
+    def _tell(self) -> None:
+        """What is doubtful about these pages, before they are exported."""
+        try:
+            pages = set(pages_in_range(self.session.publication, self.range.text()))
+        except Refusal:
+            self.doubtful.setText("")
+            return
+        found = [f for f in self.found if pages.intersection(f.pages)]
+        if not found:
+            self.doubtful.setText("Checks find nothing doubtful on these pages.")
+            return
+        words = counted(found)
+        others = len(found) - len([f for f in found if f.kind in ORDER])
+        more = f"{others} about order or fonts" if others else ""
+        said = ", ".join(w for w in (words, more) if w)
+        self.doubtful.setText(f"Checks on these pages: {said}. See Checks (Shift+F2).")
 
     def answer(self) -> None:
         self.pages = pages_in_range(self.session.publication, self.range.text())

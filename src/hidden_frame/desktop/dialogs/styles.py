@@ -8,20 +8,25 @@ from msgspec.structs import replace
 from PySide6.QtWidgets import QCheckBox, QWidget
 
 from hidden_frame.desktop.dialogs.pages import EditQuestion
+from hidden_frame.desktop.dialogs.tabs import TabStops
+from hidden_frame.desktop.families import show_families
+from hidden_frame.desktop.languages import language_options
 from hidden_frame.desktop.properties.fields import Choice, LengthField, NumberField, TextField
+from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.styles import add_paragraph_style, put_paragraph_style
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import paragraph_style
 from hidden_frame.model.text import ParagraphStyle
-from hidden_frame.typeset.fonts import font_book
+from hidden_frame.model.valid import bounds
 
 ALIGNMENTS = ("left", "right", "centre", "justified", "inside", "outside")
-_LENGTHS = (
-    ("Size", "size", 0.5),
-    ("Leading", "leading", 0.5),
+_TYPE = (("Size", "size", 0.5), ("Leading", "leading", 0.5))
+_PARAGRAPH = (
     ("Space before", "space_before", 0.0),
     ("Space after", "space_after", 0.0),
+    ("Left indent", "indent_left", 0.0),
+    ("Right indent", "indent_right", 0.0),
     ("First line indent", "indent_first", None),
 )
 
@@ -47,21 +52,36 @@ class StyleDialog(EditQuestion):
         form.row("", self.bold)
         form.row("", self.italic)
         self.lengths: dict[str, LengthField] = {}
-        for label, name, least in _LENGTHS:
-            self.lengths[name] = LengthField(label, "pt", least)
-            form.row(label, self.lengths[name])
-        self.tracking = NumberField("Tracking", "/1000 em", -500, 2000)
+        self._lengths(form, _TYPE)
+        low, high = bounds(ParagraphStyle, "tracking")
+        self.tracking = NumberField("Tracking", "/1000 em", low or 0, high or 0)
         form.row("Tracking", self.tracking)
         self.colour = Choice("Colour")
         form.row("Colour", self.colour)
-        self.alignment = Choice("Alignment")
-        form.row("Alignment", self.alignment)
+        self.language = Choice("Language")
+        self.language.setToolTip("Decides where words are divided")
+        form.row("Language", self.language)
         self.hyphenate = QCheckBox("Hyphenate")
         form.row("", self.hyphenate)
+        right = self.beside()
+        right.heading("PARAGRAPH")
+        self.alignment = Choice("Alignment")
+        right.row("Alignment", self.alignment)
+        self._lengths(right, _PARAGRAPH)
+        right.heading("TAB STOPS")
+        self.tabs = TabStops()
+        self.tabs.refused.connect(self.form.say)
+        right.column.addWidget(self.tabs)
         self.new = form.buttons("New style like this one")[0]
         self.new.clicked.connect(self._make)
         self.finish()
         self._load()
+
+    def _lengths(self, form: Form, rows: tuple[tuple[str, str, float | None], ...]) -> None:
+        for label, name, least in rows:
+            field = LengthField(label, "pt", least, bounds(ParagraphStyle, name)[1])
+            self.lengths[name] = field
+            form.row(label, field)
 
     def _style(self) -> ParagraphStyle:
         return paragraph_style(self.session.publication, self.style_id)
@@ -76,10 +96,9 @@ class StyleDialog(EditQuestion):
         styles = [(s.name, s.id) for s in publication.paragraph_styles]
         self.chosen.show_choice(styles, style.id)
         self.name.show_text(style.name)
-        families = font_book().families()
-        if style.family not in families:
-            families.append(style.family)
-        self.family.show_choice([(f, f) for f in families], style.family)
+        show_families(self.family, style.family)
+        self.language.show_choice(language_options(publication.about.language), style.language)
+        self.tabs.show_stops(style.tabs)
         self.bold.setChecked(style.bold)
         self.italic.setChecked(style.italic)
         for name, field in self.lengths.items():
@@ -115,7 +134,9 @@ class StyleDialog(EditQuestion):
         style = replace(
             self._style(),
             name=name,
-            family=self.family.currentText(),
+            family=str(self.family.value()),
+            language=self.language.value(),
+            tabs=self.tabs.stops(),
             bold=self.bold.isChecked(),
             italic=self.italic.isChecked(),
             tracking=self.tracking.parse(self.tracking.text()),

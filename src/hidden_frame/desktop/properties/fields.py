@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtGui import QKeyEvent, QStandardItemModel
 from PySide6.QtWidgets import QComboBox, QLineEdit
 
 from hidden_frame.model.errors import Refusal
@@ -200,3 +200,20 @@ class Choice(QComboBox):
             self.clear()
             self.addItems(labels)
         self.setCurrentIndex(self._values.index(value) if value in self._values else -1)
+
+    def value(self) -> object:
+        """What is chosen now."""
+        at = self.currentIndex()
+        return self._values[at] if 0 <= at < len(self._values) else None
+
+    def close_off(self, reasons: Mapping[str, str]) -> None:
+        """Values that can be seen but not chosen, each with the reason as its tooltip."""
+        model = self.model()
+        assert isinstance(model, QStandardItemModel)
+        for number, value in enumerate(self._values):
+            reason = reasons.get(str(value))
+            row = model.item(number)
+            if row is not None and row.isEnabled() == (reason is not None):
+                row.setEnabled(reason is None)
+            if reason:
+                self.setItemData(number, reason, Qt.ItemDataRole.ToolTipRole)

@@ -7,11 +7,12 @@ from typing import Any
 from PySide6.QtWidgets import QCheckBox
 
 from hidden_frame.desktop.desk.text_edit import TextEdit
+from hidden_frame.desktop.families import show_families
+from hidden_frame.desktop.languages import language_options
 from hidden_frame.desktop.properties.fields import Choice, NumberField
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.session import Session
 from hidden_frame.model.text import Look
-from hidden_frame.typeset.fonts import font_book
 
 ALIGNMENTS = ("left", "right", "centre", "justified", "inside", "outside")
 
@@ -56,6 +57,10 @@ class TextForm(Form):
         self.tint = NumberField("Text tint", "%", 0, 100, 100.0)
         self.tint.committed.connect(lambda v: text.set_look(tint=v))
         self.row("Tint", self.tint)
+        self.language = Choice("Language of these characters")
+        self.language.setToolTip("Decides where words are divided")
+        self.language.committed.connect(lambda v: text.set_look(language=v))
+        self.row("Language", self.language)
         self.bold, self.italic = QCheckBox("Bold"), QCheckBox("Italic")
         self.bold.clicked.connect(lambda on: text.set_look(bold=on))
         self.italic.clicked.connect(lambda on: text.set_look(italic=on))
@@ -78,10 +83,8 @@ class TextForm(Form):
         looks += [(s.name, s.id) for s in publication.character_styles]
         self.character.show_choice(looks, now["character"])
         self.alignment.show_choice([(a, a) for a in ALIGNMENTS], now["alignment"])
-        families = font_book().families()
-        if now["family"] not in families:
-            families.append(now["family"])
-        self.family.show_choice([(f, f) for f in families], now["family"])
+        show_families(self.family, now["family"])
+        self.language.show_choice(language_options(publication.about.language), now["language"])
         self.size_field.show_value(now["size"])
         self.tracking.show_value(now["tracking"])
         self.colour.show_choice([(c.name, c.id) for c in publication.colours], now["colour"])

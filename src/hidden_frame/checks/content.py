@@ -1,0 +1,142 @@
+"""What is doubtful about what stands on the pages: texts, pictures, edges, empty frames.
+
+A page's faults are worked out from its scene and remembered with it, so that after an edit
+only the pages that it touched are looked at again.
+
+>>> [f.sentence for f in content_findings(composition, blobs)]
+['Page 4 (#6): “Caption”: 2 lines (9 words) of the text do not fit: …']
+"""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Iterable, Mapping
+from typing import NamedTuple
+
+from hidden_frame.checks.faults import Fault, Limits, faults_of
+from hidden_frame.checks.finding import Finding
+from hidden_frame.checks.ways import ways_out
+from hidden_frame.compose.composer import Composition, followers
+from hidden_frame.compose.facts import page_name
+from hidden_frame.model.geometry import SIDES
+from hidden_frame.model.lookup import masters_by_id
+from hidden_frame.model.publication import Publication
+
+ORDER = (
+    "text does not fit", "missing picture", "missing character", "right to left", "off the page",
+    "short of the bleed", "low resolution", "prints nothing",
+)  # fmt: skip
+
+
+class Place(NamedTuple):
+    """A fault on a page, or on a face of a master that no page follows."""
+
+    holder_id: str
+    fault: Fault
+
+
+def places(composition: Composition, holders: Iterable[str], known: Collection[str]) -> list[Place]:
+    """The faults on some pages or masters; `known` are the pictures whose bytes are here."""
+    publication = composition.publication
+    limits = limits_of(publication, known)
+    masters = masters_by_id(publication)
+    found = []
+    for holder_id in holders:
+        if holder_id in masters:
+            scenes = [composition.master_scene(holder_id, side) for side in SIDES]
+        else:
+            scenes = [composition.scene(holder_id)]
+        faults = dict.fromkeys(f for scene in scenes for f in faults_of(scene, limits))
+        found += [Place(holder_id, fault) for fault in faults]
+    return found
+
+
+def to_look_at(publication: Publication) -> list[str]:
+    """Every page, and the masters that no page follows, whose texts nothing else shows."""
+    alone = [m for m, pages in followers(publication).items() if not pages]
+    return [*(p.id for s in publication.sections for p in s.pages), *alone]
+
+
+_limits: dict[Limits, Limits] = {}
+
+
+def limits_of(publication: Publication, known: Collection[str]) -> Limits:
+    """What the faults of a scene depend on besides; the same object for equal ones."""
+    setup = publication.setup
+    missing = frozenset(p.hash for p in publication.pictures if p.hash not in known)
+    made = Limits(
+        setup.facing, setup.least_ppi, setup.least_line_ppi, missing, publication.pictures
+    )
+    if len(_limits) > 50:
+        _limits.clear()
+    return _limits.setdefault(made, made)
+
+
+def content_findings(
+    composition: Composition, known: Collection[str], pages: Iterable[str] | None = None
+) -> list[Finding]:
+    """The findings on some pages; on all, and on masters without followers, if None."""
+    holders = to_look_at(composition.publication) if pages is None else pages
+    return merged(composition, places(composition, holders, known))
+
+
+def merged(composition: Composition, found: Iterable[Place]) -> list[Finding]:
+    """One finding for each fault, however many pages show it."""
+    groups: dict[tuple[str, str, str], list[Place]] = {}
+    for place in found:
+        fault = place.fault
+        groups.setdefault((fault.kind, fault.item_id, fault.what), []).append(place)
+    rows = [_finding(composition, group) for group in groups.values()]
+    return sorted(rows, key=lambda f: ORDER.index(f.kind))
+
+
+def _finding(composition: Composition, group: list[Place]) -> Finding:
+    first = group[0]
+    fault, publication = first.fault, composition.publication
+    holders = tuple(p.holder_id for p in group)
+    masters = masters_by_id(publication)
+    pages = tuple(h for h in holders if h not in masters)
+    name = _name(publication, fault)
+    where = _where(composition, holders)
+    return Finding(
+        fault.kind, f"{where}: {name} {fault.what}.", holders[0], pages,
+        ways_out(composition, fault, holders), fault.item_id,
+    )  # fmt: skip
+
+
+def _name(publication: Publication, fault: Fault) -> str:
+    return f"“{fault.name}”" if fault.name else f"A {fault.noun}"
+
+
+def _where(composition: Composition, holders: tuple[str, ...]) -> str:
+    masters, facts = masters_by_id(composition.publication), composition.facts
+    if holders[0] in masters:
+        return f"Master “{masters[holders[0]].name}”"
+    first = page_name(facts[holders[0]])
+    if len(holders) == 1:
+        return f"Page {first}"
+    return f"{len(holders)} pages, the first {first}"
+
+
+def counted(found: Iterable[Finding]) -> str:
+    """“2 texts that do not fit, 1 picture of low resolution”: what an export will print."""
+    numbers: dict[str, int] = {}
+    for finding in found:
+        numbers[finding.kind] = numbers.get(finding.kind, 0) + 1
+    return ", ".join(_plural(kind, numbers[kind]) for kind in ORDER if kind in numbers)
+
+
+_ONE_MANY: Mapping[str, tuple[str, str]] = {
+    "text does not fit": ("text that does not fit", "texts that do not fit"),
+    "missing picture": ("missing picture", "missing pictures"),
+    "missing character": ("text with characters that no font has",
+                          "texts with characters that no font has"),
+    "right to left": ("text that runs from right to left", "texts that run from right to left"),
+    "off the page": ("item off its page", "items off their pages"),
+    "short of the bleed": ("item short of the bleed", "items short of the bleed"),
+    "low resolution": ("picture of low resolution", "pictures of low resolution"),
+    "prints nothing": ("frame that prints nothing", "frames that print nothing"),
+}  # fmt: skip
+
+
+def _plural(kind: str, number: int) -> str:
+    return f"{number} {_ONE_MANY[kind][number > 1]}"

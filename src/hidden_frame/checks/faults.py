@@ -1,0 +1,202 @@
+"""The faults of one page, read from its scene: what is seen is what is judged."""
+
+from __future__ import annotations
+
+import unicodedata
+from collections.abc import Iterator
+from typing import NamedTuple
+
+from hidden_frame.compose.scene import (
+    PathPrimitive,
+    PicturePrimitive,
+    Placed,
+    Placeholder,
+    Scene,
+    TextPrimitive,
+)
+from hidden_frame.model.publication import Picture
+from hidden_frame.model.remember import remembered
+from hidden_frame.typeset.layout import SetText
+
+_NEAR = 0.1  # points
+
+
+class Limits(NamedTuple):
+    """What faults depend on besides the scene."""
+
+    facing: bool
+    least_ppi: float
+    least_line_ppi: float
+    missing: frozenset[str]
+    pictures: tuple[Picture, ...]
+
+
+class Fault(NamedTuple):
+    """What is wrong with one item as a page shows it; `what` goes on after its name.
+
+    `carrier` is the master it comes from; `needs` is what a way out needs to know.
+    """
+
+    kind: str
+    item_id: str
+    carrier: str | None
+    noun: str
+    name: str
+    what: str
+    needs: tuple[float, ...] | str = ()
+
+
+@remembered(6_000)
+def faults_of(scene: Scene, limits: Limits) -> tuple[Fault, ...]:
+    """The faults of a page's printed items, bottom to top."""
+    found: list[Fault] = []
+    for placed in scene.placed:
+        if placed.printing:
+            found += _of_item(scene, placed, limits)
+    return tuple(found)
+
+
+def _of_item(scene: Scene, placed: Placed, limits: Limits) -> Iterator[Fault]:
+    drawing = placed.drawing
+
+    def fault(kind: str, what: str, needs: tuple[float, ...] | str = ()) -> Fault:
+        return Fault(kind, placed.item_id, placed.carrier, noun(placed), placed.name, what, needs)
+
+    if drawing.overflow is not None:
+        what = drawing.overflow.sentence.rstrip(".")
+        yield fault("text does not fit", what[:1].lower() + what[1:] if what[0] == "T" else what)
+    for primitive in drawing.primitives:
+        if isinstance(primitive, TextPrimitive):
+            lacking, backward = _characters(primitive.text)
+            if lacking:
+                shown = ", ".join(_named(c) for c in lacking[:3])
+                more = f" and {len(lacking) - 3} more" if len(lacking) > 3 else ""
+                what = f"holds {shown}{more}, which no font here has; nothing is printed for it"
+                yield fault("missing character", what, lacking)
+            if backward:
+                what = f"runs from right to left (“{backward}”), which is not yet set in order"
+                yield fault("right to left", what)
+        elif isinstance(primitive, PicturePrimitive):
+            yield from _of_picture(primitive, limits, fault)
+    if _prints_nothing(placed) and not scene.is_master:
+        yield fault("prints nothing", "is empty and prints nothing")
+        return
+    yield from _of_edges(scene, placed, limits.facing, fault)
+
+
+def noun(placed: Placed) -> str:
+    """What an item without a name is called."""
+    kinds = {type(p) for p in placed.drawing.primitives}
+    if TextPrimitive in kinds:
+        return "text frame"
+    if kinds & {PicturePrimitive, Placeholder}:
+        return "picture frame"
+    return "line" if placed.drawing.height == 0 else "shape"
+
+
+def _named(character: str) -> str:
+    return f"“{character}” (U+{ord(character):04X})"
+
+
+@remembered(4_000)
+def _characters(text: SetText) -> tuple[str, str]:
+    """The characters of a set text that no font has, and some that run from right to left."""
+    lacking: dict[str, None] = {}
+    backward = ""
+    for line in text.lines:
+        for run in line.runs:
+            if run.span.text.isascii():
+                continue
+            for word in run.words:
+                shaped = word.shaped
+                if shaped.missing:
+                    for glyph, at in zip(shaped.glyphs, shaped.clusters, strict=True):
+                        if not glyph:
+                            lacking[shaped.text[at]] = None
+                if not backward and any(
+                    unicodedata.bidirectional(c) in ("R", "AL") for c in shaped.text
+                ):
+                    backward = shaped.text[:12]
+    return "".join(lacking), backward
+
+
+def _of_picture(primitive: PicturePrimitive, limits: Limits, fault) -> Iterator[Fault]:  # type: ignore[no-untyped-def]
+    picture = next((p for p in limits.pictures if p.hash == primitive.hash), None)
+    if picture is None or primitive.hash in limits.missing:
+        yield fault("missing picture", "shows a picture whose file is missing; it prints nothing")
+        return
+    _, _, w, h = primitive.rect
+    if picture.kind == "svg" or w <= 0 or h <= 0:
+        return
+    ppi = min(picture.width * 72 / w, picture.height * 72 / h)
+    least = limits.least_line_ppi if picture.bilevel else limits.least_ppi
+    if ppi < least - 0.5:
+        what = f"shows {ppi:.0f} pixels to an inch; {least:g} are wanted"
+        yield fault("low resolution", what, (ppi / least,))
+
+
+def _prints_nothing(placed: Placed) -> bool:
+    """Whether an item has no text, no picture, no colour and no line."""
+    for primitive in placed.drawing.primitives:
+        if isinstance(primitive, PathPrimitive | PicturePrimitive):
+            return False
+        if isinstance(primitive, TextPrimitive) and any(
+            paragraph.spans for paragraph in primitive.text.specs
+        ):
+            return False
+    return True
+
+
+def bounds(placed: Placed) -> tuple[float, float, float, float]:
+    """Left, top, right and bottom of what is seen of an item, without its line's width."""
+    w, h = placed.drawing.width, placed.drawing.height
+    points: list[tuple[float, float]] = [(0, 0), (w, 0), (w, h), (0, h)]
+    outlines = [p for p in placed.drawing.primitives if isinstance(p, PathPrimitive)]
+    if outlines:
+        points = list(_along(outlines[0].commands))
+    seen = [placed.matrix.apply(x, y) for x, y in points]
+    xs, ys = [p[0] for p in seen], [p[1] for p in seen]
+    return min(xs), min(ys), max(xs), max(ys)
+
+
+def _along(commands: tuple[tuple, ...]) -> Iterator[tuple[float, float]]:
+    """Points of a path, close together where it is curved."""
+    here = (0.0, 0.0)
+    for name, *at in commands:
+        if name == "C":
+            (x0, y0), (x1, y1, x2, y2, x3, y3) = here, at
+            for n in range(1, 17):
+                t, u = n / 16, 1 - n / 16
+                a, b, c, d = u**3, 3 * u * u * t, 3 * u * t * t, t**3
+                yield a * x0 + b * x1 + c * x2 + d * x3, a * y0 + b * y1 + c * y2 + d * y3
+        elif name != "Z":
+            yield at[0], at[1]
+        if name != "Z":
+            here = (at[-2], at[-1])
+
+
+def _of_edges(scene: Scene, placed: Placed, facing: bool, fault) -> Iterator[Fault]:  # type: ignore[no-untyped-def]
+    left, top, right, bottom = bounds(placed)
+    bleed = scene.bleed
+    if (
+        right <= -bleed or bottom <= -bleed
+        or left >= scene.width + bleed or top >= scene.height + bleed
+    ):  # fmt: skip
+        yield fault("off the page", "lies wholly off the page and is not printed")
+        return
+    inked = any(isinstance(p, PathPrimitive | PicturePrimitive) for p in placed.drawing.primitives)
+    if not bleed or not inked:
+        return
+    spine = None if not facing else ("left" if scene.side == "recto" else "right")
+    past = {
+        "left": -left, "top": -top, "right": right - scene.width, "bottom": bottom - scene.height,
+    }  # fmt: skip
+    short = [s for s, by in past.items() if s != spine and -_NEAR <= by < bleed - _NEAR]
+    if short:
+        sides = " and ".join(short)
+        yield fault(
+            "short of the bleed",
+            f"ends at the trim's edge ({sides}) without reaching into the bleed; a sliver of "
+            "paper may show",
+            tuple(past[s] if s in short else -1e9 for s in past),
+        )

@@ -1,0 +1,111 @@
+"""Names that lead nowhere: families that are not here, details without markers and the reverse."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from hidden_frame.checks.finding import Finding, Fix, Way
+from hidden_frame.edit.change import change_texts
+from hidden_frame.edit.fonts import families_used
+from hidden_frame.edit.styles import remove_detail, set_detail
+from hidden_frame.edit.text import without_markers
+from hidden_frame.model.lookup import all_pages, base_chain, masters_by_id, positions, stack_of
+from hidden_frame.model.publication import Publication
+from hidden_frame.model.remember import remembered
+from hidden_frame.model.text import Marker
+from hidden_frame.model.usage import texts_of
+from hidden_frame.typeset.fonts import DEFAULT_FAMILY, font_book
+
+
+def missing_families(publication: Publication) -> Iterator[Finding]:
+    """Families of fonts that the publication uses and that are not on this machine."""
+    book = font_book()
+    for family, holders in families_used(publication).items():
+        if book.knows(family):
+            continue
+        pages = _pages_with(publication, holders)
+        reason = book.refused.get(family, "")
+        why = f"{reason}" if reason else "is not on this machine"
+        yield Finding(
+            "missing font",
+            f"The font “{family}” {why}; {pages_in_words(publication, pages)} set in "
+            f"{DEFAULT_FAMILY} until it is here.",
+            pages[0] if pages else None, pages, asks=family,
+        )  # fmt: skip
+
+
+def pages_in_words(publication: Publication, pages: tuple[str, ...]) -> str:
+    """“page #4 is”, “pages #4, #9 and 12 more are”, “nothing is” by position."""
+    order = positions(publication)
+    if not pages:
+        return "nothing is"
+    if len(pages) == 1:
+        return f"page #{order[pages[0]]} is"
+    if len(pages) == len(order):
+        return "all pages are"
+    named = ", ".join(f"#{order[p]}" for p in pages[:3])
+    more = f" and {len(pages) - 3} more" if len(pages) > 3 else ""
+    return f"pages {named}{more} are"
+
+
+def _pages_with(publication: Publication, holders: set[str]) -> tuple[str, ...]:
+    """The pages that are, or that follow, one of these holders, in order."""
+    masters = masters_by_id(publication)
+    families = {m: {x.id for x in base_chain(publication, m)} for m in masters}
+    found = []
+    for page in all_pages(publication):
+        stack = set().union(*(families.get(m, set()) for m in stack_of(publication, page)))
+        if page.id in holders or stack & holders:
+            found.append(page.id)
+    return tuple(found)
+
+
+@remembered(8)
+def _details_shown(publication: Publication) -> dict[str, set[str]]:
+    """The holders of the markers that show each detail."""
+    shown: dict[str, set[str]] = {}
+    for holder, text in texts_of(publication):
+        for paragraph in text:
+            for piece in paragraph.content:
+                if isinstance(piece, Marker) and piece.shows == "detail":
+                    shown.setdefault(piece.detail or "", set()).add(holder)
+    return shown
+
+
+def detail_findings(publication: Publication) -> Iterator[Finding]:
+    """Details that no marker shows, and markers of details that are gone."""
+    shown = _details_shown(publication)
+    known = [d.name for d in publication.details]
+    for name in known:
+        if name not in shown:
+            yield Finding(
+                "idle detail", f"No marker shows the detail “{name}”.",
+                ways=(Way("Remove the detail", _without(name)),),
+            )  # fmt: skip
+    for name, holders in shown.items():
+        if name not in known:
+            pages = _pages_with(publication, holders)
+            ways = [Way(f"Make the detail “{name}”", _made(name))] if name else []
+            ways.append(Way("Take its markers out", _unmarked(name)))
+            named = f"“{name}”" if name else "without a name"
+            yield Finding(
+                "lost detail",
+                f"A marker shows the detail {named}, which does not exist; "
+                f"{pages_in_words(publication, pages)} concerned.",
+                pages[0] if pages else None, pages, tuple(ways),
+            )  # fmt: skip
+
+
+def _without(name: str) -> Fix:
+    return lambda p: remove_detail(p, name)
+
+
+def _made(name: str) -> Fix:
+    return lambda p: set_detail(p, name, name)
+
+
+def _unmarked(name: str) -> Fix:
+    def gone(marker: Marker) -> bool:
+        return marker.shows == "detail" and (marker.detail or "") == name
+
+    return lambda p: change_texts(p, lambda text: without_markers(text, gone))

@@ -1,0 +1,134 @@
+"""Ways out of a fault: each an edit, on the page where it shows or where the item is kept."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from typing import Any
+
+from msgspec.structs import replace
+
+from hidden_frame.checks.faults import Fault
+from hidden_frame.checks.finding import Fix, Way
+from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.facts import page_facts
+from hidden_frame.compose.shown import change_shown, shown_item
+from hidden_frame.edit.items import remove_items
+from hidden_frame.edit.text import without_characters
+from hidden_frame.model.geometry import Side
+from hidden_frame.model.items import Item, TextFrame
+from hidden_frame.model.lookup import masters_by_id
+from hidden_frame.model.publication import Publication
+
+Changes = dict[str, Any]
+
+
+def ways_out(composition: Composition, fault: Fault, holders: Iterable[str]) -> tuple[Way, ...]:
+    """What can be done at once; nothing where only the designer can judge.
+
+    An item of a master that shows the same fault on several pages is changed on the master.
+    """
+    shown_on = tuple(holders)
+    at = shown_on[0] if fault.carrier is None or len(shown_on) == 1 else fault.carrier
+    side = _side(composition.publication, shown_on[0])
+    make = _WAYS.get(fault.kind)
+    return () if make is None else make(composition.publication, fault, at, side)
+
+
+def _side(publication: Publication, holder_id: str) -> Side:
+    if holder_id in masters_by_id(publication):
+        return "recto"
+    return page_facts(publication)[holder_id].side
+
+
+def _changed(fault: Fault, at: str, side: Side, new: Callable[[Item], Changes]) -> Fix:
+    def fix(publication: Publication) -> Publication:
+        item = shown_item(publication, at, fault.item_id, side)
+        if item is None:
+            return publication
+        return change_shown(publication, at, side, {fault.item_id: new(item)})
+
+    return fix
+
+
+def _grow(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:
+    return (Way("Let the frame grow", _changed(fault, at, side, lambda _: {"grows": True})),)
+
+
+def _emptied(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:
+    return (Way("Empty the frame", _changed(fault, at, side, lambda _: {"picture": None})),)
+
+
+def _spelt(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:
+    def new(item: Item) -> Changes:
+        assert isinstance(item, TextFrame) and isinstance(fault.needs, str)
+        return {"text": without_characters(item.text, fault.needs)}
+
+    return (Way("Take them out", _changed(fault, at, side, new)),)
+
+
+def _onto(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:
+    trim = publication.setup.trim
+
+    def new(item: Item) -> Changes:
+        x = min(max(item.x, 0.0), max(trim.width - item.width, 0.0))
+        y = min(max(item.y, 0.0), max(trim.height - item.height, 0.0))
+        return {"x": x, "y": y}
+
+    moved = Way("Move it onto the page", _changed(fault, at, side, new))
+    return (moved, *_removed(publication, fault, at, side))
+
+
+def _bled(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:
+    item = shown_item(publication, at, fault.item_id, side)
+    if item is None or item.rotation or isinstance(fault.needs, str):
+        return ()
+    bleed, trim = publication.setup.bleed, publication.setup.trim
+    left, top, right, bottom = (by > -1e8 for by in fault.needs)
+
+    def new(now: Item) -> Changes:
+        x1 = -bleed if left else now.x
+        y1 = -bleed if top else now.y
+        x2 = trim.width + bleed if right else now.x + now.width
+        y2 = trim.height + bleed if bottom else now.y + now.height
+        return {"x": x1, "y": y1, "width": x2 - x1, "height": y2 - y1}
+
+    return (Way("Extend it into the bleed", _changed(fault, at, side, new)),)
+
+
+def _smaller(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:
+    if isinstance(fault.needs, str):
+        return ()
+    share = fault.needs[0]
+
+    def new(item: Item) -> Changes:
+        w, h = item.width * share, item.height * share
+        changes: Changes = {
+            "x": item.x + (item.width - w) / 2, "y": item.y + (item.height - h) / 2,
+            "width": w, "height": h,
+        }  # fmt: skip
+        crop = getattr(item, "crop", None)
+        if crop is not None:
+            scaled = replace(crop, x=crop.x * share, y=crop.y * share, scale=crop.scale * share)
+            changes["crop"] = scaled
+        return changes
+
+    if share < 0.2:
+        return ()
+    return (Way(f"Make it smaller: {share:.0%}", _changed(fault, at, side, new)),)
+
+
+def _removed(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:
+    if fault.carrier is not None and at != fault.carrier:
+        return ()
+    return (Way("Delete it", lambda p: remove_items(p, at, [fault.item_id])),)
+
+
+_WAYS = {
+    "text does not fit": _grow,
+    "missing picture": _emptied,
+    "missing character": _spelt,
+    "off the page": _onto,
+    "short of the bleed": _bled,
+    "low resolution": _smaller,
+    "prints nothing": _removed,
+}

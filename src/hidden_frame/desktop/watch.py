@@ -1,0 +1,71 @@
+"""Looks at the contents of every page while nothing else is to be done."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Iterator
+
+from PySide6.QtCore import QObject, QTimer, Signal
+
+from hidden_frame.checks.content import Place, merged, places, to_look_at
+from hidden_frame.checks.finding import Finding
+from hidden_frame.desktop.session import Session
+
+SLICE = 0.006  # seconds at a time, so that no key and no move has to wait
+REST = 350  # milliseconds after the last change
+
+
+class ContentWatch(QObject):
+    """`found` says that all pages have been looked at; `findings` are theirs, as of then."""
+
+    found = Signal()
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.findings: list[Finding] = []
+        self.done = False
+        self._places: list[Place] = []
+        self._left: Iterator[str] = iter(())
+        self._later = QTimer(self)
+        self._later.setSingleShot(True)
+        self._later.setInterval(REST)
+        self._later.timeout.connect(self._begin)
+        self._work = QTimer(self)
+        self._work.setInterval(0)
+        self._work.timeout.connect(self._some)
+        session.changed.connect(self._again)
+        self._again()
+
+    def _again(self) -> None:
+        self.done = False
+        self._work.stop()
+        self._later.start()
+
+    def _begin(self) -> None:
+        if self.session.busy:
+            self._later.start()
+            return
+        self._places = []
+        self._left = iter(to_look_at(self.session.history.now))
+        self._work.start()
+
+    def _some(self) -> None:
+        until = time.perf_counter() + SLICE
+        composition, blobs = self.session.composition, self.session.blobs
+        for holder_id in self._left:
+            self._places += places(composition, (holder_id,), blobs)
+            if time.perf_counter() > until:
+                return
+        self._work.stop()
+        self.findings = merged(composition, self._places)
+        self.done = True
+        self.found.emit()
+
+    def finish(self) -> None:
+        """Looks at all that is left at once."""
+        if not self.done:
+            self._later.stop()
+            self._begin()
+            while self._work.isActive():
+                self._some()

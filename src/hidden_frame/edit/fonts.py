@@ -1,0 +1,55 @@
+"""Families of fonts: where they are used, and one replaced by another everywhere."""
+
+from __future__ import annotations
+
+from msgspec.structs import replace
+
+from hidden_frame.edit.change import change_texts
+from hidden_frame.model.publication import Publication
+from hidden_frame.model.remember import remembered
+from hidden_frame.model.text import Piece, Text
+from hidden_frame.model.usage import texts_of
+
+
+@remembered(8)
+def families_used(publication: Publication) -> dict[str, set[str]]:
+    """Each family that a style or a text names, and the pages and masters whose texts show it."""
+    paragraphs = {s.id: s.family for s in publication.paragraph_styles}
+    characters = {s.id: s.family for s in publication.character_styles}
+    used: dict[str, set[str]] = {family: set() for family in paragraphs.values()}
+    used |= {family: set() for family in characters.values() if family}
+    for holder, text in texts_of(publication):
+        for paragraph in text:
+            used[paragraphs[paragraph.style]].add(holder)
+            for piece in paragraph.content:
+                named = characters.get(piece.style or "")
+                own = piece.look.family if piece.look is not None else None
+                for family in (named, own):
+                    if family:
+                        used.setdefault(family, set()).add(holder)
+    return used
+
+
+def replace_family(publication: Publication, old: str, new: str) -> Publication:
+    """One family for another, in every style and every text; itself if nothing used it."""
+
+    def piece(each: Piece) -> Piece:
+        if each.look is None or each.look.family != old:
+            return each
+        return replace(each, look=replace(each.look, family=new))
+
+    def text(before: Text) -> Text:
+        return tuple(replace(p, content=tuple(piece(c) for c in p.content)) for p in before)
+
+    if old == new or old not in families_used(publication):
+        return publication
+    publication = change_texts(publication, text)
+    return replace(
+        publication,
+        paragraph_styles=tuple(
+            replace(s, family=new) if s.family == old else s for s in publication.paragraph_styles
+        ),
+        character_styles=tuple(
+            replace(s, family=new) if s.family == old else s for s in publication.character_styles
+        ),
+    )

@@ -1,0 +1,23 @@
+"""Every text of a publication, and whose it is."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from msgspec import UnsetType
+
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.lookup import holders
+from hidden_frame.model.publication import Publication
+from hidden_frame.model.text import Text
+
+
+def texts_of(publication: Publication) -> Iterator[tuple[str, Text]]:
+    """The page or master, and a text of one of its items or overrides."""
+    for holder in holders(publication):
+        for item in holder.items:
+            if isinstance(item, TextFrame) and item.text:
+                yield holder.id, item.text
+        for override in holder.overrides:
+            if not isinstance(override.text, UnsetType) and override.text:
+                yield holder.id, override.text
