@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import re
+from datetime import UTC, datetime
 
 import pypdf
 import pypdfium2 as pdfium
@@ -17,7 +18,7 @@ from hidden_frame.compose.composer import Composer
 from hidden_frame.edit.items import add_item
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.sections import start_section
-from hidden_frame.edit.styles import put_picture
+from hidden_frame.edit.styles import put_colour, put_picture
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.items import Crop, Line, PictureFrame, Shape, TextFrame
 from hidden_frame.model.lookup import all_pages
@@ -115,13 +116,18 @@ def test_text_of_every_page_is_what_the_scene_says(demo_pdf):
     pages = pypdf.PdfReader(io.BytesIO(data)).pages
     for page, scene in zip(pages, composition.scenes(), strict=True):
         said = letters("".join(scene.text_of()))
-        assert letters(page.extract_text()) == said
+        read = letters(page.extract_text())
+        if page is pages[3]:  # leaders are nobody's text, but pypdf reads them too
+            read, said = read.replace(".", ""), said.replace(".", "")
+        assert read == said
     document = pdfium.PdfDocument(data)
     for number, scene in enumerate(composition.scenes()):
         read = letters(document[number].get_textpage().get_text_bounded())
-        assert sorted(read.replace("\ufffe", "-").replace("\x02", "-")) == sorted(
-            letters("".join(scene.text_of()))
-        )
+        read = read.replace("\ufffe", "-").replace("\x02", "-")
+        said = letters("".join(scene.text_of()))
+        if number == 3:
+            read, said = read.replace(".", ""), said.replace(".", "")
+        assert sorted(read) == sorted(said)
 
 
 def test_words_keep_their_spaces_and_ligatures_can_be_searched(small):
@@ -176,9 +182,23 @@ def test_shapes_opacity_and_rotation_land_where_they_should(small):
         return image.getpixel((round(x + b), round(y + b)))
 
     assert at(140, 85)[2] < 80 and at(105, 120) == (255, 255, 255)  # turned upright
-    ink = 0.13 * 255
-    assert at(280, 130)[0] == pytest.approx((ink + 255) / 2, abs=3)
+    paper = 255
+    plain = at_ink(data)
+    assert at(280, 130)[0] == pytest.approx((plain + paper) / 2, abs=3)
     assert at(150, 300)[1] == pytest.approx(0.435 * 255, abs=3)
+
+
+def at_ink(data):
+    """How PDFium shows black ink alone (DeviceCMYK 0 0 0 1)."""
+    import pikepdf
+
+    with pikepdf.Pdf.open(io.BytesIO(data)) as file:
+        page = file.pages[0]
+        page.Contents = file.make_stream(b"0 0 0 1 k 0 0 2000 2000 re f")
+        buffer = io.BytesIO()
+        file.save(buffer)
+    image = pdfium.PdfDocument(buffer.getvalue())[0].render(scale=0.2).to_pil()
+    return image.convert("RGB").getpixel((5, 5))[0]
 
 
 def test_svg_logos_stay_vectors_and_a_logo_is_stored_once(demo, demo_pdf):
@@ -284,3 +304,110 @@ def test_a_picture_is_clipped_to_round_corners_and_cropped_where_it_is_put(small
     bleed = publication.setup.bleed
     assert pixel(data, 80 + bleed, 80 + bleed) == (0, 0, 200)
     assert pixel(data, 52 + bleed, 52 + bleed) == (255, 255, 255)
+
+
+# -- the file itself -------------------------------------------------------------------------
+
+
+def test_what_the_publication_says_of_itself_stands_in_info_and_xmp_alike(demo):
+    publication, blobs = demo
+    when = datetime(2031, 3, 20, 9, 30, tzinfo=UTC)
+    data = pdf_bytes(Composer().compose(publication), blobs, None, None, when)
+    reader = pypdf.PdfReader(io.BytesIO(data))
+    info, xmp = reader.metadata, reader.xmp_metadata
+    about = publication.about
+    assert info.title == xmp.dc_title["x-default"] == publication.title
+    assert info.author == about.author and xmp.dc_creator == [about.author]
+    assert info.subject == xmp.dc_description["x-default"] == about.subject
+    assert info["/Keywords"] == xmp.pdf_keywords == about.keywords
+    assert info.producer == xmp.pdf_producer == "Hidden Frame"
+    assert info.creation_date == when and xmp.xmp_create_date.replace(tzinfo=UTC) == when
+    assert reader.trailer["/Root"]["/Lang"] == "en-GB" and xmp.dc_language == ["en-GB"]
+
+
+def test_streams_are_binary_and_objects_packed(demo_pdf):
+    _, data = demo_pdf
+    assert b"ASCII85" not in data and b"/ObjStm" in data
+    reader = pypdf.PdfReader(io.BytesIO(data))
+    streams = [o for o in objects(reader) if isinstance(o, pypdf.generic.StreamObject)]
+    assert all(o.get("/Filter") for o in streams if o.get("/Type") != "/Metadata")
+
+
+def test_the_same_publication_makes_the_same_file(demo):
+    publication, blobs = demo
+    when = datetime(2031, 3, 20, tzinfo=UTC)
+    one, other = (
+        pdf_bytes(Composer().compose(publication), blobs, None, None, when) for _ in range(2)
+    )
+    assert one == other
+
+
+def master_text(small, pages):
+    """Pages that follow a master with 3,000 characters on it, and nothing else."""
+    publication = new_publication("M", Setup(trim=TRIMS["A5"]), pages)
+    master = publication.masters[0].id
+    words = "".join(f"word{n} " for n in range(500))
+    text = (Paragraph("body", (Run(words),)),)
+    frame = TextFrame(id="", x=20, y=20, width=350, height=550, text=text)
+    publication, _ = add_item(publication, master, frame)
+    return exported(publication)[1]
+
+
+def test_a_masters_drawing_stands_once_in_the_file(small):
+    """A page more costs its own objects only: far less than the text of its master."""
+    few, many = len(master_text(small, 10)), len(master_text(small, 210))
+    assert (many - few) / 200 < 220
+    reader = pypdf.PdfReader(io.BytesIO(master_text(small, 30)))
+    forms = {id(o) for o in objects(reader) if o.get("/Subtype") == "/Form"}
+    assert len(forms) == 2  # a form for each side
+    assert all("word99" in page.extract_text() for page in reader.pages)
+
+
+def test_black_text_is_black_ink_alone(small):
+    page = all_pages(small)[0].id
+    text = (Paragraph("body", (Run("black"),)),)
+    publication, _ = add_item(
+        small, page, TextFrame(id="", x=9, y=9, width=90, height=30, text=text)
+    )
+    _, data = exported(publication, (), [page])
+    content = pypdf.PdfReader(io.BytesIO(data)).pages[0].get_contents().get_data()
+    assert b"0 0 0 1 k" in content and b" rg" not in content
+
+
+def test_a_glyph_raised_by_the_font_is_raised_in_the_file():
+    """The operators themselves: a rise where the shaper asked for one, and back again."""
+    from hidden_frame.output.pdf.fonts import EmbeddedFont
+    from hidden_frame.typeset.fonts import font_book
+    from hidden_frame.typeset.shaping import Shaped
+
+    face = font_book().face("Spectral")
+    a, b = (int(face.font.get_nominal_glyph(ord(c))) for c in "ab")
+    shaped = Shaped("aba", (a, b, a), (500, 500, 500), ((0, 0), (0, 130), (0, 0)), (0, 1, 2), 1500)
+    pieces, spelt = EmbeddedFont(face).code(shaped)
+    assert [rise for rise, _ in pieces] == [0, 130, 0] and spelt
+
+
+def test_progress_ends_with_the_file(demo, tmp_path):
+    """Nothing silent after 100 %: the last call comes when all is written but the file."""
+    publication, blobs = demo
+    calls = []
+    export_pdf(Composer().compose(publication), blobs, tmp_path / "a.pdf", None,
+               lambda done, total: bool(calls.append((done, total))) or True)  # fmt: skip
+    done, totals = [d for d, _ in calls], {t for _, t in calls}
+    assert done == sorted(done) and len(totals) == 1
+    assert calls[-1][0] == calls[-1][1] and sum(d == calls[-1][1] for d in done) <= 3
+
+
+@given(st.text(max_size=40))
+def test_any_name_can_be_that_of_a_spot_colour(name):
+    from hidden_frame.model.paint import Colour
+
+    publication = new_publication("P", Setup(trim=TRIMS["A6"]), 1)
+    spot = Colour(id="spot", name=name, space="spot", values=(0.0, 0.5, 0.5, 0.0))
+    publication = put_colour(publication, spot)
+    page = all_pages(publication)[0].id
+    shape = Shape(id="", x=0, y=0, width=50, height=50, fill=Fill("spot"))
+    publication, _ = add_item(publication, page, shape)
+    _, data = exported(publication)
+    spaces = pypdf.PdfReader(io.BytesIO(data)).pages[0]["/Resources"]["/ColorSpace"]
+    assert [s[0] for s in spaces.values()] == ["/Separation"]

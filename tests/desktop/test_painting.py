@@ -92,7 +92,7 @@ def test_type_of_every_size_is_painted_at_every_zoom(qapp, zoom, size, family):
     publication = new_publication("T", Setup(trim=Size(700, 400)), 1)
     page = all_pages(publication)[0].id
     look = CharacterLook(size=float(size), family=family)
-    text = (Paragraph("body", (Run("Haze & dusk é, 62 pt fi", None, look),)),)
+    text = (Paragraph("body", (Run("Haze X\u0301q\u0323 & dusk é, 62 fi", None, look),)),)
     styles = (replace(publication.paragraph_styles[0], leading=1.3 * size),)
     publication = replace(
         publication, paragraph_styles=(*styles, *publication.paragraph_styles[1:])

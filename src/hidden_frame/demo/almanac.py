@@ -27,6 +27,7 @@ from hidden_frame.edit.styles import (
     put_colour,
     put_paragraph_style,
     put_picture,
+    set_about,
     set_detail,
 )
 from hidden_frame.edit.ties import tie
@@ -58,6 +59,12 @@ def almanac() -> tuple[Publication, dict[str, bytes]]:
     """The sample publication and the bytes of its pictures."""
     publication = new_publication(TITLE, SETUP, PAGES)
     publication, blobs, (logo, seal, sky, sketch) = _resources(publication)
+    publication = set_about(
+        publication,
+        author="Kestrel Ridge Observatory",
+        subject="What can be seen in the sky, month by month",
+        keywords="astronomy, almanac, night sky",
+    )
     publication = set_detail(publication, "Edition year", "2031")
     publication = set_detail(publication, "Volume", "12")
     publication, masters = build_masters(publication, logo, seal, sky)

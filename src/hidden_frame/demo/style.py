@@ -21,7 +21,7 @@ def _hex(text: str) -> tuple[float, ...]:
 
 
 COLOURS = (
-    Colour(id="ink", name="Ink", values=_hex("23201d")),
+    Colour(id="ink", name="Ink", space="cmyk", values=(0.0, 0.0, 0.0, 1.0)),
     Colour(id="night", name="Night", values=_hex("14213a")),
     Colour(id="dusk", name="Dusk", values=_hex("2e3a66")),
     Colour(id="gold", name="Star gold", values=_hex("e0b354")),
@@ -95,7 +95,7 @@ PARAGRAPHS = (
         tabs=(TabStop(34), TabStop(136), TabStop(218), TabStop(None, "right")),
     ),
     ParagraphStyle(
-        id="contents", name="Contents", size=12, leading=26, tabs=(TabStop(None, "right"),),
+        id="contents", name="Contents", size=12, leading=26, tabs=(TabStop(None, "right", " ."),),
     ),
     ParagraphStyle(
         id="label", name="Map label", family=SANS, bold=True, size=9, leading=12, colour="night",

@@ -25,9 +25,11 @@ def _known() -> tuple[tuple[str, str], ...]:
     return tuple(sorted((language_name(code), code) for code in languages()))
 
 
-def language_options(inherited: str = "") -> list[tuple[str, object]]:
-    """Every language whose words can be divided; first, if wanted, to follow another's."""
+def language_options(follows: str = "", inherited: str = "") -> list[tuple[str, object]]:
+    """Every language whose words can be divided; first, if wanted, to follow another's:
+    “as the publication: German”."""
     first: list[tuple[str, object]] = []
-    if inherited:
-        first.append((f"as around it: {language_name(inherited)}", None))
+    if follows:
+        named = f": {language_name(inherited)}" if inherited else ""
+        first.append((f"{follows}{named}", None))
     return [*first, *_known()]

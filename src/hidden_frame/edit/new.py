@@ -15,7 +15,8 @@ LAYERS = (
     Layer(id="above", name="Above"),
 )
 COLOURS = (
-    Colour(id="ink", name="Ink", values=(0.13, 0.12, 0.11)),
+    # Black ink alone: text of four inks would need four plates to meet at every letter.
+    Colour(id="ink", name="Ink", space="cmyk", values=(0.0, 0.0, 0.0, 1.0)),
     Colour(id="paper", name="Paper", values=(1.0, 1.0, 1.0)),
     Colour(id="spruce", name="Spruce", values=(0.122, 0.435, 0.361)),
     Colour(id="ochre", name="Ochre", values=(0.718, 0.475, 0.122)),

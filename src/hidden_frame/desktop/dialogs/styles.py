@@ -75,6 +75,9 @@ class StyleDialog(EditQuestion):
         self.new = form.buttons("New style like this one")[0]
         self.new.clicked.connect(self._make)
         self.finish()
+        self.forms.setStretch(0, 1)
+        self.forms.setStretch(1, 1)
+        self.setMinimumWidth(700)
         self._load()
 
     def _lengths(self, form: Form, rows: tuple[tuple[str, str, float | None], ...]) -> None:
@@ -97,7 +100,9 @@ class StyleDialog(EditQuestion):
         self.chosen.show_choice(styles, style.id)
         self.name.show_text(style.name)
         show_families(self.family, style.family)
-        self.language.show_choice(language_options(publication.about.language), style.language)
+        self.language.show_choice(
+            language_options("as the publication", publication.about.language), style.language
+        )
         self.tabs.show_stops(style.tabs)
         self.bold.setChecked(style.bold)
         self.italic.setChecked(style.italic)

@@ -40,7 +40,7 @@ class _Stop(QWidget):
         self.gone.setToolTip("Take this tab stop away")
         self.gone.setAccessibleName("Take this tab stop away")
         for field, share in ((self.position, 2), (self.align, 2), (self.leader, 3)):
-            field.setMinimumWidth(72)
+            field.setMinimumWidth(84)
             row.addWidget(field, share)
         row.addWidget(self.gone)
 

@@ -84,7 +84,7 @@ class TextForm(Form):
         self.character.show_choice(looks, now["character"])
         self.alignment.show_choice([(a, a) for a in ALIGNMENTS], now["alignment"])
         show_families(self.family, now["family"])
-        self.language.show_choice(language_options(publication.about.language), now["language"])
+        self.language.show_choice(language_options("as its paragraph"), now["language"])
         self.size_field.show_value(now["size"])
         self.tracking.show_value(now["tracking"])
         self.colour.show_choice([(c.name, c.id) for c in publication.colours], now["colour"])

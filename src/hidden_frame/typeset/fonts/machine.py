@@ -100,6 +100,10 @@ def _reason(font: Any) -> str:
         return f"is damaged (it has no table “{lacking[0]}”)"
     if "glyf" not in font and "CFF " not in font:
         return "has no outlines that can be printed"
+    font.reader.file.seek(0, 2)
+    size = font.reader.file.tell()
+    if any(entry.offset + entry.length > size for entry in font.reader.tables.values()):
+        return "is damaged (it is cut short)"
     for tag in (*_NEEDED, *(t for t in ("loca",) if "glyf" in font)):
         font[tag]  # what can't be read raises
     if not font["maxp"].numGlyphs or font["head"].unitsPerEm < 16 or not font.getBestCmap():
