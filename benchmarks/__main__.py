@@ -17,6 +17,7 @@ from benchmarks.desk import desk_frames, start_up, typing
 from benchmarks.flatplan import flatplan_frames, move_many
 from benchmarks.masters import apply_to_all, root_drag, undo_memory
 from benchmarks.measures import MEASURES, TITLE, Row
+from benchmarks.near import drawing, near_by, pictures
 
 # Frames come first, each measure in a process of its own: as in use, nothing else is open.
 ALONE = {
@@ -26,6 +27,9 @@ ALONE = {
     "family": root_drag,
     "apply": apply_to_all,
     "undo": undo_memory,
+    "near": near_by,
+    "pictures": pictures,
+    "drawing": drawing,
     "flatplan": flatplan_frames,
     "order": move_many,
 }

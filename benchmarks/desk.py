@@ -79,6 +79,23 @@ def sender(app, window):  # type: ignore[no-untyped-def]
     return send
 
 
+def wheel_of(app, desk):  # type: ignore[no-untyped-def]
+    """A wheel over the middle of the desk: forty turns one way, then back."""
+    from PySide6.QtCore import QPoint, QPointF, Qt
+    from PySide6.QtGui import QWheelEvent
+
+    def wheel(n: int, held: Qt.KeyboardModifier) -> None:
+        at = QPointF(desk.width() / 2, desk.height() / 2)
+        turn = QPoint(0, 120 if n < 40 else -120)
+        event = QWheelEvent(
+            at, desk.mapToGlobal(at), QPoint(), turn, Qt.MouseButton.NoButton, held,
+            Qt.ScrollPhase.NoScrollPhase, False,
+        )  # fmt: skip
+        app.sendEvent(desk, event)
+
+    return wheel
+
+
 def _rows(name: str, times: list[float]) -> Iterator[Row]:
     yield Row(f"{name}, median frame", median(times), "ms", 16)
     yield Row(f"{name}, 95th percentile", quantiles(times, n=20)[-1], "ms", 33)
@@ -123,8 +140,7 @@ def _qt_view() -> list[float]:
 
 def desk_frames() -> Iterator[Row]:
     """Dragging one item and fifty, zooming, scrolling; a frame each time."""
-    from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
-    from PySide6.QtGui import QWheelEvent
+    from PySide6.QtCore import QEvent, Qt
 
     publication = crowded()
     app, window = _window(publication, {})
@@ -157,15 +173,7 @@ def desk_frames() -> Iterator[Row]:
         session.undo()
     session.select_items(None, ())
 
-    def wheel(n: int, held: Qt.KeyboardModifier) -> None:
-        at = QPointF(desk.width() / 2, desk.height() / 2)
-        turn = QPoint(0, 120 if n < 40 else -120)
-        event = QWheelEvent(
-            at, desk.mapToGlobal(at), QPoint(), turn, Qt.MouseButton.NoButton, held,
-            Qt.ScrollPhase.NoScrollPhase, False,
-        )  # fmt: skip
-        app.sendEvent(desk, event)
-
+    wheel = wheel_of(app, desk)
     for name, held in (("zoom", Qt.KeyboardModifier.ControlModifier),
                        ("scroll", Qt.KeyboardModifier.NoModifier)):  # fmt: skip
         desk.fit_to("spread")

@@ -151,7 +151,9 @@ def export(
     chosen = pages_in_range(opened.publication, pages)
     kind = Path(out).suffix.lower()
     if kind == ".pdf":
-        export_pdf(composition, opened.blobs, out, chosen)
+        report = export_pdf(composition, opened.blobs, out, chosen)
+        for sentence in report.sentences:
+            print(sentence, file=sys.stderr)
     elif kind == ".png":
         export_png(composition, opened.blobs, out, chosen, dpi)
     else:

@@ -13,6 +13,7 @@ from hidden_frame.desktop.properties.fields import Choice, NumberField
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.session import Session
 from hidden_frame.model.text import Look
+from hidden_frame.model.valid import bounds
 
 ALIGNMENTS = ("left", "right", "centre", "justified", "inside", "outside")
 
@@ -45,10 +46,11 @@ class TextForm(Form):
         self.family = Choice("Font")
         self.family.committed.connect(lambda v: text.set_look(family=v))
         self.row("Font", self.family)
-        self.size_field = NumberField("Size", "pt", 0.5, 2000)
+        self.size_field = NumberField("Size", "pt", 0.5, bounds(Look, "size")[1] or 0)
         self.size_field.committed.connect(lambda v: text.set_look(size=v))
         self.row("Size", self.size_field)
-        self.tracking = NumberField("Tracking", "/1000 em", -500, 2000)
+        low, high = bounds(Look, "tracking")
+        self.tracking = NumberField("Tracking", "/1000 em", low or 0, high or 0)
         self.tracking.committed.connect(lambda v: text.set_look(tracking=v))
         self.row("Tracking", self.tracking)
         self.colour = Choice("Text colour")

@@ -19,6 +19,7 @@ from hidden_frame.compose.scene import (
 )
 from hidden_frame.output.pdf.fonts import EmbeddedFont
 from hidden_frame.output.pdf.operators import concat, number, path
+from hidden_frame.output.pdf.order import in_reading_order
 from hidden_frame.output.pdf.pictures import Pictures
 from hidden_frame.output.pdf.store import Sheet, Store
 from hidden_frame.output.pdf.text import TextWriter
@@ -51,7 +52,7 @@ class PageWriter:
         """The whole scene as a page, from its own axes (y downward) to the page's (y upward)."""
         sheet = Sheet(self.store)
         sheet.say(f"1 0 0 -1 {number(scene.bleed)} {number(scene.height + scene.bleed)} cm")
-        for placed in scene.placed:
+        for placed in in_reading_order(scene.placed):
             if placed.printing and placed.drawing.primitives:
                 self._placed(sheet, placed)
         # ISO 32000-1, 14.11.2: the trim box within the bleed box within the media box.
