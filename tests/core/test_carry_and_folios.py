@@ -83,7 +83,7 @@ def test_whatever_stands_on_a_page_looks_the_same_in_another_publication(positio
 
 def test_a_clash_of_names_gets_a_new_name_and_overwrites_nothing(small):
     """R24."""
-    ours = put_colour(small, replace(small.colours[0], values=(0.9, 0.1, 0.1)))
+    ours = put_colour(small, replace(small.colours[0], values=(0.1, 0.9, 0.9, 0.0)))
     ours = put_paragraph_style(ours, replace(ours.paragraph_styles[0], size=17.0))
     page = all_pages(ours)[0].id
     text = (Paragraph("body", (Run("red"),)),)
