@@ -383,8 +383,9 @@ def test_a_glyph_raised_by_the_font_is_raised_in_the_file():
     face = font_book().face("Spectral")
     a, b = (int(face.font.get_nominal_glyph(ord(c))) for c in "ab")
     shaped = Shaped("aba", (a, b, a), (500, 500, 500), ((0, 0), (0, 130), (0, 0)), (0, 1, 2), 1500)
-    pieces, spelt = EmbeddedFont(face).code(shaped)
-    assert [rise for rise, _ in pieces] == [0, 130, 0] and spelt
+    coded = EmbeddedFont(face).code(shaped)
+    assert [rise for rise, _ in coded.pieces] == [0, 130, 0] and coded.spelt
+    assert coded.plain is None
 
 
 def test_progress_ends_with_the_file(demo, tmp_path):

@@ -49,6 +49,16 @@ class GlyphRun:
         return self._placed.xs()[self._begin : self._end]
 
     @property
+    def x(self) -> float:
+        """Where the first word starts."""
+        return self._placed.left if self._begin == 0 else self.xs[0]
+
+    @property
+    def extra(self) -> float:
+        """What each space of the line is wider, or narrower, than it is by itself, in points."""
+        return self._placed.extra
+
+    @property
     def spaced(self) -> list[bool]:
         """Whether a space stands before each word; False for the first on the line."""
         return self._placed.spaced()[self._begin : self._end]

@@ -11,7 +11,7 @@ import io
 import struct
 from functools import cached_property, lru_cache
 from itertools import count
-from typing import Any
+from typing import Any, NamedTuple
 
 from fontTools import subset
 from fontTools.ttLib import TTFont
@@ -25,6 +25,16 @@ from hidden_frame.typeset.shaping import Shaped
 
 Pieces = list[tuple[float, str]]  # how far each part of a word is raised, in font units; its code
 _CODES = 0xFFFF
+
+
+class Coded(NamedTuple):
+    """A word's codes: in one string where all its glyphs stand on the line, in pieces, and
+    whether they spell its text; the word is kept, since its identity names it."""
+
+    plain: str | None
+    pieces: Pieces
+    spelt: bool
+    shaped: Shaped
 
 
 class EmbeddedFont:
@@ -41,7 +51,7 @@ class EmbeddedFont:
         self._glyph: dict[int, int] = {}
         self._text: dict[int, str] = {}
         self._free = count(len(self._advance))
-        self._known: dict[Shaped, tuple[Pieces, bool]] = {}
+        self.codes: dict[int, Coded] = {}  # by identity: words are shaped once and kept
         self._blank = face.space if keeps_whole(tables) else 0  # a subset's glyph 0 is empty
         self.space_width = self._advance[face.space] * self.per_unit
 
@@ -50,11 +60,14 @@ class EmbeddedFont:
         """The space in a TJ array."""
         return f"<{self._code(self.face.space, ' ')[0]:04X}>"
 
-    def code(self, shaped: Shaped) -> tuple[Pieces, bool]:
+    def code(self, shaped: Shaped) -> Coded:
         """A word in parts for TJ arrays, and whether its codes alone spell its text."""
-        found = self._known.get(shaped)
+        found = self.codes.get(id(shaped))
         if found is None:
-            found = self._known[shaped] = self._encode(shaped)
+            pieces, spelt = self._encode(shaped)
+            level = not any(rise for rise, _ in pieces)
+            plain = "".join(code for _, code in pieces) if level else None
+            found = self.codes[id(shaped)] = Coded(plain, pieces, spelt, shaped)
         return found
 
     def _code(self, glyph: int, text: str) -> tuple[int, bool]:
@@ -74,6 +87,9 @@ class EmbeddedFont:
 
     def _encode(self, shaped: Shaped) -> tuple[Pieces, bool]:
         """Glyphs in hexadecimal, with kerning as TJ adjustments in 1/1000 em."""
+        simple = self._simply(shaped)
+        if simple is not None:
+            return [(0, simple)], True
         pieces: Pieces = []
         parts, run, height, spelt = [], "", 0, True
         offsets = shaped.offsets or ((0, 0),) * len(shaped.glyphs)
@@ -96,6 +112,26 @@ class EmbeddedFont:
         parts.append(f"<{run}>" if run else "")
         pieces.append((height, "".join(parts)))
         return [(rise, code) for rise, code in pieces if code], spelt and _alone(shaped)
+
+    def _simply(self, shaped: Shaped) -> str | None:
+        """Most words: a glyph for each letter, on the line, each with a code that says so."""
+        text, glyphs = shaped.text, shaped.glyphs
+        one_by_one = len(glyphs) == len(text) and len(set(shaped.clusters)) == len(text)
+        if shaped.offsets is not None or not one_by_one or 0 in glyphs:
+            return None
+        known, advances, unit = self._code_of, self._advance, self.per_unit
+        parts = ["<"]
+        for glyph, letter, advance in zip(glyphs, text, shaped.advances, strict=True):
+            code = known.get((glyph, letter))
+            if code is None:
+                code, said = self._code(glyph, letter)
+                if not said:
+                    return None
+            missing = advances[glyph] - advance
+            parts.append(f"{code:04X}> {number(round(missing * unit, 3))} <" if missing else
+                         f"{code:04X}")  # fmt: skip
+        parts.append(">")
+        return "".join(parts).replace("<>", "")
 
     def dictionary(self, store: Store) -> Any:
         """The font's entries, with its program and maps as objects of the file."""
@@ -225,6 +261,9 @@ def _tag(glyphs: dict[int, str]) -> str:
     return letters
 
 
+_SHAPING = frozenset(("GSUB", "GPOS", "GDEF", "kern", "DSIG", "STAT", "meta", "BASE", "JSTF"))
+
+
 @lru_cache(maxsize=32)
 def _subset_bytes(face: FontFace, glyphs: frozenset[int]) -> bytes:
     """The font with these glyphs only, under the same ids; whole where its licence says so or
@@ -236,9 +275,10 @@ def _subset_bytes(face: FontFace, glyphs: frozenset[int]) -> bytes:
     options.notdef_outline = False  # what no font has is told, and never printed as a box
     options.hinting = False
     options.desubroutinize = False
-    options.drop_tables += ["GSUB", "GPOS", "GDEF", "kern", "DSIG", "STAT", "meta"]
     try:
         font = TTFont(io.BytesIO(face.data))
+        for tag in _SHAPING.intersection(font.keys()):  # what was shaped needs them no more
+            del font[tag]
         subsetter = subset.Subsetter(options)
         subsetter.populate(gids=sorted(glyphs | {0}))
         subsetter.subset(font)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 
 
 def number(value: float) -> str:
@@ -17,8 +17,11 @@ def element(value: float) -> str:
     return "0" if text in ("-0", "") else text
 
 
-def concat(matrix: Iterable[float]) -> str:
+def concat(matrix: Sequence[float]) -> str:
     """The operator that puts a matrix before the present one."""
+    a, b, c, d, e, f = matrix
+    if (a, b, c, d) == (1, 0, 0, 1):
+        return f"1 0 0 1 {number(e)} {number(f)} cm"
     return " ".join(element(v) for v in matrix) + " cm"
 
 

@@ -5,12 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from hidden_frame.compose.scene import TextPrimitive
-from hidden_frame.output.pdf.fonts import EmbeddedFont
+from hidden_frame.output.pdf.fonts import EmbeddedFont, Pieces
 from hidden_frame.output.pdf.operators import number
 from hidden_frame.output.pdf.store import Sheet
 from hidden_frame.typeset.fonts import FontFace
 from hidden_frame.typeset.layout import GlyphRun, Line
 from hidden_frame.typeset.paragraph import Ink
+from hidden_frame.typeset.shaping import Word
 
 Fonts = Callable[[FontFace], tuple[EmbeddedFont, str]]
 Colours = Callable[[Sheet, Ink], str]
@@ -47,28 +48,58 @@ class TextWriter:
             self.sheet.say("EMC")
 
     def _run(self, run: GlyphRun, dx: float, dy: float, goes_on: bool) -> None:
-        words, xs, spaced = run.words, run.xs, list(run.spaced)
+        words, spaced = run.words, run.spaced
         if not words or not (any(spaced) or any(w.text for w in words)):
             return
         setting = run.setting
         font, name = self.fonts(setting.face)
         self._state(name, setting.size, run.span.ink, setting.tracking)
-        shown = Shown(font, setting.size)
-        width = font.space_width * setting.size / 1000 + setting.tracking
-        end = start = xs[0] - (width if goes_on and spaced[0] else 0.0)
-        for n, (word, x) in enumerate(zip(words, xs, strict=True)):
-            if spaced[n] and (n or goes_on):
-                shown.glyphs(font.space)
+        if not spaced[0] and all(spaced[1:]) and self._evenly(run, words, font, dx, dy):
+            return
+        size, xs = setting.size, run.xs
+        width = font.space_width * size / 1000 + setting.tracking
+        before = goes_on and spaced[0]
+        end = start = xs[0] - (width if before else 0.0)
+        parts = Shown(font, size)
+        add, space, codes = parts.add, font.space, font.codes
+        spelt, first = True, not before
+        for word, x, gap in zip(words, xs, spaced, strict=True):
+            if gap and not first:
+                add(space)
                 end += width
-            shown.move(x - end)
-            shown.word(font, word.shaped)
+            first = False
+            by = x - end
+            if by > 1e-6 or by < -1e-6:  # in TJ, thousandths of an em to the left
+                add(f" {number(-by * 1000 / size)} ")
+            coded = codes.get(id(word.shaped)) or font.code(word.shaped)
+            if coded.plain is not None:
+                add(coded.plain)
+            else:
+                parts.raised(coded.pieces)
+            spelt = spelt and coded.spelt
             end = x + word.width
         self.sheet.say(f"1 0 0 -1 {number(start + dx)} {number(run.baseline + dy)} Tm")
-        code = shown.code()
-        if not shown.spelt:  # the glyphs alone don't spell it (ISO 32000-1, 14.9.4)
+        code = parts.code()
+        if not spelt:  # the glyphs alone don't spell it (ISO 32000-1, 14.9.4)
             text = run.text.encode("utf-16-be", "replace").hex().upper()
             code = f"/Span <</ActualText <FEFF{text}>>> BDC {code} EMC"
         self.sheet.say(code)
+
+    def _evenly(
+        self, run: GlyphRun, words: list[Word], font: EmbeddedFont, dx: float, dy: float
+    ) -> bool:
+        """Most runs: words with one and the same space between them, in one array.  False for
+        a run that needs more than that."""
+        codes = font.codes
+        coded = [codes.get(id(w.shaped)) or font.code(w.shaped) for w in words]
+        if not all(c.spelt and c.plain is not None for c in coded):
+            return False
+        extra, size = run.extra, run.setting.size
+        wider = f" {number(-extra * 1000 / size)} " if abs(extra) > 1e-6 else ""
+        array = f"{font.space}{wider}".join([c.plain or "" for c in coded]).replace("><", "")
+        place = f"{number(run.x + dx)} {number(run.baseline + dy)}"
+        self.sheet.say(f"1 0 0 -1 {place} Tm [{array}] TJ")
+        return True
 
     def _state(self, name: str, size: float, ink: Ink, tracking: float) -> None:
         if (name, size) != self._font:
@@ -86,26 +117,16 @@ class Shown:
     """The glyphs of a run as TJ arrays, one for each height that they stand at."""
 
     def __init__(self, font: EmbeddedFont, size: float) -> None:
-        self.size = size
-        self.spelt = True
-        self._per_unit = font.per_unit
+        self._unit = font.per_unit * size / 1000
         self._done: list[str] = []
         self._parts: list[str] = []
         self._rise = 0.0
+        self.add = self._parts.append
 
-    def move(self, by: float) -> None:
-        """To the right by points; in TJ, thousandths of an em to the left."""
-        if abs(by) > 1e-6:
-            self._parts.append(f" {number(-by * 1000 / self.size)} ")
-
-    def glyphs(self, code: str) -> None:
-        self._parts.append(code)
-
-    def word(self, font: EmbeddedFont, shaped) -> None:  # type: ignore[no-untyped-def]
-        pieces, spelt = font.code(shaped)
-        self.spelt = self.spelt and spelt
+    def raised(self, pieces: Pieces) -> None:
+        """A word of which some glyphs stand higher or lower (text rise: 9.3.7)."""
         for rise, code in pieces:
-            self._at(rise * self._per_unit * self.size / 1000)
+            self._at(rise * self._unit)
             self._parts.append(code)
         self._at(0.0)
 
@@ -117,8 +138,9 @@ class Shown:
 
     def _flush(self) -> None:
         if self._parts:
-            self._done.append(f"[{''.join(self._parts)}] TJ")
-            self._parts = []
+            # Neighbouring strings of an array are one.
+            self._done.append(f"[{''.join(self._parts).replace('><', '')}] TJ")
+            self._parts.clear()
 
     def code(self) -> str:
         self._flush()
