@@ -20,14 +20,18 @@ from hidden_frame.demo.almanac import almanac
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.dialogs.finder import Finder
 from hidden_frame.desktop.dialogs.new import NewDialog
-from hidden_frame.desktop.dialogs.order import SectionDialog
+from hidden_frame.desktop.dialogs.styles import StyleDialog
 from hidden_frame.desktop.icons import redress
 from hidden_frame.desktop.session import Editing, Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.desktop.start import StartWindow
 from hidden_frame.desktop.window import Window
+from hidden_frame.edit.items import add_item
+from hidden_frame.model.items import Shape, TextFrame
 from hidden_frame.model.lookup import all_pages, find_master, find_page
+from hidden_frame.model.paint import Fill
 from hidden_frame.model.presets import PRESETS
+from hidden_frame.model.text import Paragraph, Run
 
 FOLDER = Path(__file__).parent.parent / "docs" / "screenshots"
 
@@ -96,6 +100,7 @@ class Photographer:
         self.take("overrides", overrides)
         overrides.close()
         self.writing()
+        self.checks()
         session.show_page(pages[26])
         session.set_proof(True)
         self.take("proof")
@@ -123,12 +128,6 @@ class Photographer:
         plan.live.finish()
         plan._judge()
         self.take("flatplan")
-        plan.zoom_to(330)
-        self.settle()
-        plan.bring_into_view(self.pages[7])
-        self.settle()
-        plan.live.finish()
-        self.take("flatplan-near")
         plan.zoom_to(110)
         self.settle()
         session.select_pages(tuple(self.pages[n] for n in (8, 10, 13)))
@@ -145,15 +144,6 @@ class Photographer:
         plan.hand.cancel()
         self.window.toggle_checks()
         session.select_pages(())
-        dialog = SectionDialog(session, self.pages[8])
-        dialog.name.setText("March nights")
-        dialog.style_field.setCurrentIndex(1)
-        dialog.style_field.activated.emit(1)
-        dialog.start.setText("1")
-        dialog.resize(440, 300)
-        dialog.show()
-        self.take("section-numbering", dialog)
-        dialog.close()
 
     def point(self, widget: QWidget, kind: QEvent.Type, at: QPointF) -> None:
         left = Qt.MouseButton.LeftButton
@@ -193,6 +183,30 @@ class Photographer:
         self.take("text")
         desk.fit_to("spread")
         self.session.edit_text(None)
+
+    def checks(self) -> None:
+        """A page with a few faults, the list that tells them; then the styles."""
+        session, window = self.session, self.window
+        page = self.pages[22]
+        style = session.publication.paragraph_styles[0].id
+        note = (Paragraph(style, (Run("Bring a red lamp, a chair and a thermos ☕ \ue000"),)),)
+        caption = TextFrame(id="", name="Caption", x=60, y=560, width=150, height=26, text=note)
+        bar = Shape(id="", name="Edge bar", x=455, y=80, width=26.9, height=130,
+                    fill=Fill("autumn"))  # fmt: skip
+        for item in (caption, bar):
+            session.edit("draw", lambda p, item=item: add_item(p, page, item)[0])
+        session.show_page(page)
+        window.toggle_checks()
+        window.checks.all_findings()
+        window.checks._go(window.checks.list.topLevelItem(0))
+        self.take("checks")
+        window.toggle_checks()
+        session.undo()
+        session.undo()
+        dialog = StyleDialog(session, "contents", window)
+        dialog.show()
+        self.take("styles", dialog)
+        dialog.close()
 
     def folios(self) -> None:
         """The dialog over the window, whose desk shows what would come of it."""

@@ -96,9 +96,9 @@ def _finding(composition: Composition, group: list[Place]) -> Finding:
     masters = masters_by_id(publication)
     pages = tuple(h for h in holders if h not in masters)
     name = _name(publication, fault)
-    where = _where(composition, holders)
+    where, gap = _where(composition, holders), "" if fault.what.startswith(":") else " "
     return Finding(
-        fault.kind, f"{where}: {name} {fault.what}.", holders[0], pages,
+        fault.kind, f"{where}: {name}{gap}{fault.what}.", holders[0], pages,
         ways_out(composition, fault, holders), fault.item_id,
     )  # fmt: skip
 

@@ -32,7 +32,8 @@ class Limits(NamedTuple):
 
 
 class Fault(NamedTuple):
-    """What is wrong with one item as a page shows it; `what` goes on after its name.
+    """What is wrong with one item as a page shows it; `what` goes on after its name, or after
+    a colon that it begins with.
 
     `carrier` is the master it comes from; `needs` is what a way out needs to know.
     """
@@ -63,8 +64,7 @@ def _of_item(scene: Scene, placed: Placed, limits: Limits) -> Iterator[Fault]:
         return Fault(kind, placed.item_id, placed.carrier, noun(placed), placed.name, what, needs)
 
     if drawing.overflow is not None:
-        what = drawing.overflow.sentence.rstrip(".")
-        yield fault("text does not fit", what[:1].lower() + what[1:] if what[0] == "T" else what)
+        yield fault("text does not fit", f": {drawing.overflow.sentence.rstrip('.')}")
     for primitive in drawing.primitives:
         if isinstance(primitive, TextPrimitive):
             lacking, backward = _characters(primitive.text)
@@ -95,7 +95,10 @@ def noun(placed: Placed) -> str:
 
 
 def _named(character: str) -> str:
-    return f"“{character}” (U+{ord(character):04X})"
+    """“☕” (U+2615); the number alone for one that nothing could show."""
+    seen = unicodedata.category(character) not in ("Co", "Cn", "Cc", "Cf")
+    number = f"U+{ord(character):04X}"
+    return f"“{character}” ({number})" if seen else number
 
 
 @remembered(4_000)

@@ -28,7 +28,7 @@ def missing_families(publication: Publication) -> Iterator[Finding]:
         why = f"{reason}" if reason else "is not on this machine"
         yield Finding(
             "missing font",
-            f"The font “{family}” {why}; {pages_in_words(publication, pages)} set in "
+            f"The font “{family}” {why}; its texts{_on(publication, pages)} are set in "
             f"{DEFAULT_FAMILY} until it is here.",
             pages[0] if pages else None, pages, asks=family,
         )  # fmt: skip
@@ -46,6 +46,11 @@ def pages_in_words(publication: Publication, pages: tuple[str, ...]) -> str:
     named = ", ".join(f"#{order[p]}" for p in pages[:3])
     more = f" and {len(pages) - 3} more" if len(pages) > 3 else ""
     return f"pages {named}{more} are"
+
+
+def _on(publication: Publication, pages: tuple[str, ...]) -> str:
+    words = pages_in_words(publication, pages).rpartition(" ")[0]
+    return f" on {words}" if pages else ""
 
 
 def _pages_with(publication: Publication, holders: set[str]) -> tuple[str, ...]:

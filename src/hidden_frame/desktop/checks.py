@@ -27,6 +27,8 @@ from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.watch import ContentWatch
 from hidden_frame.model.lookup import masters_by_id
 
+_ROW = 42  # pixels: two lines of a sentence
+
 
 class ChecksPanel(QFrame):
     """A list under the desk; `counted` says how many findings there are."""
@@ -99,7 +101,7 @@ class ChecksPanel(QFrame):
         row = QTreeWidgetItem([finding.sentence, ""])
         row.setData(0, Qt.ItemDataRole.UserRole, number)
         row.setToolTip(0, finding.sentence)
-        row.setSizeHint(0, QSize(0, 34))
+        row.setSizeHint(0, QSize(0, _ROW))
         self.list.addTopLevelItem(row)
         buttons = [_button(way.offer, partial(self._fix, way)) for way in finding.ways[:2]]
         if finding.asks:
@@ -112,6 +114,7 @@ class ChecksPanel(QFrame):
             line.addStretch(1)
             for button in buttons:
                 line.addWidget(button)
+            row.setSizeHint(1, QSize(held.sizeHint().width() + 12, _ROW))
             self.list.setItemWidget(row, 1, held)
 
     def _go(self, row: QTreeWidgetItem) -> None:
@@ -143,7 +146,8 @@ def _list() -> QTreeWidget:
     rows.setColumnCount(2)
     rows.setHeaderHidden(True)
     rows.setRootIsDecorated(False)
-    rows.setFixedHeight(140)
+    rows.setFixedHeight(_ROW * 4)
+    rows.setWordWrap(True)  # a sentence may take two lines
     header = rows.header()
     header.setStretchLastSection(False)
     header.setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)

@@ -25,11 +25,8 @@ def _known() -> tuple[tuple[str, str], ...]:
     return tuple(sorted((language_name(code), code) for code in languages()))
 
 
-def language_options(follows: str = "", inherited: str = "") -> list[tuple[str, object]]:
+def language_options(follows: str = "") -> list[tuple[str, object]]:
     """Every language whose words can be divided; first, if wanted, to follow another's:
-    “as the publication: German”."""
-    first: list[tuple[str, object]] = []
-    if follows:
-        named = f": {language_name(inherited)}" if inherited else ""
-        first.append((f"{follows}{named}", None))
+    “as the publication”."""
+    first: list[tuple[str, object]] = [(follows, None)] if follows else []
     return [*first, *_known()]

@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QCheckBox, QWidget
 from hidden_frame.desktop.dialogs.pages import EditQuestion
 from hidden_frame.desktop.dialogs.tabs import TabStops
 from hidden_frame.desktop.families import show_families
-from hidden_frame.desktop.languages import language_options
+from hidden_frame.desktop.languages import language_name, language_options
 from hidden_frame.desktop.properties.fields import Choice, LengthField, NumberField, TextField
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.session import Session
@@ -100,9 +100,9 @@ class StyleDialog(EditQuestion):
         self.chosen.show_choice(styles, style.id)
         self.name.show_text(style.name)
         show_families(self.family, style.family)
-        self.language.show_choice(
-            language_options("as the publication", publication.about.language), style.language
-        )
+        self.language.show_choice(language_options("as the publication"), style.language)
+        named = language_name(publication.about.language)
+        self.language.setToolTip(f"Decides where words are divided; the publication is in {named}")
         self.tabs.show_stops(style.tabs)
         self.bold.setChecked(style.bold)
         self.italic.setChecked(style.italic)

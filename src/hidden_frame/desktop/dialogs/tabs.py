@@ -11,8 +11,8 @@ from hidden_frame.model.errors import Refusal
 from hidden_frame.model.text import TabStop
 
 _ALIGN = (("left", "left"), ("right", "right"), ("centre", "centre"))
-_LEADERS = (("nothing", ""), ("dots  . . .", "."), ("spaced dots  .  .", " ."),
-            ("middle dots  ···", "·"), ("line  ___", "_"), ("dashes  - - -", "-"))  # fmt: skip
+_LEADERS = (("none", ""), (".....", "."), (". . . .", " ."), ("·····", "·"), ("____", "_"),
+            ("- - -", "-"))  # fmt: skip
 _MOST = 12  # stops of one style
 
 

@@ -194,7 +194,14 @@ def _paint_bars(painter: QPainter, block: TextPrimitive) -> None:
 def _too_small(painter: QPainter, block: TextPrimitive) -> bool:
     at = painter.deviceTransform()
     scale = (at.m11() ** 2 + at.m12() ** 2) ** 0.5
-    return max((s.base.size for s in block.text.specs), default=0.0) * scale < GREEK
+    return _largest(block.text) * scale < GREEK
+
+
+@remembered(4_000)
+def _largest(text: SetText) -> float:
+    """The size of the largest type in a text, in points."""
+    sizes = [span.setting.size for spec in text.specs for span in spec.spans]
+    return max(sizes, default=max((s.base.size for s in text.specs), default=0.0))
 
 
 def _paint_text(painter: QPainter, block: TextPrimitive, look: Look, chips: bool) -> None:
