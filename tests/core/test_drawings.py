@@ -136,3 +136,30 @@ def test_percents_and_missing_sizes_come_from_the_view_box():
     for size in ('width="100%" height="100%"', "", 'width="96"', 'height="48"'):
         data = (HEAD % (size + ' viewBox="0 0 96 48"') + "</svg>").encode()
         assert guarded(data, "a.svg").size == pytest.approx((72.0, 36.0))
+
+
+def test_a_drawing_is_made_once_and_half_a_file_is_made_again(tmp_path, monkeypatch):
+    from hidden_frame import kept
+    from hidden_frame.storage.drawings import convert
+
+    monkeypatch.setattr(kept, "user_cache_path", lambda _: tmp_path)
+    made = []
+    whole = convert._convert
+    monkeypatch.setattr(convert, "_convert", lambda *a: (made.append(1), whole(*a))[1])
+    data = svg("even-odd")
+    first = convert._pdf(data, "a")
+    assert convert._pdf(data, "a") == first and len(made) == 1
+    (path,) = (tmp_path / "drawings").iterdir()
+    path.write_bytes(first[:-40])
+    assert convert._pdf(data, "a").startswith(b"%PDF-") and len(made) == 2
+
+
+def test_the_oldest_of_what_is_kept_goes(tmp_path, monkeypatch):
+    from hidden_frame import kept
+
+    monkeypatch.setattr(kept, "user_cache_path", lambda _: tmp_path)
+    monkeypatch.setattr(kept, "MOST", 3)
+    for n in range(6):
+        kept.kept("x", bytes([n]), lambda n=n: b"made %d" % n)
+    assert len(list((tmp_path / "x").iterdir())) == 3
+    assert kept.kept("x", b"\x05", lambda: b"anew") == b"made 5"

@@ -16,6 +16,7 @@ from fontTools.pens.ttGlyphPen import TTGlyphPen
 from fontTools.ttLib import TTCollection, TTFont
 from msgspec.structs import replace
 
+from hidden_frame import kept
 from hidden_frame.compose.composer import Composer
 from hidden_frame.edit.items import add_item
 from hidden_frame.edit.new import new_publication
@@ -108,7 +109,7 @@ def built(path, family, cff=False, axes=False):
 @pytest.fixture
 def shelf(tmp_path, monkeypatch):
     """A folder that is this machine's only one, and a cache of its own."""
-    monkeypatch.setattr(instances, "user_cache_path", lambda _: tmp_path / "cache")
+    monkeypatch.setattr(kept, "user_cache_path", lambda _: tmp_path / "cache")
     folder = tmp_path / "fonts"
     folder.mkdir()
 
@@ -191,8 +192,8 @@ def test_named_instances_of_a_variable_font(shelf, monkeypatch):
     assert thin == pytest.approx(3 * 0.1 * 0.7 * 3600, rel=0.06)
     assert bold == pytest.approx(3 * 0.4 * 0.7 * 3600, rel=0.06)
     assert thin * 1.5 < medium < bold
-    kept = list((folder.parent / "cache" / "fonts").iterdir())
-    assert len(kept) == 3  # made once; the next process reads them from there
+    made = list((folder.parent / "cache" / "fonts").iterdir())
+    assert len(made) == 3  # made once; the next process reads them from there
     monkeypatch.setattr(instances, "_made", lambda *_: 1 / 0)
     assert FontFace("Vary Test", "Bold", known._found["Vary Test"]["Bold"]).data
 

@@ -2,18 +2,13 @@
 
 from __future__ import annotations
 
-import hashlib
-import os
 import subprocess
 import sys
-import tempfile
 from collections import OrderedDict
-from contextlib import suppress
 from pathlib import Path
 from typing import NamedTuple
 
-from platformdirs import user_cache_path
-
+from hidden_frame.kept import kept
 from hidden_frame.model.errors import Refusal
 from hidden_frame.resources import FALLBACK, FONTS
 from hidden_frame.storage.drawings.guard import guarded
@@ -51,16 +46,11 @@ def drawn(digest: str, data: bytes, name: str = "The drawing") -> Drawn:
 
 
 def _pdf(data: bytes, name: str) -> bytes:
-    key = hashlib.sha256(data + str(VERSION).encode()).hexdigest()
-    kept = user_cache_path("hidden-frame") / "drawings" / f"{key}.pdf"
-    with suppress(OSError):
-        pdf = kept.read_bytes()
-        if pdf.startswith(b"%PDF-") and b"%%EOF" in pdf[-32:]:
-            return pdf
-    pdf = _convert(data, name)
-    with suppress(OSError):
-        _keep(kept, pdf)
-    return pdf
+    return kept("drawings", data + str(VERSION).encode(), lambda: _convert(data, name), _whole)
+
+
+def _whole(pdf: bytes) -> bool:
+    return pdf.startswith(b"%PDF-") and b"%%EOF" in pdf[-32:]
 
 
 def _convert(data: bytes, name: str) -> bytes:
@@ -79,11 +69,3 @@ def _convert(data: bytes, name: str) -> bytes:
         reason = lines[-1].partition(": ")[2] or lines[-1] if lines else "no reason was given"
         raise Refusal(f"“{name}” can't be drawn ({reason[:120]}); save it anew and place it again.")
     return done.stdout
-
-
-def _keep(path: Path, data: bytes) -> None:
-    path.parent.mkdir(parents=True, exist_ok=True)
-    handle, temporary = tempfile.mkstemp(dir=path.parent)
-    with os.fdopen(handle, "wb") as file:
-        file.write(data)
-    os.replace(temporary, path)
