@@ -7,8 +7,9 @@ import tempfile
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 # What the program remembers on this machine is neither read nor written by tests.
-for name in ("XDG_CONFIG_HOME", "XDG_CACHE_HOME", "XDG_STATE_HOME"):
-    os.environ[name] = tempfile.mkdtemp(prefix="hidden-frame-tests-")
+os.environ["XDG_CONFIG_HOME"] = tempfile.mkdtemp(prefix="hidden-frame-tests-")
+os.environ["XDG_CACHE_HOME"] = tempfile.mkdtemp(prefix="hidden-frame-tests-")
+os.environ["XDG_STATE_HOME"] = tempfile.mkdtemp(prefix="hidden-frame-tests-")
 
 import pytest
 from hypothesis import HealthCheck, settings

@@ -16,7 +16,7 @@ from hidden_frame.desktop.dialogs.order import (
     MoveDialog,
     SectionDialog,
 )
-from hidden_frame.desktop.run.drops import MASTER_MIME
+from hidden_frame.desktop.pages.drops import MASTER_MIME
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.overrides import follow_all
 from hidden_frame.edit.setup import change_setup

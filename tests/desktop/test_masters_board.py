@@ -8,7 +8,7 @@ from PySide6.QtGui import QDragMoveEvent, QDropEvent, QWheelEvent
 from PySide6.QtTest import QTest
 
 from hidden_frame.desktop.board.layout import board_layout
-from hidden_frame.desktop.run.drops import MASTER_MIME
+from hidden_frame.desktop.pages.drops import MASTER_MIME
 from hidden_frame.edit.items import add_item
 from hidden_frame.edit.masters import add_master
 from hidden_frame.edit.new import new_publication

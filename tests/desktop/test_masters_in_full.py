@@ -16,7 +16,7 @@ from hidden_frame.desktop.dialogs.masters import (
     ToMasterDialog,
 )
 from hidden_frame.desktop.dialogs.pages import ApplyDialog
-from hidden_frame.desktop.run.drops import MASTER_MIME
+from hidden_frame.desktop.pages.drops import MASTER_MIME
 from hidden_frame.edit.guides import own_guides
 from hidden_frame.model.canons import by_ninths
 from hidden_frame.model.lookup import all_pages, find_master, find_page, section_of, stack_of
@@ -47,7 +47,7 @@ def carry(hands, master, x, held=NONE, drop=True):
     copy, left = Qt.DropAction.CopyAction, Qt.MouseButton.LeftButton
     at = QPointF(x, 60)
     run.dragMoveEvent(QDragMoveEvent(at.toPoint(), copy, data, left, held))
-    words = run.drop_words()
+    words = run.hand.words
     if drop:
         run.dropEvent(QDropEvent(at, copy, data, left, held))
     hands.app.processEvents()

@@ -7,7 +7,7 @@ from PySide6.QtCore import QByteArray, QMimeData, QPoint, QPointF, Qt
 from PySide6.QtGui import QDropEvent
 
 from hidden_frame.compose.shown import shown_item
-from hidden_frame.desktop.run.drops import MASTER_MIME
+from hidden_frame.desktop.pages.drops import MASTER_MIME
 from hidden_frame.model.lookup import (
     all_pages,
     find_master,
@@ -50,7 +50,7 @@ def test_selecting_several_and_dragging_them(hands):
     run = hands.window.run
     target = run.rect_of(hands.page(12)).topLeft().toPoint() + QPoint(-2, 30)
     hands.pull(run.viewport(), thumb(hands, 10), target, drop=False)
-    assert run.drop_words().startswith("Move 2 pages before ")
+    assert run.hand.words.startswith("Move 2 pages before ")
     hands.pull(run.viewport(), thumb(hands, 10), target)
     order = positions(hands.publication)
     assert [order[w] for w in wanted] == [10, 11]

@@ -112,7 +112,7 @@ class PointerMenus:
 
     def section(self, section: str, point: QPoint) -> None:
         """What can be done with a section, at its head on the flatplan."""
-        self.window.flatplan.view.choose_section(section, Qt.KeyboardModifier.NoModifier)
+        self.window.session.select_section(section)
         menu = self._menu("SectionMenu")
         menu.addAction("Name and numbering…", lambda: self._open_section(section))
         menu.addAction("Join with the section before", self.window.commands["join section"].trigger)
@@ -133,8 +133,7 @@ class PointerMenus:
         session = self.window.session
         pages = find_section(session.publication, section).pages
         if pages:
-            session.point_to_page(pages[0].id)
-            session.looked.emit()
+            session.select_section(section)
             form = self.window.properties.form
             if isinstance(form, PageForm):
                 form.section.setFocus()

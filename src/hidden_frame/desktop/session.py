@@ -22,7 +22,7 @@ from hidden_frame.edit.guides import own_guides
 from hidden_frame.edit.history import History, jump, record, redo, sealed, undo
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Side
-from hidden_frame.model.lookup import all_pages, holder, masters_by_id, positions
+from hidden_frame.model.lookup import all_pages, find_section, holder, masters_by_id, positions
 from hidden_frame.model.publication import Publication
 
 Mode = Literal["pages", "masters"]
@@ -93,7 +93,8 @@ class Session(QObject):
         self.reference: Handle = (-1, -1)  # the one of nine points that Properties go by
         self.align_to: AlignTo = "selection"
         self.zero = (0.0, 0.0)  # of the rulers, from the corner of each page, in points
-        self.pages: tuple[str, ...] = ()
+        self.pages: tuple[str, ...] = ()  # selected; the page on the desk is one of them
+        self.section_id = ""  # the section that is selected as such
         self.unlocked: set[tuple[str, str]] = set()
         self.editing: Editing | None = None
         self.cropping = False  # whether the selected picture is moved in its frame
@@ -216,6 +217,14 @@ class Session(QObject):
             pages = all_pages(publication)
             at = min(self._position, len(pages))
             self.page_id = pages[at - 1].id
+        sections = {s.id for s in publication.sections}
+        if self.section_id in sections:
+            section = find_section(publication, self.section_id)
+            self.pages = tuple(p.id for p in section.pages)
+        else:
+            self.section_id = ""
+        if self.pages and self.page_id not in self.pages:
+            self.page_id = self.pages[0]
         self._position = order[self.page_id]
         masters = masters_by_id(publication)
         if self.master_id not in masters:
@@ -285,11 +294,16 @@ class Session(QObject):
     def show_page(self, page_id: str) -> None:
         """Lays the page's spread on the desk."""
         self.editing, self.cropping = None, False
-        self.view = "desk"
-        self.mode, self.page_id, self.items, self.guide = "pages", page_id, (), None
-        self._position = positions(self.publication)[page_id]
-        self.holder_id, self.side = page_id, self.side_of(page_id)
+        self.view, self.mode = "desk", "pages"
+        self.items, self.guide = (), None
+        self._lay(page_id)
+        self._keep_selected(page_id)
         self.looked.emit()
+
+    def _keep_selected(self, page_id: str) -> None:
+        """Pages stay selected only while the one that is worked on is among them."""
+        if page_id not in self.pages:
+            self.pages, self.section_id = (), ""
 
     def show_master(self, master_id: str) -> None:
         """Lays a master on the desk."""
@@ -313,8 +327,6 @@ class Session(QObject):
             self.show_page(self.page_id)
         self.editing, self.cropping, self.items, self.guide = None, False, (), None
         self.proof = False
-        if not self.from_flatplan:
-            self.pages = ()
         self.view, self.from_flatplan = "flatplan", False
         self.looked.emit()
 
@@ -322,12 +334,6 @@ class Session(QObject):
         """A page on the desk, from which one comes back to the same place."""
         self.show_page(page_id)
         self.from_flatplan = True
-
-    def point_to_page(self, page_id: str) -> None:
-        """Properties are of this page from now on; the view stays as it is."""
-        self.page_id = self.holder_id = page_id
-        self._position = positions(self.publication)[page_id]
-        self.side = self.side_of(page_id)
 
     def show_desk(self) -> None:
         """The desk again, with what lay on it."""
@@ -342,6 +348,7 @@ class Session(QObject):
             if self.mode == "pages":
                 self.page_id = face.holder_id
                 self._position = positions(self.publication)[face.holder_id]
+                self._keep_selected(face.holder_id)
         self.cropping = self.cropping and items == self.items
         self.items, self.guide = items, None
         self.looked.emit()
@@ -367,9 +374,35 @@ class Session(QObject):
         self.zero = (x, y)
         self.looked.emit()
 
-    def select_pages(self, pages: tuple[str, ...]) -> None:
-        self.pages = pages
+    def select_pages(self, pages: tuple[str, ...], lead: str = "") -> None:
+        """Selects pages; the page on the desk is one of them: `lead`, or the one that is there,
+        or the first."""
+        self.pages, self.section_id = pages, ""
+        here = next((p for p in (lead, self.page_id) if p in pages), pages[0] if pages else "")
+        if here and self.mode == "pages":
+            self._lay(here)
+        elif here:
+            self.page_id, self._position = here, positions(self.publication)[here]
         self.looked.emit()
+
+    def select_section(self, section_id: str, before: tuple[str, ...] = ()) -> None:
+        """Selects a section with all its pages, besides those that are selected `before`."""
+        own = [p.id for p in find_section(self.publication, section_id).pages]
+        chosen = {*own, *before}
+        order = positions(self.publication)
+        pages = tuple(p for p in order if p in chosen)
+        self.select_pages(pages, own[0] if own else "")
+        self.section_id = section_id if len(pages) == len(own) else ""
+        self.looked.emit()
+
+    def _lay(self, page_id: str) -> None:
+        """The page is the one on the desk; nothing on it is selected."""
+        if page_id != self.page_id or self.items or self.guide or self.editing:
+            self.editing, self.cropping = None, False
+            self.items, self.guide = (), None
+        self.page_id = self.holder_id = page_id
+        self._position = positions(self.publication)[page_id]
+        self.side = self.side_of(page_id)
 
     def set_tool(self, tool: Tool) -> None:
         self.editing, self.cropping = None, False

@@ -130,6 +130,7 @@ class Window(QMainWindow):
         desk.overflow_pressed.connect(lambda _, point: self.menus.overflow().popup(point))
         desk.dropped.connect(self.clipboard.take)
         self.run.menu_wanted.connect(self.menus.pages)
+        self.run.section_menu_wanted.connect(self.menus.section)
 
     def _lay_out(self) -> None:
         middle = QWidget()

@@ -62,11 +62,8 @@ class PageActions:
         session = self.session
         after = self.chosen()[-1]
         made = self._edit("add page", lambda p: add_pages_after(p, after))
-        if made and session.view == "flatplan":
+        if made:
             session.select_pages(tuple(made))
-        elif made:
-            session.pages = tuple(made)
-            session.show_page(made[0])
 
     def _edit(
         self, name: str, change: Callable[[Publication], tuple[Publication, list[str]]]
@@ -183,7 +180,7 @@ class PageActions:
 
     def select_section(self) -> None:
         section = section_of(self.session.publication, self.chosen()[0])
-        self.session.select_pages(tuple(p.id for p in section.pages))
+        self.session.select_section(section.id)
 
     def select_followers(self) -> None:
         """All pages that follow the topmost master of the chosen page."""

@@ -23,7 +23,7 @@ from PySide6.QtWidgets import QAbstractScrollArea, QApplication, QToolTip
 from hidden_frame.compose.composer import direct_followers, followers
 from hidden_frame.desktop.board.layout import BoardLayout, Card, board_layout
 from hidden_frame.desktop.board.paint import paint_board
-from hidden_frame.desktop.run.drops import MASTER_MIME, carried
+from hidden_frame.desktop.pages.drops import MASTER_MIME, carried
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.masters import possible_bases, set_base

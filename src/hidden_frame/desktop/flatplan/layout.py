@@ -10,6 +10,7 @@ from bisect import bisect_right
 from typing import NamedTuple
 
 from hidden_frame.compose.facts import PageFacts, facts_of
+from hidden_frame.desktop.pages.space import Gap
 from hidden_frame.model.publication import Publication, Section, Setup
 from hidden_frame.model.remember import remembered
 
@@ -52,16 +53,6 @@ class Band(NamedTuple):
     y: float
     bottom: float
     folded: bool
-
-
-class Gap(NamedTuple):
-    """A place between pages: before the page at `place` of a section, drawn as a line."""
-
-    section_id: str
-    place: int
-    x: float
-    top: float
-    bottom: float
 
 
 class Row(NamedTuple):

@@ -15,6 +15,7 @@ from hidden_frame.desktop.marks import (
     paint_page_marks,
     paint_warning,
 )
+from hidden_frame.desktop.pages.paint import paint_hand
 from hidden_frame.model.lookup import find_page, masters_by_id, stack_of
 
 if TYPE_CHECKING:
@@ -60,13 +61,9 @@ def paint_flatplan(view: FlatplanView, region: QRegion) -> None:
                                  int(high) + round(layout.foot) + 10)):  # fmt: skip
             _paint_tile(view, painter, tile, layout, colours)
     _paint_ties(view, painter, layout, top, bottom, colours)
-    if view.hand.band is not None:
-        _paint_rubber(painter, view.hand.band, colours)
-    if view.hand.gap is not None:
-        _paint_gap(view, painter, layout, colours)
     painter.resetTransform()
-    if view.hand.words:
-        _paint_words(view, painter, colours)
+    scrolled = QPointF(left, down)
+    paint_hand(painter, view.hand, scrolled, view.viewport().rect(), view.font(), colours)
 
 
 def _paint_band(
@@ -196,51 +193,3 @@ def _paint_parted(
     painter.setPen(QPen(QColor("#FFFFFF"), 1))
     painter.setBrush(QColor(colours.warning))
     painter.drawRoundedRect(QRectF(x - 6, tile.y + high - 12, 12, 8), 4, 4)
-
-
-def _paint_rubber(painter: QPainter, band: QRectF, colours: theme.Theme) -> None:
-    ink = QColor(colours.action)
-    painter.setPen(QPen(ink, 1, Qt.PenStyle.DashLine))
-    ink.setAlphaF(0.12)
-    painter.setBrush(ink)
-    painter.drawRect(band)
-
-
-def _paint_gap(
-    view: FlatplanView, painter: QPainter, layout: FlatplanLayout, colours: theme.Theme
-) -> None:
-    """The insertion mark: upright between pages, level for a whole section."""
-    gap = view.hand.gap
-    if gap is None:
-        return
-    ink = colours.warning if view.hand.refused else colours.action
-    painter.setPen(QPen(QColor(ink), 4))
-    if view.hand.section is not None or gap.bottom - gap.top < 10:
-        wide = max(layout.width, view.viewport().width())
-        painter.drawLine(QPointF(6, gap.top), QPointF(wide - 6, gap.top))
-        return
-    painter.drawLine(QPointF(gap.x, gap.top - 6), QPointF(gap.x, gap.bottom + 6))
-    painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(QColor(ink))
-    painter.drawEllipse(QPointF(gap.x, gap.top - 7), 5, 5)
-
-
-def _paint_words(view: FlatplanView, painter: QPainter, colours: theme.Theme) -> None:
-    """What the drop would do, by the pointer."""
-    font = QFont(view.font())
-    font.setPixelSize(14)
-    painter.setFont(font)
-    metrics = painter.fontMetrics()
-    lines = view.hand.words.split("\n")
-    wide = max(metrics.horizontalAdvance(line) for line in lines) + 24
-    high = metrics.lineSpacing() * len(lines) + 22
-    port, at = view.viewport().rect(), view.hand.pointer
-    x = min(max(at.x() - wide / 2, 6), port.width() - wide - 6)
-    y = at.y() + 26 if at.y() + 40 + high < port.height() else at.y() - high - 18
-    box = QRectF(x, y, wide, high)
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(QColor(colours.warning if view.hand.refused else colours.action))
-    painter.drawRoundedRect(box, 7, 7)
-    painter.setPen(QColor(colours.action_text))
-    painter.drawText(box.adjusted(12, 0, -12, 0), _LEFT, view.hand.words)

@@ -21,17 +21,20 @@ from PySide6.QtWidgets import QAbstractScrollArea, QToolTip
 from hidden_frame.checks.order import findings_by_page
 from hidden_frame.compose.facts import describe
 from hidden_frame.compose.plan import matching, numbering_in_words
-from hidden_frame.desktop.flatplan.hand import FlatplanHand
-from hidden_frame.desktop.flatplan.layout import FlatplanLayout, flatplan_layout
+from hidden_frame.desktop.flatplan.layout import FlatplanLayout, Tile, flatplan_layout
 from hidden_frame.desktop.flatplan.live import LivePages
 from hidden_frame.desktop.flatplan.paint import paint_flatplan
-from hidden_frame.desktop.run.drops import MASTER_MIME, MasterDrop, carried, carry_out
+from hidden_frame.desktop.pages.drops import MASTER_MIME, MasterDrop, carried, carry_out
+from hidden_frame.desktop.pages.hand import PageHand
+from hidden_frame.desktop.pages.space import Gap, Head
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.desktop.session import Session
-from hidden_frame.model.lookup import all_pages, find_page, find_section, masters_by_id, stack_of
+from hidden_frame.model.lookup import all_pages, find_page, masters_by_id, stack_of
 
 SMALL, LARGE = 28, 460  # heights of a thumbnail in pixels
 PREFIX = "flatplan "
+EDGE = 34  # pixels at head and foot in which a drag scrolls
+FOLD = 36  # pixels of a head in which its mark stands
 
 
 class FlatplanView(QAbstractScrollArea):
@@ -55,7 +58,7 @@ class FlatplanView(QAbstractScrollArea):
         self.doubtful: dict[str, list[str]] = {}
         self._matching: frozenset[str] | None = None
         self._chosen: tuple[tuple[str, ...], frozenset[str]] = ((), frozenset())
-        self.hand = FlatplanHand(self)
+        self.hand = PageHand(self, self)
         self.setFrameShape(QAbstractScrollArea.Shape.NoFrame)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.viewport().setMouseTracking(True)
@@ -101,7 +104,10 @@ class FlatplanView(QAbstractScrollArea):
             self._later.start()
 
     def _looked(self) -> None:
+        """The focus goes with the page that the selection leads with."""
         if self.isVisible():
+            if self.session.pages:
+                self.focus_page = self.session.page_id
             self.viewport().update()
 
     def refresh(self) -> None:
@@ -228,14 +234,47 @@ class FlatplanView(QAbstractScrollArea):
         self.folded ^= {section_id}
         self.refresh()
 
-    def choose_section(self, section_id: str, held: Qt.KeyboardModifier) -> None:
-        """All pages of a section, with Ctrl besides what is selected."""
-        pages = [p.id for p in find_section(self.session.publication, section_id).pages]
-        chosen = set(pages)
-        if held & Qt.KeyboardModifier.ControlModifier:
-            chosen |= set(self.session.pages)
-        order = self.session.composition.facts
-        self.session.select_pages(tuple(p for p in order if p in chosen))
+    # -- the pages as a hand asks for them (`PageSpace`) ---------------------------------
+
+    def _tile_at(self, point: QPointF) -> Tile | None:
+        at = self.to_plan(point)
+        return self.layout_now().at(at.x(), at.y())
+
+    def page_at(self, point: QPointF) -> str | None:
+        tile = self._tile_at(point)
+        return tile.facts.page_id if tile is not None else None
+
+    def head_at(self, point: QPointF) -> Head | None:
+        at = self.to_plan(point)
+        band = self.layout_now().band_at(at.y())
+        return Head(band.section_id, at.x() < FOLD) if band is not None else None
+
+    def share_at(self, point: QPointF) -> float:
+        tile = self._tile_at(point)
+        if tile is None:
+            return 0.0
+        return (self.to_plan(point).x() - tile.x) / self.layout_now().page[0]
+
+    def gap_at(self, point: QPointF) -> Gap | None:
+        at = self.to_plan(point)
+        return self.layout_now().gap_at(at.x(), at.y())
+
+    def section_gap_at(self, point: QPointF) -> Gap | None:
+        """The gap between two sections nearest to the pointer."""
+        layout, at = self.layout_now(), self.to_plan(point)
+        edges = [(b.y, b.section_id) for b in layout.bands] + [(layout.bands[-1].bottom, "")]
+        y, before = min(edges, key=lambda e: abs(e[0] - at.y()))
+        return Gap(before, 0, 0.0, y, y)
+
+    def touched(self, box: QRectF) -> list[str]:
+        found = self.layout_now().fitting(box.left(), box.top(), box.right(), box.bottom())
+        return [t.facts.page_id for t in found]
+
+    def scroll_towards(self, point: QPointF) -> bool:
+        high, bar = self.viewport().height(), self.verticalScrollBar()
+        by = -24 if point.y() < EDGE else 24 if point.y() > high - EDGE else 0
+        bar.setValue(bar.value() + by)
+        return bool(by)
 
     def bring_into_view(self, page_id: str) -> None:
         tile = self.layout_now().of(page_id)
@@ -262,14 +301,13 @@ class FlatplanView(QAbstractScrollArea):
             self.hand.press(event)
 
     def _menu(self, event: QMouseEvent) -> None:
-        at, where = self.to_plan(event.position()), event.globalPosition().toPoint()
-        band = self.layout_now().band_at(at.y())
-        tile = self.layout_now().at(at.x(), at.y())
-        if band is not None:
-            self.section_menu_wanted.emit(band.section_id, where)
-        elif tile is not None:
-            if tile.facts.page_id not in self.session.pages:
-                self.hand.choose(tile.facts.page_id, Qt.KeyboardModifier.NoModifier)
+        where = event.globalPosition().toPoint()
+        head, page_id = self.head_at(event.position()), self.page_at(event.position())
+        if head is not None:
+            self.section_menu_wanted.emit(head.section_id, where)
+        elif page_id is not None:
+            if page_id not in self.session.pages:
+                self.hand.choose(page_id)
             self.menu_wanted.emit(where)
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
@@ -280,11 +318,10 @@ class FlatplanView(QAbstractScrollArea):
             self.hand.release(event)
 
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
-        at = self.to_plan(event.position())
-        tile = self.layout_now().at(at.x(), at.y())
-        if tile is not None:
+        page_id = self.page_at(event.position())
+        if page_id is not None:
             self.hand.end()
-            self.open(tile.facts.page_id)
+            self.open(page_id)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         key = event.key()
@@ -323,6 +360,7 @@ class FlatplanView(QAbstractScrollArea):
             self.focus_page = new.facts.page_id  # Space then takes it in
             self.viewport().update()
         else:
+            self.focus_page = new.facts.page_id
             self.hand.choose(new.facts.page_id, held)
         self.bring_into_view(new.facts.page_id)
 
@@ -371,10 +409,9 @@ class FlatplanView(QAbstractScrollArea):
 
     def viewportEvent(self, event: QEvent) -> bool:
         if isinstance(event, QHelpEvent):
-            at = self.to_plan(QPointF(event.pos()))
-            tile = self.layout_now().at(at.x(), at.y())
-            if tile is not None:
-                QToolTip.showText(event.globalPos(), self.tip(tile.facts.page_id), self)
+            page_id = self.page_at(QPointF(event.pos()))
+            if page_id is not None:
+                QToolTip.showText(event.globalPos(), self.tip(page_id), self)
             return True
         return super().viewportEvent(event)
 

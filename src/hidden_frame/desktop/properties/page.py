@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import Signal
+from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QCheckBox
 
 from hidden_frame.compose.facts import describe
@@ -23,7 +23,7 @@ from hidden_frame.model.lookup import (
     section_of,
     stack_of,
 )
-from hidden_frame.model.publication import Numbering
+from hidden_frame.model.publication import Numbering, Page
 
 STYLES = (
     ("1, 2, 3", "decimal"),
@@ -33,6 +33,14 @@ STYLES = (
     ("A, B, C", "upper letters"),
     ("none", "none"),
 )
+
+
+_OFF = Qt.CheckState.Unchecked
+_HOW = {
+    frozenset({True}): "Set by hand",
+    frozenset({False}): "Automatic",
+    frozenset({True, False}): "Some set by hand, some automatic",
+}
 
 
 class StartField(TextField):
@@ -80,9 +88,9 @@ class PageForm(Form):
         self.again.clicked.connect(self._follow_all)
         self.heading("FOLIO")
         self.blind = QCheckBox("Blind: counted, not printed")
-        self.blind.clicked.connect(self._set_blind)
+        self.blind.clicked.connect(lambda: self._set_blind(self.blind.checkState() != _OFF))
         self.column.addWidget(self.blind)
-        self.heading("SECTION")
+        self.of_section = self.heading("SECTION")
         self.section = TextField("Name")
         self.section.committed.connect(self._rename)
         self.row("Name", self.section)
@@ -111,22 +119,20 @@ class PageForm(Form):
     def load(self) -> None:
         session = self.session
         publication = session.publication
-        page = find_page(publication, session.page_id)
-        facts = session.composition.facts[page.id]
-        self.name.setText(f"Page {facts.folio}" if facts.folio else f"Page #{facts.position}")
-        self.what.setText(describe(facts, page))
-        chosen = len(self._page())
-        who = "" if chosen == 1 else f"; changes reach {chosen} selected pages"
-        self.how.setText(("Automatic" if page.masters is None else "Set by hand") + who)
-        self.stack.show_stack(publication, stack_of(publication, page))
-        self.automatic.setEnabled(page.masters is not None or chosen > 1)
-        count = len(page.overrides)
-        marked = f"◆ {count} overridden here" if count else "All follow; a click selects one"
-        self.overrides.setText(marked)
-        self.inherited.load()
-        self.again.setVisible(bool(count))
-        self.blind.setChecked(page.blind)
-        section = section_of(publication, page.id)
+        chosen = self.pages()
+        pages = [find_page(publication, p) for p in chosen]
+        facts = session.composition.facts
+        sections = list(dict.fromkeys(facts[p].section_id for p in chosen))
+        self._say_who(chosen)
+        self._load_masters(pages)
+        blind = {p.blind for p in pages}
+        self.blind.setTristate(len(blind) > 1)
+        mixed = Qt.CheckState.PartiallyChecked
+        state = Qt.CheckState.Checked if blind == {True} else Qt.CheckState.Unchecked
+        self.blind.setCheckState(mixed if len(blind) > 1 else state)
+        one = len(sections) == 1
+        self.of_section.setText("SECTION" if one else f"SECTION, THE FIRST OF {len(sections)}")
+        section = section_of(publication, chosen[0])
         numbering = section.numbering
         self.section.show_text(section.name)
         self.style_field.show_choice(STYLES, numbering.style)
@@ -139,26 +145,67 @@ class PageForm(Form):
         self.section_stack.show_stack(publication, section.masters or ())
         self.setup.load()
 
-    def _page(self) -> tuple[str, ...]:
-        chosen = self.session.pages
-        return chosen if self.session.page_id in chosen else (self.session.page_id,)
+    def _load_masters(self, pages: list[Page]) -> None:
+        """What the pages follow, and what is overridden on them."""
+        publication = self.session.publication
+        by_hand = frozenset(p.masters is not None for p in pages)
+        stacks = {stack_of(publication, p) for p in pages}
+        how = _HOW[by_hand]
+        if len(stacks) > 1:
+            how = f"They follow {len(stacks)} different stacks; this is that of the first"
+        self.how.setText(how)
+        self.stack.show_stack(publication, stack_of(publication, pages[0]))
+        self.automatic.setEnabled(True in by_hand)
+        count, several = sum(len(p.overrides) for p in pages), len(pages) > 1
+        marked = "Nothing is overridden on them" if several else "All follow; a click selects one"
+        if count:
+            marked = f"◆ {count} overridden {'on them' if several else 'here'}"
+        self.overrides.setText(marked)
+        self.inherited.setVisible(not several)
+        if not several:
+            self.inherited.load()
+        self.again.setVisible(bool(count))
+
+    def _say_who(self, chosen: tuple[str, ...]) -> None:
+        """Who the form is about: a page, several, or a section as such."""
+        session, facts = self.session, self.session.composition.facts
+        names = [facts[p].folio or f"#{facts[p].position}" for p in chosen]
+        self.name.setToolTip(", ".join(names) if len(names) > 1 else "")
+        count = f"{len(names)} page{'s' * (len(names) != 1)}"
+        if session.section_id:
+            self.name.setText(f"Section {facts[chosen[0]].section_name or 'without a name'}")
+            span = f"{names[0]} to {names[-1]}" if len(names) > 1 else names[0]
+            self.what.setText(f"{count}: {span}")
+        elif len(chosen) > 1:
+            told = ", ".join(names) if len(names) <= 8 else f"{', '.join(names[:7])}, … {names[-1]}"
+            self.name.setText(f"{count}: {told}")
+            within = [facts[p].section_name for p in chosen if facts[p].section_name]
+            self.what.setText(" · ".join(dict.fromkeys(within)) or "Changes reach all of them")
+        else:
+            here = facts[chosen[0]]
+            self.name.setText(f"Page {here.folio}" if here.folio else f"Page #{here.position}")
+            self.what.setText(describe(here, find_page(session.publication, chosen[0])))
+
+    def pages(self) -> tuple[str, ...]:
+        """The pages that the form is about, and that its changes reach."""
+        return self.session.pages or (self.session.page_id,)
 
     def _apply(self, masters: tuple[str, ...] | None) -> None:
-        pages = self._page()
+        pages = self.pages()
         name = "back to automatic" if masters is None else "master stack"
         self.session.edit(name, lambda p: apply_masters(p, pages, masters))
 
     def _follow_all(self) -> None:
-        pages = self._page()
+        pages = self.pages()
         self.session.unlocked = {u for u in self.session.unlocked if u[0] not in pages}
         self.session.edit("follow the masters", lambda p: follow_on_pages(p, pages))
 
     def _set_blind(self, blind: bool) -> None:
-        pages = self._page()
+        pages = self.pages()
         self.session.edit("blind folio", lambda p: set_blind(p, pages, blind))
 
     def _section_id(self) -> str:
-        return section_of(self.session.publication, self.session.page_id).id
+        return section_of(self.session.publication, self.pages()[0]).id
 
     def _rename(self, name: object) -> None:
         section = self._section_id()

@@ -68,6 +68,38 @@ class RunLayout(NamedTuple):
         middle = (self.cells[index - 1].right + self.cells[index].x) / 2
         return index, x < middle
 
+    def gap_x(self, index: int, left: bool) -> float:
+        """Where a gap is drawn, as it is seen; between two sections on the side that is meant."""
+        cells = self.cells
+        if index == 0:
+            x = cells[0].x - 7
+        elif index == len(cells):
+            x = cells[-1].right + 7
+        else:
+            x = (cells[index - 1].right + cells[index].x) / 2
+            if cells[index - 1].facts.section_id != cells[index].facts.section_id:
+                x = cells[index - 1].right + 4 if left else cells[index].x - 4
+        return self.reading(x)
+
+    def section_at(self, x: float) -> str | None:
+        """The section whose bracket is under a seen x."""
+        x = self.reading(x)
+        found = [c for c in self.cells if c.x - GAP <= x <= c.right + GAP]
+        inside = [c for c in found if c.x <= x <= c.right]
+        return (inside or found)[0].facts.section_id if found else None
+
+    def section_gap(self, x: float) -> tuple[float, str]:
+        """The place before a section nearest to a seen x, and the section; "" is the end."""
+        x, cells = self.reading(x), self.cells
+        edges = [
+            (c.x - 6, c.facts.section_id)
+            for n, c in enumerate(cells)
+            if not n or cells[n - 1].facts.section_id != c.facts.section_id
+        ]
+        edges.append((cells[-1].right + 6, ""))
+        at, before = min(edges, key=lambda e: abs(e[0] - x))
+        return self.reading(at), before
+
     def within(self, left: float, right: float) -> tuple[Cell, ...]:
         """The cells that show between two seen x."""
         left, right = sorted((self.reading(left), self.reading(right)))

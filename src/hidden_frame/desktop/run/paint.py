@@ -9,7 +9,8 @@ from PySide6.QtGui import QColor, QFont, QPainter, QPen, QRegion
 
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.marks import paint_foot, paint_page_marks
-from hidden_frame.desktop.run.layout import TOP, Cell, RunLayout
+from hidden_frame.desktop.pages.paint import paint_hand
+from hidden_frame.desktop.run.layout import Cell, RunLayout
 from hidden_frame.model.lookup import find_page, masters_by_id, stack_of
 
 if TYPE_CHECKING:
@@ -33,10 +34,8 @@ def paint_run(run: Run, area: QRegion) -> None:
         rect = run.rect_of_cell(cell, layout).adjusted(-6, -6, 6, 40)
         if area.intersects(rect.toAlignedRect()):
             _paint_cell(run, painter, cell, layout, colours, ringed)
-    if run.drop is not None:
-        _paint_drop(run, painter, layout, colours)
-    elif run.master_drop is not None:
-        _paint_drop_words(run, painter, layout, run.pointer.x(), colours)
+    at = QPointF(left, 0)
+    paint_hand(painter, run.hand, at, run.viewport().rect(), run.font(), colours)
 
 
 def _paint_sections(
@@ -55,7 +54,10 @@ def _paint_sections(
         cells = [c for c in layout.cells if c.facts.section_id == section]
         ends = [layout.left_of(c) for c in (cells[0], cells[-1])]
         x1, x2 = min(ends) - offset, max(ends) + cells[0].width - offset
-        painter.setPen(QPen(QColor(colours.edge), 1.2))
+        chosen = run.session.section_id == section
+        painter.setPen(
+            QPen(QColor(colours.action if chosen else colours.edge), 2 if chosen else 1.2)
+        )
         painter.drawPolyline([QPointF(x1, 21), QPointF(x1, 17), QPointF(x2, 17), QPointF(x2, 21)])
         name = cell.facts.section_name or "Section"
         shown = max(x1, 4.0)
@@ -65,7 +67,7 @@ def _paint_sections(
         text = painter.fontMetrics().elidedText(
             name, Qt.TextElideMode.ElideRight, round(box.width())
         )
-        painter.setPen(QColor(colours.quiet))
+        painter.setPen(QColor(colours.action if chosen else colours.quiet))
         painter.drawText(box, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, text)
 
 
@@ -86,7 +88,8 @@ def _paint_cell(
     painter.fillRect(rect, QColor("#FFFFFF"))
     if pixmap is not None:
         painter.drawPixmap(rect, pixmap, QRectF(pixmap.rect()))
-    on_drop = run.master_drop is not None and facts.page_id in run.master_drop.pages
+    drop = run.hand.drop
+    on_drop = drop is not None and facts.page_id in drop.pages
     on_desk = session.mode == "pages" and facts.page_id == session.page_id
     painter.setBrush(Qt.BrushStyle.NoBrush)
     painter.setPen(QPen(QColor(colours.line), 1))
@@ -101,45 +104,8 @@ def _paint_cell(
     page = find_page(session.publication, facts.page_id)
     paint_page_marks(painter, page, rect, colours)
     stack = stack_of(session.publication, page)
-    drop = run.master_drop
     if drop is not None and facts.page_id in drop.pages:  # as it will be
         kept = tuple(m for m in stack if m != drop.master_id) if drop.adding else ()
         stack = (*kept, drop.master_id)
     known = masters_by_id(session.publication)
     paint_foot(painter, run.font(), rect, facts, [known[m].ribbon for m in stack], colours, on_desk)
-
-
-def _paint_drop(run: Run, painter: QPainter, layout: RunLayout, colours: theme.Theme) -> None:
-    index, left_side = run.drop or (0, False)
-    cells = layout.cells
-    offset = run.horizontalScrollBar().value()
-    if index == 0:
-        x = cells[0].x - 7
-    elif index == len(cells):
-        x = cells[-1].right + 7
-    else:
-        x = (cells[index - 1].right + cells[index].x) / 2
-        if cells[index - 1].facts.section_id != cells[index].facts.section_id:
-            x = cells[index - 1].right + 4 if left_side else cells[index].x - 4
-    x = layout.reading(x) - offset
-    painter.setPen(QPen(QColor(colours.action), 3))
-    painter.drawLine(QPointF(x, TOP - 4), QPointF(x, TOP + layout.height + 4))
-    _paint_drop_words(run, painter, layout, x, colours)
-
-
-def _paint_drop_words(
-    run: Run, painter: QPainter, layout: RunLayout, x: float, colours: theme.Theme
-) -> None:
-    """What the drop under the pointer would do."""
-    words = run.drop_words()
-    font = QFont(run.font())
-    font.setPixelSize(13)
-    painter.setFont(font)
-    wide = painter.fontMetrics().horizontalAdvance(words) + 18
-    at = min(max(x - wide / 2, 4), run.viewport().width() - wide - 4)
-    box = QRectF(at, TOP + layout.height / 2 - 13, wide, 26)
-    painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(QColor(colours.action))
-    painter.drawRoundedRect(box, 6, 6)
-    painter.setPen(QColor(colours.action_text))
-    painter.drawText(box, Qt.AlignmentFlag.AlignCenter, words)

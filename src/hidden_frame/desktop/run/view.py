@@ -17,50 +17,39 @@ from PySide6.QtGui import (
     QResizeEvent,
     QWheelEvent,
 )
-from PySide6.QtWidgets import QAbstractScrollArea, QApplication, QToolTip
+from PySide6.QtWidgets import QAbstractScrollArea, QToolTip
 
 from hidden_frame.compose.composer import followers
 from hidden_frame.compose.facts import describe
 from hidden_frame.compose.scene import Scene
-from hidden_frame.desktop.actions.order import order_pages
-from hidden_frame.desktop.run.drops import (
-    MASTER_MIME,
-    MasterDrop,
-    carried,
-    carry_out,
-    foretell,
-)
+from hidden_frame.desktop.pages.drops import MASTER_MIME, MasterDrop, carried, carry_out
+from hidden_frame.desktop.pages.hand import PageHand
+from hidden_frame.desktop.pages.space import Gap, Head
 from hidden_frame.desktop.run.layout import TOP, Cell, RunLayout, run_layout
 from hidden_frame.desktop.run.paint import paint_run
 from hidden_frame.desktop.run.thumbnails import BUSY, SLICE, Thumbnails
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.pages import move_pages
-from hidden_frame.model.lookup import (
-    all_pages,
-    find_page,
-    masters_by_id,
-    section_of,
-    stack_of,
-)
+from hidden_frame.edit.pages import place_of
+from hidden_frame.model.lookup import all_pages, find_page, masters_by_id, stack_of
+
+_STEPS = {
+    Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1, Qt.Key.Key_PageUp: -10, Qt.Key.Key_PageDown: 10,
+    Qt.Key.Key_Home: -10**6, Qt.Key.Key_End: 10**6,
+}  # fmt: skip
 
 
 class Run(QAbstractScrollArea):
-    """`menu_wanted`: a page's menu at a global point."""
+    """`menu_wanted`: the menu of the selected pages; `section_menu_wanted`: of a section."""
 
     menu_wanted = Signal(QPoint)
+    section_menu_wanted = Signal(str, QPoint)
 
     def __init__(self, session: Session, thumbnails: Thumbnails) -> None:
         super().__init__()
         self.session = session
         self.thumbnails = thumbnails
-        self._pressed: QPointF | None = None
-        self._press_cell: Cell | None = None
-        self._dragging = False
-        self.drop: tuple[int, bool] | None = None
         self._ringed: str | None = None
-        self.master_drop: MasterDrop | None = None
-        self.pointer = QPointF()
-        self._anchor = ""
+        self.hand = PageHand(self, self)
         self.setFrameShape(QAbstractScrollArea.Shape.NoFrame)
         self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.setMinimumHeight(120)
@@ -153,16 +142,8 @@ class Run(QAbstractScrollArea):
         self._bring_into_view()
 
     def _bring_into_view(self) -> None:
-        if self.session.mode == "pages":
-            cell = self.cell_of(self.session.page_id)
-            if cell is not None:
-                bar = self.horizontalScrollBar()
-                left, right = bar.value(), bar.value() + self.viewport().width()
-                x = self.layout_now().left_of(cell)
-                if x < left + 20:
-                    bar.setValue(round(x - 60))
-                elif x + cell.width > right - 20:
-                    bar.setValue(round(x + cell.width + 60 - self.viewport().width()))
+        if self.session.mode == "pages" or self.session.pages:
+            self.bring_into_view(self.session.page_id)
         self.viewport().update()
 
     def cell_of(self, page_id: str) -> Cell | None:
@@ -197,127 +178,116 @@ class Run(QAbstractScrollArea):
             self._ringed = master_id
             self.viewport().update()
 
-    def drop_words(self) -> str:
-        """What the drop under the pointer would do: “Move 2 pages before 14, in Spring”."""
-        if self.master_drop is not None:
-            return self.master_drop.words
-        if self.drop is None:
-            return ""
-        index, left_side = self.drop
-        cells = self.layout_now().cells
-        count = len(self.session.pages)
-        what = "Move page" if count == 1 else f"Move {count} pages"
-        if index < len(cells):
-            facts = cells[index].facts
-            where = f"before {facts.folio or f'#{facts.position}'}"
-        else:
-            where = "to the end"
-        section = cells[index - 1 if left_side and index else min(index, len(cells) - 1)].facts
-        return f"{what} {where}" + (f", in {section.section_name}" if section.section_name else "")
+    # -- the pages as a hand asks for them (`PageSpace`) ---------------------------------
+
+    def to_plan(self, point: QPointF) -> QPointF:
+        return point + QPointF(self.horizontalScrollBar().value(), 0)
+
+    def _cell_at(self, point: QPointF) -> Cell | None:
+        return self.layout_now().at(self.to_plan(point).x()) if point.y() >= TOP - 4 else None
+
+    def page_at(self, point: QPointF) -> str | None:
+        cell = self._cell_at(point)
+        return cell.facts.page_id if cell is not None else None
+
+    def head_at(self, point: QPointF) -> Head | None:
+        if point.y() >= TOP - 4:
+            return None
+        section = self.layout_now().section_at(self.to_plan(point).x())
+        return Head(section, False) if section is not None else None
+
+    def share_at(self, point: QPointF) -> float:
+        cell, layout = self._cell_at(point), self.layout_now()
+        if cell is None:
+            return 0.0
+        return (self.to_plan(point).x() - layout.left_of(cell)) / cell.width
+
+    def gap_at(self, point: QPointF) -> Gap | None:
+        layout, pages = self.layout_now(), all_pages(self.session.publication)
+        index, left = layout.gap_at(self.to_plan(point).x())
+        # The page beside the gap whose section the gap belongs to (R20).
+        before = index > 0 and (left or index == len(pages))
+        section, place = place_of(
+            self.session.publication, pages[index - 1 if before else index].id, after=before
+        )
+        return Gap(section, place, layout.gap_x(index, left), TOP, TOP + layout.height)
+
+    def section_gap_at(self, point: QPointF) -> Gap | None:
+        """The gap between two sections nearest to the pointer."""
+        layout = self.layout_now()
+        x, before = layout.section_gap(self.to_plan(point).x())
+        return Gap(before, 0, x, TOP - 22, TOP + layout.height)
+
+    def touched(self, box: QRectF) -> list[str]:
+        return [c.facts.page_id for c in self.layout_now().within(box.left(), box.right())]
+
+    def fold(self, section_id: str) -> None:
+        """Nothing is folded here."""
+
+    def bring_into_view(self, page_id: str) -> None:
+        cell = self.cell_of(page_id)
+        if cell is None:
+            return
+        bar = self.horizontalScrollBar()
+        left, right = bar.value(), bar.value() + self.viewport().width()
+        x = self.layout_now().left_of(cell)
+        if x < left + 20:
+            bar.setValue(round(x - 60))
+        elif x + cell.width > right - 20:
+            bar.setValue(round(x + cell.width + 60 - self.viewport().width()))
+
+    def scroll_towards(self, point: QPointF) -> bool:
+        bar, wide = self.horizontalScrollBar(), self.viewport().width()
+        by = -24 if point.x() < 30 else 24 if point.x() > wide - 30 else 0
+        bar.setValue(bar.value() + by)
+        return bool(by)
 
     # -- mouse and keys ----------------------------------------------------------
 
-    def _cell_at(self, point: QPointF) -> Cell | None:
-        return self.layout_now().at(point.x() + self.horizontalScrollBar().value())
-
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        cell = self._cell_at(event.position())
-        held = event.modifiers()
         if event.button() == Qt.MouseButton.RightButton:
-            if cell is not None and cell.facts.page_id not in self.session.pages:
-                self._choose(cell.facts.page_id, held)
-            self.menu_wanted.emit(event.globalPosition().toPoint())
-            return
-        if event.button() != Qt.MouseButton.LeftButton:
-            return
-        self._pressed, self._press_cell, self._dragging = event.position(), cell, False
-        if cell is None:
-            self.session.select_pages(())
-        elif cell.facts.page_id not in self.session.pages or held:
-            self._choose(cell.facts.page_id, held)
+            self._menu(event)
+        elif event.button() == Qt.MouseButton.LeftButton:
+            self.hand.press(event)
 
-    def _choose(self, page_id: str, held: Qt.KeyboardModifier) -> None:
-        """Selects a page: alone, added or taken away with Ctrl, up to it with Shift."""
-        session = self.session
-        order = [p.id for p in all_pages(session.publication)]
-        if held & Qt.KeyboardModifier.ShiftModifier and self._anchor in order:
-            a, b = sorted((order.index(self._anchor), order.index(page_id)))
-            session.select_pages(tuple(order[a : b + 1]))
+    def _menu(self, event: QMouseEvent) -> None:
+        where = event.globalPosition().toPoint()
+        head, page_id = self.head_at(event.position()), self.page_at(event.position())
+        if head is not None:
+            self.section_menu_wanted.emit(head.section_id, where)
             return
-        self._anchor = page_id
-        if held & Qt.KeyboardModifier.ControlModifier:
-            chosen = set(session.pages) ^ {page_id}
-            session.select_pages(tuple(p for p in order if p in chosen))
-            return
-        session.pages = (page_id,)
-        if session.mode == "pages":
-            session.show_page(page_id)
-        else:
-            session.looked.emit()
+        if page_id is not None and page_id not in self.session.pages:
+            self.hand.choose(page_id)
+        self.menu_wanted.emit(where)
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        if self._pressed is None or self._press_cell is None:
-            return
-        if not self._dragging:
-            far = (event.position() - self._pressed).manhattanLength()
-            if far < QApplication.startDragDistance() or not self.session.pages:
-                return
-            self._dragging = True
-            self.setCursor(Qt.CursorShape.ClosedHandCursor)
-        x = event.position().x()
-        self._scroll_at(x)
-        self.drop = self.layout_now().gap_at(x + self.horizontalScrollBar().value())
-        self.viewport().update()
-
-    def _scroll_at(self, x: float) -> None:
-        """Scrolls while something is dragged near an end."""
-        bar = self.horizontalScrollBar()
-        if x < 30 or x > self.viewport().width() - 30:
-            bar.setValue(bar.value() + (-24 if x < 30 else 24))
+        self.hand.move(event)
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        cell, self._press_cell, self._pressed = self._press_cell, None, None
-        drop, self.drop = self.drop, None
-        self.unsetCursor()
-        if self._dragging and drop is not None:
-            self._dragging = False
-            self._move_to(*drop)
-        elif cell is not None and not event.modifiers() and len(self.session.pages) > 1:
-            self._choose(cell.facts.page_id, event.modifiers())
-        self.viewport().update()
-
-    def _move_to(self, index: int, left_side: bool) -> None:
-        session = self.session
-        pages = all_pages(session.publication)
-        joins_before = index > 0 and (left_side or index == len(pages))
-        neighbour = pages[index - 1 if joins_before else index]
-        section = section_of(session.publication, neighbour.id)
-        at = next(n for n, p in enumerate(section.pages) if p.id == neighbour.id) + joins_before
-        count = len(session.pages)
-        name = "move page" if count == 1 else f"move {count} pages"
-        moving = session.pages
-        order_pages(session, name, lambda p: move_pages(p, moving, section.id, at), self)
+        if event.button() == Qt.MouseButton.LeftButton:
+            self.hand.release(event)
 
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
-        cell = self._cell_at(event.position())
-        if cell is not None:
-            self.session.show_page(cell.facts.page_id)
+        page_id = self.page_at(event.position())
+        if page_id is not None:
+            self.hand.end()
+            self.session.show_page(page_id)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        session = self.session
-        key = event.key()
+        session, key = self.session, event.key()
+        order = [p.id for p in all_pages(session.publication)]
         if key == Qt.Key.Key_Escape:
-            self.drop, self._pressed, self._press_cell = None, None, None
-            self._dragging = False
-            session.select_pages(())
-        elif key in (Qt.Key.Key_Left, Qt.Key.Key_Right):
-            order = [p.id for p in all_pages(session.publication)]
-            forward = Qt.Key.Key_Left if self.layout_now().leftward else Qt.Key.Key_Right
-            at = order.index(session.page_id) + (1 if key == forward else -1)
-            if 0 <= at < len(order):
-                held = event.modifiers() & Qt.KeyboardModifier.ShiftModifier
-                session.page_id = order[at]
-                self._choose(order[at], held)
+            if not self.hand.cancel():
+                session.select_pages(())
+        elif key in _STEPS:
+            at = order.index(session.page_id)
+            step = _STEPS[Qt.Key(key)]
+            if key in (Qt.Key.Key_Left, Qt.Key.Key_Right) and self.layout_now().leftward:
+                step = -step
+            to = max(0, min(at + step, len(order) - 1))
+            self.hand.choose(order[to], event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
+        elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            session.show_page(session.page_id)
         else:
             super().keyPressEvent(event)
 
@@ -351,26 +321,21 @@ class Run(QAbstractScrollArea):
             event.acceptProposedAction()
 
     def dragMoveEvent(self, event: QDragMoveEvent) -> None:
-        self._foretell(event)
-        self._scroll_at(event.position().x())
-        event.setAccepted(self.master_drop is not None)
-        self.viewport().update()
+        event.setAccepted(self._carried(event) is not None)
+        self.scroll_towards(event.position())
 
-    def _foretell(self, event: QDropEvent) -> None:
+    def _carried(self, event: QDropEvent) -> MasterDrop | None:
         master_id, adding = carried(event)
-        x = event.position().x() + self.horizontalScrollBar().value()
-        self.master_drop = foretell(self.session, self.layout_now(), master_id, x, adding)
-        self.drop = None if self.master_drop is None else self.master_drop.gap
-        self.pointer = event.position()
+        if master_id not in masters_by_id(self.session.publication):
+            return None
+        return self.hand.carry(master_id, event.position(), adding)
 
     def dragLeaveEvent(self, event: QDragLeaveEvent) -> None:
-        self.master_drop, self.drop = None, None
-        self.viewport().update()
+        self.hand.end()
 
     def dropEvent(self, event: QDropEvent) -> None:
-        self._foretell(event)
-        drop, self.master_drop, self.drop = self.master_drop, None, None
-        self.viewport().update()
+        drop = self._carried(event)
+        self.hand.end()
         if drop is not None:
             carry_out(self.session, drop, self)
             event.acceptProposedAction()

@@ -21,8 +21,8 @@ from PySide6.QtWidgets import (
 from hidden_frame.compose.composer import followers
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.dialogs.masters import NewMasterDialog
+from hidden_frame.desktop.pages.drops import MASTER_MIME, carried
 from hidden_frame.desktop.ribbon import ribbon_icon
-from hidden_frame.desktop.run.drops import MASTER_MIME, carried
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.families import move_master
 from hidden_frame.edit.masters import add_master, set_base

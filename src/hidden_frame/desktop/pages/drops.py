@@ -1,4 +1,4 @@
-"""What a master that is dropped on the Run does: told beforehand, then done.
+"""What a master that is dropped among pages does: told beforehand, then done.
 
 On a page it is applied, with Ctrl added on top; between two pages it makes a new page.
 """
@@ -14,11 +14,10 @@ from PySide6.QtWidgets import QWidget
 from hidden_frame.compose.facts import page_name
 from hidden_frame.compose.foretold import gap_in_words
 from hidden_frame.desktop.actions.order import order_pages
-from hidden_frame.desktop.run.layout import RunLayout
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.masters import apply_masters
-from hidden_frame.edit.pages import add_pages, place_of
-from hidden_frame.model.lookup import all_pages, find_page, masters_by_id, stack_of
+from hidden_frame.edit.pages import add_pages
+from hidden_frame.model.lookup import find_page, masters_by_id, stack_of
 from hidden_frame.model.publication import Publication
 
 MASTER_MIME = "application/x-hidden-frame-master"
@@ -32,33 +31,13 @@ def carried(event: QDropEvent) -> tuple[str, bool]:
 
 
 class MasterDrop(NamedTuple):
-    """A drop's meaning: on `pages`, or between pages at a `place` (section and index there);
-    `gap` is how the Run draws that."""
+    """A drop's meaning: on `pages`, or between pages at a `place` (section and index there)."""
 
     master_id: str
     pages: tuple[str, ...]
     place: tuple[str, int] | None
     adding: bool
     words: str
-    gap: tuple[int, bool] | None = None
-
-
-def foretell(
-    session: Session, layout: RunLayout, master_id: str, x: float, adding: bool
-) -> MasterDrop | None:
-    """What dropping a master at an x of the Run would do; None where it would do nothing."""
-    publication = session.publication
-    if master_id not in masters_by_id(publication):
-        return None
-    cell = layout.at(x)
-    if cell is not None and EDGE < (layout.reading(x) - cell.x) / cell.width < 1 - EDGE:
-        return on_page(session, master_id, cell.facts.page_id, adding)
-    index, left = layout.gap_at(x)
-    pages = all_pages(publication)
-    # The page beside the gap whose section the gap belongs to (R20).
-    before = index > 0 and (left or index == len(pages))
-    place = place_of(publication, pages[index - 1 if before else index].id, after=before)
-    return between(session, master_id, place)._replace(gap=(index, left))
 
 
 def on_page(session: Session, master_id: str, page_id: str, adding: bool) -> MasterDrop:

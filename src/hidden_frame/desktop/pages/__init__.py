@@ -1,0 +1,1 @@
+"""What the Run and the flatplan share: selecting, dragging and dropping pages and masters."""
