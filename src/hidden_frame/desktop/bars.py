@@ -367,6 +367,7 @@ class Notice(QFrame):
         self.undo.clicked.connect(self._take_back)
         row.addWidget(self.undo)
         self._back: Callable[[], object] | None = None
+        self.about: object = None  # what a notice about a step is about
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
         self._timer.timeout.connect(self.hide)

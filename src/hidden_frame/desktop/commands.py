@@ -27,6 +27,14 @@ class Command(NamedTuple):
     named: Callable[[], str] | None = None
 
 
+# Alt and the letter behind & opens a menu.
+_MNEMONICS = {
+    "Publication": "&Publication", "Edit": "&Edit", "Arrange": "&Arrange", "Text": "&Text",
+    "Pages": "Pa&ges", "Sections": "&Sections", "Masters": "&Masters", "Draw": "&Draw",
+    "View": "&View", "Help": "&Help",
+}  # fmt: skip
+
+
 class Commands:
     """The commands as Qt actions, by id."""
 
@@ -65,7 +73,7 @@ class Commands:
         return found
 
     def _bar(self, name: str) -> QMenu:
-        return self._window.menuBar().addMenu(name)
+        return self._window.menuBar().addMenu(_MNEMONICS.get(name, name))
 
     def refresh(self) -> None:
         """Enables what can be done now."""

@@ -30,14 +30,16 @@ class PointerMenus:
         self.window = window
 
     def choices(self, point: QPoint) -> None:
-        """The four choices for a master item that someone tried to change on a page."""
-        self.choice().popup(point)
+        """The four choices for a master item that someone tried to change on a page: a card
+        beside the pointer, so that nothing of it lies under a hand."""
+        self.choice().popup(point + QPoint(10, 8))
 
     def choice(self) -> QMenu:
         session = self.window.session
         item_id = session.items[0]
         holder = session.holder_id
         menu = self._menu("Choices")
+        menu.addSection("It comes from a master")
         menu.addAction("Override here", lambda: session.unlock(holder, item_id))
         menu.addAction("Hide here", lambda: hide_item(session, item_id))
         if session.mode == "pages":

@@ -36,6 +36,7 @@ class Preferences(Struct, frozen=True, omit_defaults=True):
     theme: ThemeName = "desktop"
     rulers: bool = True
     guides: bool = True
+    lines_above: bool = False  # whether guides and margins lie over what is printed
     run: bool = True
     hints: bool = True
     recent: tuple[str, ...] = ()

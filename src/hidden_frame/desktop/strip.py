@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PySide6.QtCore import Qt
+from PySide6.QtGui import QWheelEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLineEdit, QSlider, QToolButton
 
 
@@ -32,11 +33,25 @@ def search_field(
     return field
 
 
+class Slider(QSlider):
+    """One that the wheel moves only while it has the focus."""
+
+    def __init__(self, direction: Qt.Orientation) -> None:
+        super().__init__(direction)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        if self.hasFocus():
+            super().wheelEvent(event)
+        else:
+            event.ignore()
+
+
 def size_slider(
     label: str, low: int, high: int, value: int, changed: Callable[[int], object]
-) -> QSlider:
+) -> Slider:
     """A slider for the size of what is shown, in pixels."""
-    slider = QSlider(Qt.Orientation.Horizontal)
+    slider = Slider(Qt.Orientation.Horizontal)
     slider.setRange(low, high)
     slider.setValue(value)
     slider.setMaximumWidth(130)

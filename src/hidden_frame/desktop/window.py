@@ -6,7 +6,7 @@ from collections.abc import Callable
 from pathlib import Path
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QCloseEvent
+from PySide6.QtGui import QCloseEvent, QKeyEvent
 from PySide6.QtWidgets import (
     QMainWindow,
     QSplitter,
@@ -110,9 +110,10 @@ class Window(QMainWindow):
 
     def _connect(self) -> None:
         session, desk = self.session, self.desk
-        session.noticed.connect(self.notice.say)
-        session.undoable.connect(lambda told: self.notice.say(told, session.undo))
+        session.noticed.connect(self._tell)
+        session.undoable.connect(lambda told: self._tell(told, session.undo))
         session.changed.connect(self._refresh)
+        session.changed.connect(self._untell)
         session.looked.connect(self._refresh)
         settings().changed.connect(self._take_settings)
         self.properties.apply_wanted.connect(self.pages.apply_masters)
@@ -131,6 +132,29 @@ class Window(QMainWindow):
         desk.dropped.connect(self.clipboard.take)
         self.run.menu_wanted.connect(self.menus.pages)
         self.run.section_menu_wanted.connect(self.menus.section)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Escape that no panel wants goes back to where pages are; F10 to the menus."""
+        if event.key() == Qt.Key.Key_Escape:
+            where = {"board": self.board.view, "flatplan": self.flatplan.view}
+            where.get(self.session.view, self.desk).setFocus()
+        elif event.key() == Qt.Key.Key_F10 and not event.modifiers():
+            bar = self.menuBar()
+            bar.setFocus()
+            bar.setActiveAction(bar.actions()[0])
+        else:
+            super().keyPressEvent(event)
+
+    def _tell(self, sentence: str, back: Callable[[], object] | None = None) -> None:
+        self.notice.about = self.session.history.now
+        self.notice.say(sentence, back)
+
+    def _untell(self) -> None:
+        """A notice about a step goes when the step is undone."""
+        about, history = self.notice.about, self.session.history
+        if about is not history.now and all(s.publication is not about for s in history.past):
+            self.notice.about = None
+            self.notice.hide()
 
     def _lay_out(self) -> None:
         middle = QWidget()

@@ -6,7 +6,7 @@ from pathlib import Path
 
 from hidden_frame.compose.shown import change_shown, items_on, shown_item
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.overrides import hide_here, make_local
+from hidden_frame.edit.overrides import follow, hide_here, make_local
 from hidden_frame.edit.styles import put_picture
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Picture, Publication
@@ -40,7 +40,15 @@ def tell_left_out(session: Session, picture: Picture, data: bytes) -> None:
 def hide_item(session: Session, item_id: str) -> None:
     """A master item hidden on the page it is selected on."""
     holder = session.holder_id
-    session.edit("hide here", lambda p: hide_here(p, holder, item_id))
+    if session.edit("hide here", lambda p: hide_here(p, holder, item_id)):
+        session.select_items(None, ())
+        session.noticed.emit("Hidden on this page alone; the list From the masters shows it again.")
+
+
+def show_item(session: Session, item_id: str) -> None:
+    """A master item that is hidden on this page, seen again."""
+    holder = session.holder_id
+    session.edit("show again", lambda p: follow(p, holder, item_id, "visible"))
 
 
 def make_item_local(session: Session, item_id: str) -> None:

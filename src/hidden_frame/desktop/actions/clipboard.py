@@ -31,6 +31,7 @@ from hidden_frame.edit.styles import put_picture
 from hidden_frame.edit.text import MAX_CHARACTERS, insert, plain
 from hidden_frame.edit.tiling import picture_size, room_in_middle, text_size, tiled
 from hidden_frame.model.errors import Refusal
+from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import Item, PictureFrame, TextFrame
 from hidden_frame.model.lookup import holder
 from hidden_frame.model.publication import Picture, Publication
@@ -61,10 +62,11 @@ Thing = PictureThing | TextThing
 
 
 class Parcel(msgspec.Struct, frozen=True):
-    """What goes to the clipboard: a clip, and the bytes of its pictures."""
+    """What goes to the clipboard: a clip, the bytes of its pictures, and the side it is from."""
 
     clip: Clip
     blobs: dict[str, bytes]
+    side: Side = "recto"
 
 
 class Clipboard:
@@ -80,7 +82,8 @@ class Clipboard:
         session = self.session
         clip = copied_as_shown(session.publication, session.holder_id, session.items, session.side)
         wanted = {p.hash for p in clip.pictures}
-        parcel = Parcel(clip, {h: session.blobs[h] for h in wanted if h in session.blobs})
+        blobs = {h: session.blobs[h] for h in wanted if h in session.blobs}
+        parcel = Parcel(clip, blobs, session.side)
         data = QMimeData()
         data.setData(ITEMS_MIME, QByteArray(msgspec.msgpack.encode(parcel)))
         texts = [plain(i.text) for i in clip.items if isinstance(i, TextFrame) and i.text]
@@ -112,6 +115,8 @@ class Clipboard:
             session.noticed.emit("What was copied can't be read here; copy it again.")
             return
         clip, face = parcel.clip, self._face()
+        if same_spot and session.mode == "masters":  # to the face that it came from
+            face = next((f for f in session.faces() if f.side == parcel.side), face)
         dx, dy = (0.0, 0.0) if same_spot else self._into_view(clip, face)
         session.blobs.update(parcel.blobs)
         made: list[str] = []

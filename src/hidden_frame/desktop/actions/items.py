@@ -91,6 +91,18 @@ class ItemActions:
         session = self.session
         return session.mode == "masters" and len(session.items) == count and self.own()
 
+    def step(self, by: int) -> None:
+        """The next item above or below in the order they are stacked in, on this page."""
+        session = self.session
+        here, faces = (session.holder_id, session.side), session.faces()
+        face = next((f for f in faces if (f.holder_id, f.side) == here), faces[0])
+        order = [p.item_id for p in session.scene_of(face).placed]
+        if not order:
+            return
+        at = order.index(session.items[-1]) if session.items and session.items[-1] in order else -1
+        to = (at + by) % len(order) if at >= 0 else (0 if by > 0 else len(order) - 1)
+        session.select_items(face, (order[to],))
+
     # -- masters -------------------------------------------------------------------
 
     def to_master(self, *, keep: bool) -> None:
@@ -126,7 +138,8 @@ class ItemActions:
                 publication = hide_here(publication, holder_id, item_id)
             return publication
 
-        session.edit("hide here", change)
+        if session.edit("hide here", change):  # nothing is held that can't be seen
+            session.select_items(None, ())
 
     def make_local(self) -> None:
         """The selected master items made items of the page's own (R13), and selected."""

@@ -6,6 +6,7 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QEvent, QMimeData, QPoint, QPointF, Qt, QTimer, Signal
 from PySide6.QtGui import (
+    QContextMenuEvent,
     QDragEnterEvent,
     QDragMoveEvent,
     QDropEvent,
@@ -363,6 +364,16 @@ class Desk(QWidget):
         event.acceptProposedAction()
 
     # -- keys --------------------------------------------------------------------
+
+    def contextMenuEvent(self, event: QContextMenuEvent) -> None:
+        """The menu by its key, below what is selected; the mouse's own has come by then."""
+        if event.reason() == QContextMenuEvent.Reason.Keyboard:
+            found = self.hand.selection_bounds()
+            x, y = self.view.to_widget(found.left, found.bottom) if found else (20.0, 20.0)
+            inside = self.rect().adjusted(4, 4, -4, -4)
+            point = QPoint(round(x), round(y))
+            at = point if inside.contains(point) else inside.center()
+            self.menu_wanted.emit(self.mapToGlobal(at))
 
     def event(self, event: QEvent) -> bool:
         # Tab belongs to the text while one is edited; otherwise it moves the focus.

@@ -149,29 +149,45 @@ def _corners(placed: Placed) -> QPolygonF | QRectF:
 def paint_frame_edges(
     painter: QPainter, face: Face, scene: Scene, holder: str, view: View, theme: Theme
 ) -> None:
-    """Hairlines around frames: grey for the page's own, ochre for a master's."""
+    """Hairlines around frames of the page's own; ochre ticks at the corners of a master's."""
     own: list[QPolygonF | QRectF] = []
-    masters: list[QPolygonF | QRectF] = []
+    ticks: list[QLineF] = []
     for placed in scene.placed:
-        stands_here = placed.carrier in (None, holder)
-        if placed.drawing.text is not None or not stands_here:
-            (own if stands_here else masters).append(_corners(placed))
+        if placed.carrier not in (None, holder):
+            ticks += _corner_ticks(placed, TICK / view.zoom)
+        elif placed.drawing.text is not None:
+            own.append(_corners(placed))
     painter.save()
     painter.setBrush(_NO_BRUSH)
     painter.translate(*view.to_widget(face.x, 0.0))
     painter.scale(view.zoom, view.zoom)
-    for boxes, colour, style in (
-        (own, _faint(theme.edge, 0.55), Qt.PenStyle.SolidLine),
-        (masters, _faint(theme.master, 0.45), _broken(Qt.PenStyle.DotLine, view)),
-    ):
-        painter.setPen(QPen(colour, 0, style))
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
-        painter.drawRects([b for b in boxes if isinstance(b, QRectF)])
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        for box in boxes:
-            if isinstance(box, QPolygonF):
-                painter.drawPolygon(box)
+    painter.setPen(QPen(_faint(theme.edge, 0.55), 0))
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
+    painter.drawRects([b for b in own if isinstance(b, QRectF)])
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    for box in own:
+        if isinstance(box, QPolygonF):
+            painter.drawPolygon(box)
+    painter.setPen(QPen(_faint(theme.master, 0.8), 1.2 / view.zoom))
+    painter.drawLines(ticks)
     painter.restore()
+
+
+TICK = 5.0  # pixels, from a corner along each edge
+
+
+def _corner_ticks(placed: Placed, length: float) -> list[QLineF]:
+    """Two short lines at each corner of a master's item; they reach outward, over no word."""
+    w, h = placed.drawing.width, placed.drawing.height
+    long = min(length, max(w, 1) / 3)
+    at = placed.matrix.apply
+    lines = []
+    for x, y in ((0.0, 0.0), (w, 0.0), (w, h), (0.0, h)):
+        across, down = (-long if x == 0.0 else long), (-long if y == 0.0 else long)
+        corner = QPointF(*at(x, y))
+        lines.append(QLineF(corner, QPointF(*at(x + across, y))))
+        lines.append(QLineF(corner, QPointF(*at(x, y + down))))
+    return lines
 
 
 def overflow_rect(placed: Placed, face: Face, view: View) -> QRectF:

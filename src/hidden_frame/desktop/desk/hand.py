@@ -6,7 +6,6 @@ from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtGui import QMouseEvent
-from PySide6.QtWidgets import QApplication
 
 from hidden_frame.compose.cropping import picture_box, picture_of
 from hidden_frame.compose.shown import box_of, shown_item, shown_items
@@ -32,6 +31,7 @@ if TYPE_CHECKING:
 
 SLACK = 5.0  # pixels beside a handle or a thin line that still count
 GUIDE_SLACK = 3.0  # pixels
+FAR = 3  # pixels that something is pulled before it is dragged
 
 
 class Hand:
@@ -60,7 +60,7 @@ class Hand:
             item = shown_item(
                 session.publication, session.holder_id, session.items[0], session.side
             )
-            if item is None:
+            if item is None or not item.visible:
                 return None
             box = box_of(item)
             picture = picture_of(session.publication, item) if session.cropping else None
@@ -233,13 +233,9 @@ class Hand:
             return
         if not self.dragged:
             far = (point - self.pressed).manhattanLength()
-            if far < QApplication.startDragDistance():
+            if far < FAR:
                 return
             self.dragged = True
-            if self.gesture is None and self.master_item_selected():
-                self.pressed = None
-                self.desk.master_item_pulled.emit(event.globalPosition().toPoint())
-                return
         if self.gesture is not None:
             self.gesture.drag(spot, event.modifiers())
             self.desk.update()
@@ -260,6 +256,9 @@ class Hand:
             self.session.select_items(None, kept)
         if not self.dragged and self._below:
             self.pick_below(spot)
+        if gesture is None and self.dragged and self.master_item_selected():
+            # It has not moved; what can be done with it is offered where it was let go.
+            self.desk.master_item_pulled.emit(event.globalPosition().toPoint())
         if gesture is not None:
             drawn = isinstance(gesture, DrawGesture) and gesture.tool == "text"
             gesture.release(spot, event.modifiers(), self.dragged)

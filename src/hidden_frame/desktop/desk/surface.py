@@ -53,7 +53,12 @@ def _paint(desk: Desk, painter: QPainter) -> None:
     painter.drawPixmap(0, 0, pixmap)
     if session.proof:
         return
-    painter.drawPixmap(0, 0, desk.lines.pixmap(desk, sheets, colours))
+    lines = desk.lines.pixmap(desk, sheets, colours)
+    if not settings().now.lines_above:
+        # As if they lay beneath: they darken the paper, and leave what is darker as it is.
+        painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_Multiply)
+    painter.drawPixmap(0, 0, lines)
+    painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_SourceOver)
     for sheet in sheets:
         face, scene = sheet.face, sheet.scene
         chrome.paint_frame_edges(painter, face, scene, face.holder_id, desk.view, colours)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QHBoxLayout, QSlider, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QWidget
 
 from hidden_frame.compose.contrast import READABLE, contrast
 from hidden_frame.desktop import theme
@@ -14,6 +14,7 @@ from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.dialogs.pages import EditQuestion
 from hidden_frame.desktop.properties.fields import Choice, NumberField, TextField
 from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.strip import Slider
 from hidden_frame.edit.colours import (
     Space,
     add_colour,
@@ -44,7 +45,7 @@ class ShareRow(QWidget):
         super().__init__()
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
-        self.slider = QSlider(Qt.Orientation.Horizontal)
+        self.slider = Slider(Qt.Orientation.Horizontal)
         self.field = NumberField("Share", "", 0, 255)
         self.field.setFixedWidth(64)
         row.addWidget(self.slider, 1)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, Qt, QTimer, Signal
 from PySide6.QtGui import (
+    QContextMenuEvent,
     QDragEnterEvent,
     QDragLeaveEvent,
     QDragMoveEvent,
@@ -310,6 +311,14 @@ class FlatplanView(QAbstractScrollArea):
                 self.hand.choose(page_id)
             self.menu_wanted.emit(where)
 
+    def contextMenuEvent(self, event: QContextMenuEvent) -> None:
+        """The menu by its key, on the page that is led with."""
+        if event.reason() == QContextMenuEvent.Reason.Keyboard:
+            if not self.session.pages:
+                self.hand.choose(self.session.page_id)
+            at = self.rect_of(self.session.page_id).center().toPoint()
+            self.menu_wanted.emit(self.viewport().mapToGlobal(at))
+
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         self.hand.move(event)
 
@@ -334,10 +343,29 @@ class FlatplanView(QAbstractScrollArea):
                 self.open(page)
         elif key in (Qt.Key.Key_Left, Qt.Key.Key_Right, Qt.Key.Key_Up, Qt.Key.Key_Down):
             self._step(Qt.Key(key), event.modifiers())
+        elif key in (Qt.Key.Key_Home, Qt.Key.Key_End, Qt.Key.Key_PageUp, Qt.Key.Key_PageDown):
+            self._leap(Qt.Key(key), event.modifiers())
         elif key == Qt.Key.Key_Space and self.focus_page:
             self.hand.choose(self.focus_page, Qt.KeyboardModifier.ControlModifier)
         else:
             super().keyPressEvent(event)
+
+    def _leap(self, key: Qt.Key, held: Qt.KeyboardModifier) -> None:
+        """To the first or the last page, or as many rows on as are seen at once."""
+        layout = self.layout_now()
+        here = layout.of(self.focus_page) or layout.of(self.session.page_id)
+        if not layout.tiles or here is None:
+            return
+        if key in (Qt.Key.Key_Home, Qt.Key.Key_End):
+            new = layout.tiles[0 if key == Qt.Key.Key_Home else -1]
+        else:
+            down = key == Qt.Key.Key_PageDown
+            y = here.y + self.viewport().height() * (0.9 if down else -0.9)
+            row = min(layout.rows, key=lambda r: abs(r.y - y))
+            there = layout.tiles[row.first : row.last]
+            new = min(there, key=lambda t: abs(t.x - here.x))
+        self.hand.choose(new.facts.page_id, held & Qt.KeyboardModifier.ShiftModifier)
+        self.bring_into_view(new.facts.page_id)
 
     def _step(self, key: Qt.Key, held: Qt.KeyboardModifier) -> None:
         """The page beside, above or below; with Shift the selection goes along."""

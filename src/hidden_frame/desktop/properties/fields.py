@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QKeyEvent, QStandardItemModel
+from PySide6.QtGui import QKeyEvent, QStandardItemModel, QWheelEvent
 from PySide6.QtWidgets import QComboBox, QLineEdit
 
 from hidden_frame.model.errors import Refusal
@@ -190,8 +190,16 @@ class Choice(QComboBox):
         self.setAccessibleName(label)
         self.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
         self.setMinimumContentsLength(4)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self._values: list[object] = []
         self.activated.connect(lambda n: self.committed.emit(self._values[n]))
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        """A list that slides under the pointer keeps its value; the panel scrolls on."""
+        if self.hasFocus():
+            super().wheelEvent(event)
+        else:
+            event.ignore()
 
     def show_choice(self, options: Sequence[tuple[str, object]], value: object) -> None:
         self._values = [v for _, v in options]

@@ -14,6 +14,7 @@ from hidden_frame.desktop.actions.choices import (
     go_to_item,
     hide_item,
     make_item_local,
+    show_item,
 )
 from hidden_frame.desktop.properties.fields import (
     Choice,
@@ -48,6 +49,8 @@ PLACINGS = (
     ("recto only", ("recto", "mirrored")),
 )
 _LENGTHS = (("X", "x"), ("Y", "y"), ("Width", "width"), ("Height", "height"))
+
+SHOW_AGAIN = "Show again"
 
 
 class ItemForm(Form):
@@ -111,12 +114,17 @@ class ItemForm(Form):
         session = self.session
         here.clicked.connect(lambda: session.unlock(self.holder, self.item_id))
         here.setDisabled(session.may_change(self.holder, self.item_id))
-        hide.clicked.connect(lambda: hide_item(session, self.item_id))
+        self.hide_button = hide
+        hide.clicked.connect(self._hide_or_show)
         local.clicked.connect(lambda: make_item_local(session, self.item_id))
         local.setVisible(session.mode == "pages")
         go.clicked.connect(lambda: go_to_item(session, self.item_id))
         self.all_follow: QPushButton = self.buttons("Follow the master in everything")[0]
         self.all_follow.clicked.connect(lambda: self.follow_again())
+
+    def _hide_or_show(self) -> None:
+        hidden = self.hide_button.text() == SHOW_AGAIN
+        (show_item if hidden else hide_item)(self.session, self.item_id)
 
     def add(self, label: str, name: str, field: object, load: Callable[[Item], None]) -> None:
         button = self.row(label, field)  # type: ignore[arg-type]
@@ -299,6 +307,7 @@ class ItemForm(Form):
             button.setVisible(name in resolved.overridden)
         if hasattr(self, "all_follow"):
             self.all_follow.setVisible(bool(resolved.overridden))
+            self.hide_button.setText("Hide here" if item.visible else SHOW_AGAIN)
         self.arrange.load()
         self.arrange.setEnabled(allowed)
         self.poor.setText(poor)

@@ -6,6 +6,7 @@ import time
 
 from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, Qt, QTimer, Signal
 from PySide6.QtGui import (
+    QContextMenuEvent,
     QDragEnterEvent,
     QDragLeaveEvent,
     QDragMoveEvent,
@@ -259,6 +260,14 @@ class Run(QAbstractScrollArea):
         if page_id is not None and page_id not in self.session.pages:
             self.hand.choose(page_id)
         self.menu_wanted.emit(where)
+
+    def contextMenuEvent(self, event: QContextMenuEvent) -> None:
+        """The menu by its key, on the page that is led with."""
+        if event.reason() == QContextMenuEvent.Reason.Keyboard:
+            if not self.session.pages:
+                self.hand.choose(self.session.page_id)
+            at = self.rect_of(self.session.page_id).center().toPoint()
+            self.menu_wanted.emit(self.viewport().mapToGlobal(at))
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         self.hand.move(event)
