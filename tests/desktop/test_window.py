@@ -39,6 +39,8 @@ def test_hide_here_and_follow_again(hands):
     hands.button("Hide here").click()
     hidden = hands.session.composition.scene(page)
     assert len(hidden.placed) == len(scene.placed) - 1
+    assert hands.session.items == ()
+    hands.session.select_items(hands.session.faces()[1], (band.id,))
     form = hands.window.properties.form
     form.all_follow.click()
     assert find_page(hands.publication, page).overrides == ()

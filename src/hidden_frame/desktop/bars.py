@@ -20,6 +20,7 @@ from hidden_frame.compose.plan import count_in_words
 from hidden_frame.compose.textspec import LABELS
 from hidden_frame.desktop.commands import Commands
 from hidden_frame.desktop.desk.canvas import Desk
+from hidden_frame.desktop.fitting import LEAST, Folding, ShortLabel
 from hidden_frame.desktop.icons import dress
 from hidden_frame.desktop.properties.fields import Choice
 from hidden_frame.desktop.session import Session, Tool
@@ -72,8 +73,12 @@ class TopBar(QFrame):
         self.modes["board"].clicked.connect(session.show_board)
         self.modes["flatplan"].clicked.connect(session.show_flatplan)
         row.addSpacing(14)
-        for command in ("undo", "redo"):
-            row.addWidget(_action_button(commands, command, f"ph.arrow-u-up-{_TURN[command]}"))
+        turns = [
+            _action_button(commands, command, f"ph.arrow-u-up-{_TURN[command]}")
+            for command in ("undo", "redo")
+        ]
+        for button in turns:
+            row.addWidget(button)
         row.addStretch(1)
         self.tools: dict[str, QToolButton] = {}
         tool_group = QButtonGroup(self)
@@ -98,6 +103,8 @@ class TopBar(QFrame):
         self.proof = _action_button(commands, "proof", "ph.eye", "Proof")
         self.proof.setCheckable(True)
         row.addWidget(self.proof)
+        tools = [self.tools[t] for t in ("line", "rectangle", "picture", "text", "select")]
+        self.folding = Folding(self, row, [self.finder, self.proof, *turns, self.folios, *tools])
         session.looked.connect(self.refresh)
         session.changed.connect(self.refresh)
         self.refresh()
@@ -158,9 +165,9 @@ class Banner(QFrame):
         self.setObjectName("Banner")
         row = QHBoxLayout(self)
         row.setContentsMargins(16, 7, 12, 7)
-        self.label = QLabel()
-        row.addWidget(self.label)
-        row.addStretch(1)
+        self.setMinimumWidth(LEAST)
+        self.label = ShortLabel()
+        row.addWidget(self.label, 1)
         back = QToolButton()
         back.setText("Back to pages")
         back.setToolTip("Back to the page you came from (F3)")
@@ -185,9 +192,7 @@ class Banner(QFrame):
         shown = session.mode == "masters" and session.view == "desk" and not session.proof
         self.setVisible(shown)
         if shown:
-            head, _, rest = self.words().partition(" · ")
-            name, _, pages = rest.partition(" · ")
-            self.label.setText(f"{head} · <b>{name}</b> · {pages}")
+            self.label.setText(self.words())
 
 
 class TextStrip(QFrame):
@@ -224,6 +229,7 @@ class TextStrip(QFrame):
         done.setToolTip("Leave the text (Escape)")
         done.clicked.connect(lambda: session.edit_text(None))
         row.addWidget(done)
+        self.folding = Folding(self, row, [self.marker])
         session.looked.connect(self.refresh)
         session.changed.connect(self.refresh)
         desk.text.moved.connect(self.refresh)
@@ -281,11 +287,11 @@ class StatusLine(QFrame):
         row = QHBoxLayout(self)
         row.setContentsMargins(14, 4, 10, 4)
         row.setSpacing(4)
-        self.page = QLabel()
-        row.addWidget(self.page)
-        row.addStretch(1)
-        self.count = QLabel()
-        row.addWidget(self.count)
+        self.page = ShortLabel(least=90)
+        row.addWidget(self.page, 3)
+        self.count = ShortLabel(least=90)
+        self.count.setAlignment(Qt.AlignmentFlag.AlignRight)
+        row.addWidget(self.count, 2)
         self.checks = QToolButton()
         self.checks.setToolTip(commands.tip("checks"))
         self.checks.setAccessibleName("Checks")
@@ -302,13 +308,15 @@ class StatusLine(QFrame):
         self.snap.setMenu(commands.menus["View > Snap to"])
         row.addWidget(self.snap)
         row.addSpacing(12)
-        for text, command in (("Page", "fit page"), ("Spread", "fit spread"), ("−", "zoom out")):
-            row.addWidget(_small(text, commands, command))
+        fits = [_small("Page", commands, "fit page"), _small("Spread", commands, "fit spread")]
+        for button in (*fits, _small("−", commands, "zoom out")):
+            row.addWidget(button)
         self.zoom = QLabel()
         self.zoom.setMinimumWidth(46)
         self.zoom.setAlignment(Qt.AlignmentFlag.AlignCenter)
         row.addWidget(self.zoom)
         row.addWidget(_small("+", commands, "zoom in"))
+        self.folding = Folding(self, row, [*fits, self.snap])
         settings().changed.connect(self.refresh)
         session.looked.connect(self.refresh)
         session.changed.connect(self.refresh)

@@ -38,6 +38,8 @@ class Preferences(Struct, frozen=True, omit_defaults=True):
     guides: bool = True
     lines_above: bool = False  # whether guides and margins lie over what is printed
     run: bool = True
+    shelf_shown: bool = True
+    properties_shown: bool = True
     hints: bool = True
     recent: tuple[str, ...] = ()
     size: tuple[int, int] = (1280, 800)

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable
 from pathlib import Path
 
-from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QCloseEvent, QKeyEvent
+from PySide6.QtCore import QPoint, QRect, QSize, Qt, QTimer, Signal
+from PySide6.QtGui import QCloseEvent, QGuiApplication, QKeyEvent, QShowEvent
 from PySide6.QtWidgets import (
     QMainWindow,
     QSplitter,
@@ -59,6 +59,20 @@ from hidden_frame.model.items import TextFrame
 from hidden_frame.model.publication import Publication
 
 Opener = Callable[[Publication, dict[str, bytes], Path | None], object]
+
+
+LEAST_SIZE = (1000, 640)
+
+
+def within(inner: QRect, frame: QRect, free: QRect) -> QRect:
+    """A window's place that lies with its frame in the free part of a screen."""
+    around = frame.size() - inner.size()
+    size = inner.size().boundedTo(free.size() - around)
+    size = size.expandedTo(QSize(*LEAST_SIZE))
+    left = min(max(frame.left(), free.left()), free.right() + 1 - size.width() - around.width())
+    top = min(max(frame.top(), free.top()), free.bottom() + 1 - size.height() - around.height())
+    corner = QPoint(max(left, free.left()), max(top, free.top()))
+    return QRect(corner + inner.topLeft() - frame.topLeft(), size)
 
 
 class Window(QMainWindow):
@@ -189,15 +203,36 @@ class Window(QMainWindow):
         rows.addWidget(self.down, 1)
         rows.addWidget(self.status)
         self.setCentralWidget(whole)
+        self.setMinimumSize(*LEAST_SIZE)
         self.resize(*settings().now.size)
         for splitter, sizes in ((self.across, settings().now.across),
                                 (self.down, settings().now.down)):  # fmt: skip
             if len(sizes) == splitter.count() and all(s > 0 for s in sizes):
                 splitter.setSizes(list(sizes))
 
+    def showEvent(self, event: QShowEvent) -> None:
+        """Into the free part of the screen, frame and title included, once these are known."""
+        super().showEvent(event)
+        for later in (0, 250):
+            QTimer.singleShot(later, self, self.fit_screen)
+
+    def fit_screen(self) -> None:
+        """No larger than the screen has room for, and all of it in sight."""
+        if (
+            self.isMaximized()
+            or self.isFullScreen()
+            or QGuiApplication.platformName() == "offscreen"
+        ):
+            return
+        self.setGeometry(within(self.geometry(), self.frameGeometry(),
+                                self.screen().availableGeometry()))  # fmt: skip
+
     # -- settings and look -----------------------------------------------------------
 
     def _take_settings(self) -> None:
+        now = settings().now
+        self.tabs.setVisible(now.shelf_shown)
+        self.properties.setVisible(now.properties_shown)
         self.run.setVisible(settings().now.run and self.session.view != "flatplan")
         self.commands.refresh()
 
@@ -221,7 +256,14 @@ class Window(QMainWindow):
                        self.flatplan.view.viewport()):  # fmt: skip
             widget.update()
 
+    def only_desk(self) -> None:
+        """Everything but the desk hidden, or all of it shown again."""
+        now = settings().now
+        shown = now.shelf_shown or now.properties_shown or now.run
+        settings().change(shelf_shown=not shown, properties_shown=not shown, run=not shown)
+
     def show_shelf(self, name: str) -> None:
+        settings().change(shelf_shown=True)
         self.tabs.show_panel(NAMES.index(name))
 
     def _refresh(self) -> None:

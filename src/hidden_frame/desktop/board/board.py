@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
 
 from hidden_frame.desktop.board.view import LARGE, SMALL, BoardView
 from hidden_frame.desktop.commands import Commands
+from hidden_frame.desktop.fitting import Folding
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.strip import search_field, size_slider, strip, text_button
@@ -21,7 +22,7 @@ class Board(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
-        frame, self.row = strip()
+        self.frame, self.row = strip()
         self.search = search_field("Find a master", "Find a master", view.search, self._take_first)
         self.fold = text_button(
             "Fold all", "Hide every master that builds on another", lambda: view.fold_all(True)
@@ -36,7 +37,7 @@ class Board(QWidget):
         )
         view.zoomed.connect(self.size_slider.setValue)
         self.row.addWidget(self.size_slider)
-        column.addWidget(frame)
+        column.addWidget(self.frame)
         column.addWidget(view, 1)
 
     def add_commands(self, commands: Commands) -> None:
@@ -44,6 +45,7 @@ class Board(QWidget):
         new = commands["new master"]
         button = text_button("New master…", commands.tip("new master"), new.trigger)
         self.row.insertWidget(3, button)
+        self.folding = Folding(self.frame, self.row, [button, self.unfold, self.fold])
 
     def _take_first(self) -> None:
         found = self.view.first_match()

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QCheckBox, QLabel, QVBoxLayout, QWidget
 
 from hidden_frame.compose.plan import count_in_words
 from hidden_frame.desktop.commands import Commands
+from hidden_frame.desktop.fitting import Folding, ShortLabel
 from hidden_frame.desktop.flatplan.view import LARGE, SMALL, FlatplanView
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.desktop.session import Session
@@ -24,7 +26,7 @@ class Flatplan(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
-        frame, self.row = strip()
+        self.frame, self.row = strip()
         self.search = search_field(
             "Find pages", "Find pages: iv, #17, a word", view.search, view.next_match
         )
@@ -32,7 +34,8 @@ class Flatplan(QWidget):
         self.hits = QLabel()
         self.hits.setObjectName("Quiet")
         view.found.connect(self._tell_hits)
-        self.count = QLabel()
+        self.count = ShortLabel()
+        self.count.setAlignment(Qt.AlignmentFlag.AlignRight)
         self.single = QCheckBox("Single pages")
         self.single.toggled.connect(view.set_single)
         self.size_slider = size_slider(
@@ -41,12 +44,11 @@ class Flatplan(QWidget):
         view.zoomed.connect(self.size_slider.setValue)
         self.row.addWidget(self.search)
         self.row.addWidget(self.hits)
-        self.row.addStretch(1)
-        self.row.addWidget(self.count)
-        self.row.addStretch(1)
+        self.row.addWidget(self.count, 1)
+        self.row.addSpacing(10)
         self.row.addWidget(self.single)
         self.row.addWidget(self.size_slider)
-        column.addWidget(frame)
+        column.addWidget(self.frame)
         column.addWidget(view, 1)
         session.changed.connect(self.refresh)
         self.refresh()
@@ -60,8 +62,11 @@ class Flatplan(QWidget):
 
     def add_commands(self, commands: Commands) -> None:
         """Buttons, once there are commands."""
+        buttons: list[QWidget] = []
         for n, (text, name) in enumerate(_BUTTONS):
             action = commands[name]
             button = text_button(text, commands.tip(name), action.trigger)
+            buttons.append(button)
             action.changed.connect(lambda b=button, a=action: b.setEnabled(a.isEnabled()))
             self.row.insertWidget(2 + n, button)
+        self.folding = Folding(self.frame, self.row, buttons[::-1])

@@ -1,0 +1,88 @@
+"""Bars that fold what does not fit into a menu at their end, and labels that are cut with “…”:
+nothing that is written in a bar makes the window wider."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QEvent, QObject, QSize, Qt
+from PySide6.QtGui import QPainter, QPaintEvent
+from PySide6.QtWidgets import QBoxLayout, QFrame, QLabel, QMenu, QToolButton, QWidget
+
+LEAST = 60  # pixels that a bar can be narrowed to
+
+
+class ShortLabel(QLabel):
+    """A line of plain text, cut where it has no room; the whole is its tooltip then."""
+
+    def __init__(self, text: str = "", least: int = 40) -> None:
+        super().__init__(text)
+        self.least = least
+
+    def minimumSizeHint(self) -> QSize:
+        whole = super().minimumSizeHint()
+        return QSize(min(self.least, whole.width()), whole.height())
+
+    def shown(self) -> str:
+        """What can be read of the text."""
+        room = max(self.width() - 1, 0)
+        return self.fontMetrics().elidedText(self.text(), Qt.TextElideMode.ElideRight, room)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        shown = self.shown()
+        whole = self.text() if shown != self.text() else ""
+        if self.toolTip() != whole:
+            self.setToolTip(whole)
+        painter.setPen(self.palette().color(self.foregroundRole()))
+        painter.drawText(self.rect(), self.alignment() | Qt.AlignmentFlag.AlignVCenter, shown)
+        painter.end()
+
+
+class Folding(QObject):
+    """Hides the buttons of a bar, in a given order, while the bar is too narrow for all, and
+    offers them in a menu at its end."""
+
+    def __init__(self, bar: QFrame, row: QBoxLayout, parts: list[QWidget]) -> None:
+        super().__init__(bar)
+        self._bar, self._row, self._parts = bar, row, parts
+        bar.setMinimumWidth(LEAST)
+        self.more = QToolButton()
+        self.more.setText("»")
+        self.more.setToolTip("What has no room here")
+        self.more.setAccessibleName("More of this bar")
+        self.more.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.menu = QMenu(self.more)
+        self.menu.aboutToShow.connect(self._fill)
+        self.more.setMenu(self.menu)
+        row.addWidget(self.more)
+        self.more.hide()
+        bar.installEventFilter(self)
+
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        if event.type() in (QEvent.Type.Resize, QEvent.Type.Show, QEvent.Type.LayoutRequest):
+            self.fit()
+        return False
+
+    def fit(self) -> None:
+        """Hides as many as must be."""
+        room = self._bar.width()
+        for hidden in range(len(self._parts) + 1):
+            for n, part in enumerate(self._parts):
+                if part.isHidden() != (n < hidden):
+                    part.setHidden(n < hidden)
+            if self.more.isHidden() != (hidden == 0):
+                self.more.setHidden(hidden == 0)
+            self._row.invalidate()
+            if self._row.minimumSize().width() <= room:
+                return
+
+    def _fill(self) -> None:
+        self.menu.clear()
+        for part in self._parts:
+            if part.isHidden() and isinstance(part, QToolButton):
+                action = self.menu.addAction(part.text() or part.accessibleName())
+                action.setEnabled(part.isEnabled())
+                action.setCheckable(part.isCheckable())
+                action.setChecked(part.isChecked())
+                if part.menu() is not None:
+                    action.setMenu(part.menu())
+                action.triggered.connect(lambda _=False, b=part: b.click())

@@ -1,0 +1,121 @@
+"""Windows that fit: bars fold, labels are cut, and nothing written in a bar widens the window."""
+
+from __future__ import annotations
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from PySide6.QtCore import QRect
+
+from hidden_frame.desktop.settings import settings
+from hidden_frame.desktop.window import LEAST_SIZE, within
+from hidden_frame.edit.masters import rename_master
+from hidden_frame.edit.pages import add_pages
+from hidden_frame.edit.sections import rename_section
+
+LONG = "The long nights of the northern winter, seen from the ridge above the tree line " * 4
+
+
+def settled(hands, qtbot):
+    qtbot.wait(30)
+    hands.app.processEvents()
+
+
+@pytest.mark.parametrize("size", [(1000, 640), (1024, 740), (1280, 760), (1920, 1040)])
+@pytest.mark.parametrize("view", ["desk", "flatplan", "board", "master"])
+def test_the_window_is_as_large_as_it_is_made(hands, qtbot, size, view):
+    {"desk": lambda: None, "flatplan": lambda: hands.do("flatplan"),
+     "board": lambda: hands.do("board"),
+     "master": lambda: hands.session.show_master(hands.master("Text"))}[view]()  # fmt: skip
+    hands.window.resize(*size)
+    settled(hands, qtbot)
+    assert (hands.window.width(), hands.window.height()) == size
+    for bar in (hands.window.top, hands.window.status):
+        inside = bar.rect()
+        for part in bar.findChildren(type(hands.window.top.finder)):
+            if part.isVisible():
+                assert inside.contains(part.geometry()), part.text()
+
+
+def test_nothing_that_is_written_makes_the_window_wider(hands, qtbot):
+    hands.window.resize(*LEAST_SIZE)
+    settled(hands, qtbot)
+    for number, section in enumerate(hands.publication.sections):
+        hands.session.edit(
+            "rename", lambda p, s=section, n=number: rename_section(p, s.id, LONG + str(n))
+        )
+    master = hands.master("Text")
+    hands.session.edit("rename", lambda p: rename_master(p, master, LONG))
+    section = hands.publication.sections[0].id
+    hands.session.edit("pages", lambda p: add_pages(p, section, 1, 1)[0])
+    hands.session.noticed.emit(LONG)
+    for show in (lambda: hands.session.show_page(hands.page(9)),
+                 lambda: hands.session.show_master(master), lambda: hands.do("flatplan"),
+                 lambda: hands.do("board"), lambda: hands.window.checks.show()):  # fmt: skip
+        show()
+        settled(hands, qtbot)
+        assert (hands.window.width(), hands.window.height()) == LEAST_SIZE
+        assert hands.window.minimumSizeHint().width() <= LEAST_SIZE[0]
+
+
+def test_a_long_label_is_cut_and_told_whole(hands, qtbot):
+    hands.session.show_page(hands.page(9))
+    section = hands.publication.sections[2].id
+    hands.session.edit("rename", lambda p: rename_section(p, section, LONG.strip()))
+    settled(hands, qtbot)
+    label = hands.window.status.page
+    label.grab()
+    assert label.shown().endswith("…") and label.toolTip() == label.text()
+    assert LONG.strip() in label.text()
+
+
+def test_what_has_no_room_in_a_bar_is_in_the_menu_at_its_end(hands, qtbot):
+    top = hands.window.top
+    hands.window.resize(1920, 900)
+    settled(hands, qtbot)
+    assert top.folding.more.isHidden() and top.finder.isVisible()
+    hands.window.resize(*LEAST_SIZE)
+    settled(hands, qtbot)
+    assert top.finder.isHidden() and top.folding.more.isVisible()
+    top.folding.menu.aboutToShow.emit()
+    titles = [a.text() for a in top.folding.menu.actions()]
+    assert "Find" in titles and "Proof" in titles
+    proof = next(a for a in top.folding.menu.actions() if a.text() == "Proof")
+    proof.trigger()
+    assert hands.session.proof
+
+
+def test_panels_are_hidden_singly_and_all_at_once(hands, qtbot):
+    window = hands.window
+    hands.do("shelf")
+    assert not window.tabs.isVisible() and window.properties.isVisible()
+    hands.do("properties")
+    assert not window.properties.isVisible() and window.run.isVisible()
+    hands.do("only desk")
+    assert not window.run.isVisible()
+    hands.do("only desk")
+    assert window.tabs.isVisible() and window.properties.isVisible() and window.run.isVisible()
+    assert settings().now.shelf_shown
+
+
+def test_a_list_of_the_shelf_that_is_asked_for_is_shown(hands):
+    hands.do("shelf")
+    hands.do("colours")
+    assert hands.window.tabs.isVisible()
+
+
+rects = st.builds(QRect, st.integers(-500, 2500), st.integers(-500, 2500),
+                  st.integers(800, 3000), st.integers(500, 2000))  # fmt: skip
+
+
+@given(rects, st.integers(0, 12), st.integers(0, 40),
+       st.builds(QRect, st.integers(0, 100), st.integers(0, 100), st.integers(1100, 2600),
+                 st.integers(740, 1600)))  # fmt: skip
+def test_a_window_opens_inside_the_free_part_of_the_screen(inner, border, title, free):
+    frame = inner.adjusted(-border, -title, border, border)
+    placed = within(inner, frame, free)
+    around = placed.adjusted(-border, -title, border, border)
+    assert free.contains(around)
+    assert placed.width() >= LEAST_SIZE[0] and placed.height() >= LEAST_SIZE[1]
+    if free.contains(frame) and inner.width() >= 1000 and inner.height() >= 640:
+        assert placed == inner
