@@ -35,6 +35,7 @@ def test_the_window_is_as_large_as_it_is_made(hands, qtbot, size, view):
         for part in bar.findChildren(type(hands.window.top.finder)):
             if part.isVisible():
                 assert inside.contains(part.geometry()), part.text()
+                assert part.width() >= part.sizeHint().width(), part.text()  # nothing is cut
 
 
 def test_nothing_that_is_written_makes_the_window_wider(hands, qtbot):

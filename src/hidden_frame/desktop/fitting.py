@@ -5,7 +5,17 @@ from __future__ import annotations
 
 from PySide6.QtCore import QEvent, QObject, QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent
-from PySide6.QtWidgets import QBoxLayout, QFrame, QLabel, QMenu, QToolButton, QWidget
+from PySide6.QtWidgets import (
+    QBoxLayout,
+    QComboBox,
+    QFrame,
+    QLabel,
+    QLineEdit,
+    QMenu,
+    QSlider,
+    QToolButton,
+    QWidget,
+)
 
 LEAST = 60  # pixels that a bar can be narrowed to
 
@@ -37,6 +47,14 @@ class ShortLabel(QLabel):
         painter.end()
 
 
+def _least(part: QWidget) -> int:
+    """The width below which a part of a bar can't be read."""
+    part.ensurePolished()
+    if isinstance(part, ShortLabel | QLineEdit | QComboBox | QSlider):
+        return max(part.minimumSizeHint().width(), part.minimumWidth())
+    return part.sizeHint().width()
+
+
 class Folding(QObject):
     """Hides the buttons of a bar, in a given order, while the bar is too narrow for all, and
     offers them in a menu at its end."""
@@ -64,16 +82,32 @@ class Folding(QObject):
 
     def fit(self) -> None:
         """Hides as many as must be."""
-        room = self._bar.width()
+        before = [part.isHidden() for part in self._parts]
         for hidden in range(len(self._parts) + 1):
             for n, part in enumerate(self._parts):
                 if part.isHidden() != (n < hidden):
                     part.setHidden(n < hidden)
             if self.more.isHidden() != (hidden == 0):
                 self.more.setHidden(hidden == 0)
+            if self._needed() <= self._bar.width():
+                break
+        if before != [part.isHidden() for part in self._parts]:
             self._row.invalidate()
-            if self._row.minimumSize().width() <= room:
-                return
+        self._row.activate()
+
+    def _needed(self) -> int:
+        """How wide the bar must be for what is shown of it now."""
+        margins = self._row.contentsMargins()
+        wide, count = margins.left() + margins.right(), 0
+        for n in range(self._row.count()):
+            item = self._row.itemAt(n)
+            part = item.widget()
+            if part is None:
+                wide += item.minimumSize().width()
+            elif not part.isHidden():
+                wide += _least(part)
+                count += 1
+        return wide + self._row.spacing() * max(count - 1, 0)
 
     def _fill(self) -> None:
         self.menu.clear()

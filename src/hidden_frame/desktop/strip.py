@@ -26,7 +26,7 @@ def search_field(
     field.setPlaceholderText(hint)
     field.setAccessibleName(label)
     field.setClearButtonEnabled(True)
-    field.setMinimumWidth(190)
+    field.setMinimumWidth(110)
     field.setMaximumWidth(240)
     field.textChanged.connect(changed)
     field.returnPressed.connect(entered)
