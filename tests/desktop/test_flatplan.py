@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
+
 import pytest
 from PySide6.QtCore import QByteArray, QMimeData, QPoint, QPointF, Qt
 from PySide6.QtGui import QDragMoveEvent, QDropEvent, QGuiApplication
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QMenu, QPushButton
+from PySide6.QtWidgets import QLabel, QMenu, QPushButton
 
 from hidden_frame.desktop.actions.page_clipboard import PAGES_MIME
 from hidden_frame.desktop.dialogs.order import (
@@ -16,6 +18,8 @@ from hidden_frame.desktop.dialogs.order import (
     MoveDialog,
     SectionDialog,
 )
+from hidden_frame.desktop.flatplan.layout import flatplan_layout
+from hidden_frame.desktop.flatplan.view import SMALL
 from hidden_frame.desktop.pages.drops import MASTER_MIME
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.overrides import follow_all
@@ -81,8 +85,55 @@ def test_sections_have_bands_and_every_page_is_there_once(plan):
     assert [b.section_id for b in layout.bands] == [s.id for s in plan.publication.sections]
     assert plan.view.numbering_in_words(1) == "5 pages · i, (ii), iii … v"
     assert plan.view.masters_in_words(1) == "follows Text"
-    cover, first = layout.tiles[0], layout.tiles[1]
-    assert cover.x == first.x + layout.page[0] + 1  # a recto alone stands right of the spine
+    cover, first, wide = layout.tiles[0], layout.tiles[1], layout.page[0]
+    # A recto alone stands right of the spine of its section.
+    assert cover.x - layout.bands[0].x == first.x - layout.bands[1].x + wide + 1
+
+
+def test_short_sections_stand_side_by_side_and_no_width_is_lost(plan):
+    layout = plan.view.layout_now()
+    rows: dict[float, list] = {}
+    for band in layout.bands:
+        rows.setdefault(band.y, []).append(band)
+    assert len(rows) < len(layout.bands)
+    ordered = [rows[y] for y in sorted(rows)]
+    for row, below in pairwise(ordered):
+        used = row[-1].x + row[-1].width
+        assert used + below[0].width > layout.width  # the next did not fit beside
+        assert all(a.x + a.width <= b.x for a, b in pairwise(row))
+        assert len({b.bottom for b in row}) == 1 and row[0].bottom <= below[0].y
+    for tile in layout.tiles:
+        band = layout.bands[tile.section]
+        assert band.holds(tile.x, tile.y) and band.holds(tile.x + layout.page[0], tile.y)
+
+
+@pytest.mark.parametrize("size", [(1000, 640), (1280, 800), (1900, 1000)])
+def test_fit_all_shows_the_whole_publication_as_large_as_it_can(plan, qtbot, size):
+    plan.window.resize(*size)
+    qtbot.wait(40)
+    plan.view.fit_all()
+    layout, port = plan.view.layout_now(), plan.view.viewport()
+    assert layout.height <= port.height() or plan.view.page_height == SMALL
+    assert len(layout.tiles_within(0, port.height())) == 32
+    higher = flatplan_layout(plan.publication, plan.view.page_height + 2, port.width(),
+                             frozenset(), False)  # fmt: skip
+    assert higher.height > port.height()
+
+
+def test_the_legend_names_every_mark(plan):
+    plan.window.flatplan.show_legend()
+    legend = plan.window.flatplan.legend
+    words = " ".join(label.text() for label in legend.findChildren(QLabel))
+    for word in ("masters", "own", "overridden", "Blind", "Held", "Tied", "Checks", "Follows"):
+        assert word in words
+    legend.grab()
+    legend.close()
+
+
+def test_marks_have_tooltips(plan):
+    assert "items of its own" in plan.view.tip(plan.page(8))
+    assert "Overrides" in plan.view.tip(plan.page(7))
+    assert "Held" in plan.view.tip(plan.page(1)) and "Tied" in plan.view.tip(plan.page(2))
 
 
 @pytest.mark.parametrize("height", [28, 120, 400])
@@ -111,7 +162,8 @@ def test_thumbnails_come_without_painting_waiting_for_them(plan, qtbot):
 
 def test_a_section_is_folded_and_unfolded_at_its_head(plan):
     band = plan.view.layout_now().bands[1]
-    at = QPoint(22, round(band.y + 10 - plan.view.verticalScrollBar().value()))
+    down = plan.view.verticalScrollBar().value()
+    at = QPoint(round(band.x + 22), round(band.y + 10 - down))
     QTest.mouseClick(plan.view.viewport(), Left, NONE, at)
     assert plan.view.rect_of(plan.page(3)).isNull() and not plan.view.rect_of(plan.page(1)).isNull()
     QTest.mouseClick(plan.view.viewport(), Left, NONE, at)
@@ -152,7 +204,7 @@ def test_a_rubber_band_takes_what_it_touches(plan):
 
 def test_a_head_selects_its_section_and_commands_select_by_rule(plan):
     band = plan.view.layout_now().bands[1]
-    at = QPoint(200, round(band.y + 10))
+    at = QPoint(round(band.x + 90), round(band.y + 10))
     QTest.mouseClick(plan.view.viewport(), Left, NONE, at)
     assert chosen(plan) == [2, 3, 4, 5, 6]
     plan.do("pages odd")
@@ -244,7 +296,9 @@ def test_pages_that_are_not_adjacent_move_together_in_order(plan):
 def test_a_whole_section_is_dragged_by_its_head(plan):
     bands = plan.view.layout_now().bands
     down = plan.view.verticalScrollBar().value()
-    start, end = QPoint(300, round(bands[3].y + 12 - down)), QPoint(300, round(bands[2].y - down))
+    spring, summer = bands[2], bands[3]
+    start = QPoint(round(summer.x + 90), round(summer.y + 12 - down))
+    end = QPoint(round(spring.x + 20), round(spring.y + 8 - down))
     plan.pull(plan.view.viewport(), start, end, drop=False)
     assert plan.view.hand.words.startswith("Move Summer before Spring")
     plan.again("drop", plan.view.viewport(), end)

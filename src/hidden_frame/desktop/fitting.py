@@ -38,7 +38,7 @@ class ShortLabel(QLabel):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
-        shown = self.shown()
+        shown = self.shown() if self.width() > 36 else ""
         whole = self.text() if shown != self.text() else ""
         if self.toolTip() != whole:
             self.setToolTip(whole)

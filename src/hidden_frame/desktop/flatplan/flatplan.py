@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QCheckBox, QLabel, QVBoxLayout, QWidget
 from hidden_frame.compose.plan import count_in_words
 from hidden_frame.desktop.commands import Commands
 from hidden_frame.desktop.fitting import Folding, ShortLabel
+from hidden_frame.desktop.flatplan.legend import Legend
 from hidden_frame.desktop.flatplan.view import LARGE, SMALL, FlatplanView
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.desktop.session import Session
@@ -34,7 +35,7 @@ class Flatplan(QWidget):
         self.hits = QLabel()
         self.hits.setObjectName("Quiet")
         view.found.connect(self._tell_hits)
-        self.count = ShortLabel()
+        self.count = ShortLabel(least=0)
         self.count.setAlignment(Qt.AlignmentFlag.AlignRight)
         self.single = QCheckBox("Single pages")
         self.single.toggled.connect(view.set_single)
@@ -53,6 +54,14 @@ class Flatplan(QWidget):
         session.changed.connect(self.refresh)
         self.refresh()
 
+    def show_legend(self) -> None:
+        """The legend of the marks, under the bar."""
+        self.legend = Legend(self)
+        corner = self.frame.mapToGlobal(self.frame.rect().bottomRight())
+        self.legend.adjustSize()
+        self.legend.move(corner.x() - self.legend.width() - 8, corner.y() + 4)
+        self.legend.show()
+
     def refresh(self) -> None:
         self.count.setText(count_in_words(self.session.publication))
 
@@ -62,11 +71,15 @@ class Flatplan(QWidget):
 
     def add_commands(self, commands: Commands) -> None:
         """Buttons, once there are commands."""
-        buttons: list[QWidget] = []
+        fit = text_button("Fit all", "The whole publication in sight", self.view.fit_all)
+        legend = text_button("Marks", "What every mark on a page means", self.show_legend)
+        self.row.insertWidget(self.row.indexOf(self.size_slider), fit)
+        self.row.insertWidget(self.row.indexOf(self.size_slider) + 1, legend)
+        buttons: list[QWidget] = [fit, legend]
         for n, (text, name) in enumerate(_BUTTONS):
             action = commands[name]
             button = text_button(text, commands.tip(name), action.trigger)
             buttons.append(button)
             action.changed.connect(lambda b=button, a=action: b.setEnabled(a.isEnabled()))
             self.row.insertWidget(2 + n, button)
-        self.folding = Folding(self.frame, self.row, buttons[::-1])
+        self.folding = Folding(self.frame, self.row, [*buttons[:1:-1], *buttons[:2]])

@@ -1,7 +1,8 @@
 """Where each page lies on the flatplan, as plain numbers.
 
-Each section has a band and rows of its own.  A spread that two sections share is drawn
-in both, each with its own page, at the side where it lies.
+Each section has a head and rows of its own; short sections stand side by side, so that the
+width is used.  A spread that two sections share is drawn in both, each with its own page, at
+the side where it lies.
 """
 
 from __future__ import annotations
@@ -16,6 +17,8 @@ from hidden_frame.model.remember import remembered
 
 PAD = 18  # pixels
 BAND = 34  # a section's head
+LEAST_BAND = 168  # the width of a section's area, so that its head can be read
+BESIDE = 4  # between two sections side by side
 WALL = 60  # pages lower than this are packed closely
 
 
@@ -46,13 +49,21 @@ class Tile(NamedTuple):
 
 
 class Band(NamedTuple):
-    """A section's head; its area goes down to `bottom`."""
+    """A section's area, from its head at `y` down to `bottom`."""
 
     section_id: str
     number: int
+    x: float
     y: float
+    width: float
     bottom: float
     folded: bool
+
+    def holds(self, x: float, y: float) -> bool:
+        return self.x <= x <= self.x + self.width and self.y <= y <= self.bottom
+
+    def middle(self) -> tuple[float, float]:
+        return self.x + self.width / 2, (self.y + self.bottom) / 2
 
 
 class Row(NamedTuple):
@@ -85,14 +96,39 @@ class FlatplanLayout(NamedTuple):
                     return tile
         return None
 
-    def band_at(self, y: float) -> Band | None:
-        """The section's head under a y."""
-        band = self._area(y)
-        return band if band is not None and band.y <= y <= band.y + BAND else None
+    def band_at(self, x: float, y: float) -> Band | None:
+        """The section whose head is under a point."""
+        band = self.area_at(x, y)
+        inside = band is not None and band.holds(x, y) and y <= band.y + BAND
+        return band if inside else None
 
-    def _area(self, y: float) -> Band | None:
-        at = bisect_right([b.y for b in self.bands], y) - 1
-        return self.bands[max(at, 0)] if self.bands else None
+    def area_at(self, x: float, y: float) -> Band | None:
+        """The section whose area is under a point, or nearest to it."""
+
+        def far(band: Band) -> tuple[float, float]:
+            down = max(band.y - y, y - band.bottom, 0.0)
+            return down, max(band.x - x, x - band.x - band.width, 0.0)
+
+        return min(self.bands, key=far, default=None)
+
+    def section_gap(self, x: float, y: float) -> Gap | None:
+        """The place between two sections nearest to a point: upright where they stand side
+        by side, level where one has rows of its own."""
+        band = self.area_at(x, y)
+        if band is None:
+            return None
+        at = self.bands.index(band)
+        beside = any(b is not band and b.y == band.y for b in self.bands)
+        middle = band.middle()
+        forward = x > middle[0] if self.rightward else x < middle[0]
+        after = forward if beside else y > middle[1]
+        if after and at + 1 == len(self.bands):
+            end = band.x + band.width - 3 if self.rightward else band.x + 3
+            return Gap("", 0, end, band.y, band.bottom if beside else band.y)
+        target = self.bands[at + after]
+        alone = not any(b is not target and b.y == target.y for b in self.bands)
+        edge = target.x + 3 if self.rightward else target.x + target.width - 3
+        return Gap(target.section_id, 0, edge, target.y, target.y if alone else target.bottom)
 
     def rows_within(self, top: float, bottom: float) -> tuple[Row, ...]:
         """The rows that show between two y."""
@@ -106,14 +142,15 @@ class FlatplanLayout(NamedTuple):
 
     def gap_at(self, x: float, y: float) -> Gap | None:
         """Where a drop at a point goes."""
-        band = self._area(y)
+        band = self.area_at(x, y)
         if band is None:
             return None
         wide, high = self.page
         rows = [r for r in self.rows if r.section == band.number]
         if band.folded or not rows:
             count = 0 if not band.folded else 10**6
-            return Gap(band.section_id, count, PAD, band.y + BAND - 3, band.y + BAND)
+            left = band.x + PAD
+            return Gap(band.section_id, count, left, band.y + BAND - 3, band.y + BAND)
         row = min(rows, key=lambda r: abs(r.y + high / 2 - y))
         tiles = self.tiles[row.first : row.last]
         if band.y <= y <= band.y + BAND:
@@ -166,36 +203,63 @@ def _layout(
     slot = 2 * wide + 1 if pairs else wide
     rightward = setup.direction == "left to right"
     gap, foot, between = spacing(high)
-    per_row = max(int((width - 2 * PAD + gap) // (slot + gap)), 1)
+    whole = max(width, slot + 2 * PAD)
+    per_row = max(int((whole - 2 * PAD + gap) // (slot + gap)), 1)
     tiles: list[Tile] = []
     bands: list[Band] = []
     rows: list[Row] = []
-    y = 0.0
+    x = y = bottom = 0.0  # of the next section: beside the last one, or below
     for number, section in enumerate(sections):
-        top = y
-        y += BAND
-        hidden = section.id in folded
-        if not hidden and section.pages:
-            y += 8
-            groups = _slots(section, facts, pairs)
-            for start in range(0, len(groups), per_row):
-                first = len(tiles)
-                for column, group in enumerate(groups[start : start + per_row]):
-                    left = PAD + column * (slot + gap)
-                    if not rightward:
-                        left = max(width, slot + 2 * PAD) - left - slot
-                    for index in group:
-                        page = facts[section.pages[index].id]
-                        x = left + (wide + 1 if pairs and page.side == "recto" else 0)
-                        tiles.append(Tile(page, number, index, x, y))
-                rows.append(Row(number, y, first, len(tiles)))
-                y += high + foot + between
-        bands.append(Band(section.id, number, top, y, hidden))
-        y += between / 2
-    whole = max(width, slot + 2 * PAD)
+        hidden = section.id in folded or not section.pages
+        groups = [] if hidden else _slots(section, facts, pairs)
+        needs = len(groups) * (slot + gap) - gap + 2 * PAD
+        area = whole if len(groups) > per_row else min(max(needs, LEAST_BAND), whole)
+        if x and x + area > whole + 0.5:
+            x, y = 0.0, bottom + between / 2
+        left = x if rightward else whole - x - area
+        top = y + BAND + 8
+        for start in range(0, len(groups), per_row):
+            first = len(tiles)
+            for column, group in enumerate(groups[start : start + per_row]):
+                at = left + PAD + column * (slot + gap)
+                if not rightward:
+                    at = left + area - PAD - column * (slot + gap) - slot
+                for index in group:
+                    page = facts[section.pages[index].id]
+                    shift = wide + 1 if pairs and page.side == "recto" else 0
+                    tiles.append(Tile(page, number, index, at + shift, top))
+            rows.append(Row(number, top, first, len(tiles)))
+            top += high + foot + between
+        end = top if groups else y + BAND
+        bands.append(Band(section.id, number, left, y, area, end, section.id in folded))
+        bottom = max(bottom if x else 0.0, end)
+        x += area + BESIDE
+    bands = _evened(bands)
     return FlatplanLayout(
-        tuple(tiles), tuple(bands), tuple(rows), (wide, high), whole, y + PAD, rightward, foot
+        tuple(tiles), tuple(bands), tuple(rows), (wide, high), whole, bottom + PAD, rightward, foot
     )
+
+
+def _evened(bands: list[Band]) -> list[Band]:
+    """Sections side by side reach down equally far."""
+    deepest: dict[float, float] = {}
+    for band in bands:
+        deepest[band.y] = max(deepest.get(band.y, 0.0), band.bottom)
+    return [band._replace(bottom=deepest[band.y]) for band in bands]
+
+
+def fitting_height(
+    publication: Publication, width: float, high: float, folded: frozenset[str], single: bool,
+    low: int, most: int,
+) -> int:  # fmt: skip
+    """The largest height of a thumbnail at which the whole publication is in sight."""
+    while low < most:
+        middle = (low + most + 1) // 2
+        if flatplan_layout(publication, middle, width, folded, single).height <= high:
+            low = middle
+        else:
+            most = middle - 1
+    return low
 
 
 def _slots(section: Section, facts: dict[str, PageFacts], pairs: bool) -> list[list[int]]:

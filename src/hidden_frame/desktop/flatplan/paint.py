@@ -24,6 +24,7 @@ if TYPE_CHECKING:
 # Tints of sections, in turn: hues far enough apart that neighbours differ at a glance.
 TINTS = ("#1F6F5C", "#B7791F", "#2F6DB5", "#8C3B7A", "#6C8E23", "#D1495B", "#17A2A2", "#5B5F97")
 _LEFT = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
+_CUT = Qt.TextElideMode.ElideRight
 _RIGHT = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
 
 
@@ -76,17 +77,19 @@ def _paint_band(
     """A section's head: fold, name, numbering, pages, default masters."""
     publication = view.session.publication
     section = publication.sections[band.number]
-    wide = max(layout.width, view.viewport().width())
-    painter.fillRect(
-        QRectF(0, band.y, wide, band.bottom - band.y), tint(band.number, 0.07, colours)
-    )
-    head = QRectF(0, band.y, wide, BAND)
-    painter.fillRect(head, tint(band.number, 0.2, colours))
-    painter.fillRect(QRectF(0, band.y, 5, band.bottom - band.y), QColor(TINTS[band.number % 8]))
+    wide = band.width
+    if band.x == 0.0 and band.width >= layout.width - 1:
+        wide = max(wide, view.viewport().width())
+    area = QRectF(band.x, band.y, wide, band.bottom - band.y)
+    painter.fillRect(area, tint(band.number, 0.07, colours))
+    head = QRectF(band.x, band.y, wide, BAND)
+    chosen = view.session.section_id == section.id
+    painter.fillRect(head, tint(band.number, 0.45 if chosen else 0.2, colours))
+    painter.fillRect(QRectF(band.x, band.y, 5, area.height()), QColor(TINTS[band.number % 8]))
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     painter.setPen(Qt.PenStyle.NoPen)
     painter.setBrush(QColor(colours.text))
-    x, y = PAD + 4.0, band.y + BAND / 2
+    x, y = band.x + PAD + 4.0, band.y + BAND / 2
     if band.folded:
         painter.drawPolygon([QPointF(x - 3, y - 5), QPointF(x + 4, y), QPointF(x - 3, y + 5)])
     else:
@@ -98,15 +101,22 @@ def _paint_band(
     painter.setFont(font)
     painter.setPen(QColor(colours.text))
     name = section.name or "Section without a name"
-    room = head.adjusted(PAD + 18, 0, -PAD, 0)
-    painter.drawText(room, _LEFT, name)
-    shift = painter.fontMetrics().horizontalAdvance(name) + 14
+    room = head.adjusted(PAD + 18, 0, -8, 0)
+    metrics = painter.fontMetrics()
+    painter.drawText(room, _LEFT, metrics.elidedText(name, _CUT, round(room.width())))
+    room = room.adjusted(metrics.horizontalAdvance(name) + 14, 1, 0, 0)
     font.setPixelSize(13)
     font.setBold(False)
     painter.setFont(font)
     painter.setPen(QColor(colours.quiet))
-    painter.drawText(room.adjusted(shift, 1, 0, 0), _LEFT, view.numbering_in_words(band.number))
-    painter.drawText(room.adjusted(0, 1, 0, 0), _RIGHT, view.masters_in_words(band.number))
+    metrics, numbering = painter.fontMetrics(), view.numbering_in_words(band.number)
+    if room.width() < 40:
+        return  # the tooltip has the rest
+    painter.drawText(room, _LEFT, metrics.elidedText(numbering, _CUT, round(room.width())))
+    left = room.width() - metrics.horizontalAdvance(numbering) - 24
+    masters = view.masters_in_words(band.number)
+    if left >= metrics.horizontalAdvance(masters):
+        painter.drawText(room, _RIGHT, masters)
 
 
 def _paint_tile(

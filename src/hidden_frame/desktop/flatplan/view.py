@@ -22,7 +22,12 @@ from PySide6.QtWidgets import QAbstractScrollArea, QToolTip
 from hidden_frame.checks.order import findings_by_page
 from hidden_frame.compose.facts import describe
 from hidden_frame.compose.plan import matching, numbering_in_words
-from hidden_frame.desktop.flatplan.layout import FlatplanLayout, Tile, flatplan_layout
+from hidden_frame.desktop.flatplan.layout import (
+    FlatplanLayout,
+    Tile,
+    fitting_height,
+    flatplan_layout,
+)
 from hidden_frame.desktop.flatplan.live import LivePages
 from hidden_frame.desktop.flatplan.paint import paint_flatplan
 from hidden_frame.desktop.pages.drops import MASTER_MIME, MasterDrop, carried, carry_out
@@ -33,6 +38,7 @@ from hidden_frame.desktop.session import Session
 from hidden_frame.model.lookup import all_pages, find_page, masters_by_id, stack_of
 
 SMALL, LARGE = 28, 460  # heights of a thumbnail in pixels
+FIRST = (72, 140)  # of what is seen first
 PREFIX = "flatplan "
 EDGE = 34  # pixels at head and foot in which a drag scrolls
 FOLD = 36  # pixels of a head in which its mark stands
@@ -51,6 +57,7 @@ class FlatplanView(QAbstractScrollArea):
         self.session = session
         self.live = LivePages(session, thumbnails, PREFIX)
         self.page_height = 120
+        self._sized = False
         self.single = False
         self.folded: frozenset[str] = frozenset()
         self.wanted = ""
@@ -225,6 +232,21 @@ class FlatplanView(QAbstractScrollArea):
                 self.verticalScrollBar().setValue(round(tile.y - 50))
         self.zoomed.emit(height)
 
+    def fit_all(self, bounds: tuple[int, int] = (SMALL, LARGE)) -> None:
+        """The whole publication in sight, as large as that can be within bounds (pixels)."""
+        port = self.viewport().size()
+        self.zoom_to(
+            fitting_height(
+                self.session.publication,
+                port.width(),
+                port.height(),
+                self.folded,
+                self.single,
+                *bounds,
+            )
+        )
+        self.verticalScrollBar().setValue(0)
+
     def set_single(self, single: bool) -> None:
         """Pages one by one, or as spreads."""
         self.single = single
@@ -247,8 +269,8 @@ class FlatplanView(QAbstractScrollArea):
 
     def head_at(self, point: QPointF) -> Head | None:
         at = self.to_plan(point)
-        band = self.layout_now().band_at(at.y())
-        return Head(band.section_id, at.x() < FOLD) if band is not None else None
+        band = self.layout_now().band_at(at.x(), at.y())
+        return Head(band.section_id, at.x() - band.x < FOLD) if band is not None else None
 
     def share_at(self, point: QPointF) -> float:
         tile = self._tile_at(point)
@@ -261,11 +283,8 @@ class FlatplanView(QAbstractScrollArea):
         return self.layout_now().gap_at(at.x(), at.y())
 
     def section_gap_at(self, point: QPointF) -> Gap | None:
-        """The gap between two sections nearest to the pointer."""
-        layout, at = self.layout_now(), self.to_plan(point)
-        edges = [(b.y, b.section_id) for b in layout.bands] + [(layout.bands[-1].bottom, "")]
-        y, before = min(edges, key=lambda e: abs(e[0] - at.y()))
-        return Gap(before, 0, 0.0, y, y)
+        at = self.to_plan(point)
+        return self.layout_now().section_gap(at.x(), at.y())
 
     def touched(self, box: QRectF) -> list[str]:
         found = self.layout_now().fitting(box.left(), box.top(), box.right(), box.bottom())
@@ -361,9 +380,8 @@ class FlatplanView(QAbstractScrollArea):
         else:
             down = key == Qt.Key.Key_PageDown
             y = here.y + self.viewport().height() * (0.9 if down else -0.9)
-            row = min(layout.rows, key=lambda r: abs(r.y - y))
-            there = layout.tiles[row.first : row.last]
-            new = min(there, key=lambda t: abs(t.x - here.x))
+            near = min((t.y for t in layout.tiles), key=lambda each: abs(each - y))
+            new = min((t for t in layout.tiles if t.y == near), key=lambda t: abs(t.x - here.x))
         self.hand.choose(new.facts.page_id, held & Qt.KeyboardModifier.ShiftModifier)
         self.bring_into_view(new.facts.page_id)
 
@@ -380,10 +398,10 @@ class FlatplanView(QAbstractScrollArea):
                                           len(layout.tiles) - 1))]  # fmt: skip
         else:
             down = key == Qt.Key.Key_Down
-            row = next(n for n, r in enumerate(layout.rows) if r.first <= at < r.last)
-            row = max(0, min(row + (1 if down else -1), len(layout.rows) - 1))
-            there = layout.tiles[layout.rows[row].first : layout.rows[row].last]
-            new = min(there, key=lambda t: abs(t.x - here.x))
+            heights = sorted({t.y for t in layout.tiles})
+            row = heights.index(here.y) + (1 if down else -1)
+            y = heights[max(0, min(row, len(heights) - 1))]
+            new = min((t for t in layout.tiles if t.y == y), key=lambda t: abs(t.x - here.x))
         if held & Qt.KeyboardModifier.ControlModifier:
             self.focus_page = new.facts.page_id  # Space then takes it in
             self.viewport().update()
@@ -432,13 +450,21 @@ class FlatplanView(QAbstractScrollArea):
 
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)
+        if not self._sized:  # what one sees first: as much as can be made out
+            self._sized = True
+            self.fit_all(FIRST)
         self.refresh()
         self._later.start()
 
     def viewportEvent(self, event: QEvent) -> bool:
         if isinstance(event, QHelpEvent):
-            page_id = self.page_at(QPointF(event.pos()))
-            if page_id is not None:
+            page_id, head = self.page_at(QPointF(event.pos())), self.head_at(QPointF(event.pos()))
+            if head is not None:
+                number = [s.id for s in self.session.publication.sections].index(head.section_id)
+                name = self.session.publication.sections[number].name or "Without a name"
+                words = (name, self.numbering_in_words(number), self.masters_in_words(number))
+                QToolTip.showText(event.globalPos(), "\n".join(words), self)
+            elif page_id is not None:
                 QToolTip.showText(event.globalPos(), self.tip(page_id), self)
             return True
         return super().viewportEvent(event)
@@ -454,4 +480,10 @@ class FlatplanView(QAbstractScrollArea):
             lines.append(f"Held at position {page.held}")
         if page.tie is not None:
             lines.append("Tied to the page that faces it")
+        if page.overrides:
+            lines.append(f"Overrides {len(page.overrides)} of its masters' items (ochre diamond)")
+        if page.items:
+            lines.append(f"{len(page.items)} items of its own (green corner)")
+        if page.blind:
+            lines.append("Blind folio (ring crossed out)")
         return "\n".join(lines + self.doubtful.get(page_id, []))
