@@ -409,7 +409,7 @@ def test_filling_up_to_full_sheets(plan):
     plan.do("delete pages")
     assert plan.window.flatplan.count.text() == "31 pages, 1 missing to a multiple of 16"
     dialog = FillUpDialog(plan.session, plan.window)
-    assert dialog.count.text() == "1"
+    assert dialog.lacking == 1
     dialog._accept()
     assert len(all_pages(plan.publication)) == 32
     assert section_of(plan.publication, plan.page(31)).name == "Visitors"

@@ -10,6 +10,7 @@ from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtTest import QTest
 
 from hidden_frame.desktop.properties.page import PageForm
+from hidden_frame.edit.pages import delete_pages
 from hidden_frame.model.lookup import all_pages, find_page, stack_of
 
 Left, Ctrl, Shift = (Qt.MouseButton.LeftButton, Qt.KeyboardModifier.ControlModifier,
@@ -263,3 +264,45 @@ def test_a_page_is_dragged_only_past_eight_pixels(hands):
     assert run.hand.words.startswith("Move page")
     run.hand.cancel()
     assert run.hand.pointer != QPointF()
+
+
+def test_a_section_is_copied_and_pasted_whole(hands):
+    summer = hands.publication.sections[3]
+    hands.do("flatplan")
+    hands.session.select_section(summer.id)
+    hands.do("copy")
+    hands.session.select_pages((hands.page(30),))
+    hands.do("paste")
+    settle(hands)
+    made = hands.session.section_id
+    section = next(s for s in hands.publication.sections if s.id == made)
+    assert section.name == "Summer 2" and section.numbering == summer.numbering
+    assert form(hands).name.text() == "Section Summer 2"
+    agree(hands)
+
+
+def test_deleting_a_head_says_what_its_pages_print_then(hands):
+    visitors = next(s for s in hands.publication.sections if s.name == "Visitors")
+    hands.window.pages.delete_section(visitors.id, pages=False)
+    assert (
+        hands.notices[-1] == "Deleted the section Visitors; its pages stay and print 21 to 25 now."
+    )
+    hands.do("undo")
+    summer = next(s for s in hands.publication.sections if s.name == "Summer")
+    hands.window.pages.delete_section(summer.id, pages=False)
+    assert "print what they did" in hands.notices[-1]
+
+
+def test_filling_up_asks_for_the_multiple_and_says_the_total(hands):
+    from hidden_frame.desktop.dialogs.order import FillUpDialog
+
+    dialog = FillUpDialog(hands.session, hands.window)
+    dialog.show()
+    assert "already" in dialog.note.text() and not dialog.ok.isEnabled()
+    hands.session.edit("less", lambda p: delete_pages(p, [hands.page(10)]))
+    dialog = FillUpDialog(hands.session, hands.window)
+    dialog.sheet.setCurrentIndex(dialog.sheet._values.index(16))
+    dialog.sheet.activated.emit(dialog.sheet.currentIndex())
+    assert "31 pages; 1 page will be added: 32 in all, 2 × 16." in dialog.note.text()
+    dialog.answer()
+    assert len(all_pages(hands.publication)) == 32

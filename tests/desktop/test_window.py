@@ -266,7 +266,7 @@ def test_the_layer_and_the_stroke_are_changed_by_choice(hands):
     assert (now.stroke.colour, now.stroke.width) == ("gold", 2.5)
     hands.field("Stroke").committed.emit(None)
     assert hands.item(find_page(hands.publication, page.id), "Moon 2").stroke is None
-    assert not hands.field("Stroke width").isEnabled()
+    assert hands.field("Stroke width").isHidden()
     before = hands.publication
     hands.enter("Opacity", "140")
     assert hands.publication is before and "0 to 100" in hands.window.properties.form.problem.text()

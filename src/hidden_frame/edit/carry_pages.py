@@ -15,16 +15,18 @@ from hidden_frame.edit.carry import Clip, Terms, brought_in, clip_of
 from hidden_frame.edit.carry_masters import MasterClip, masters_copied, masters_pasted_with_items
 from hidden_frame.edit.change import new_ids
 from hidden_frame.edit.held import settled
+from hidden_frame.edit.masters import free_name
 from hidden_frame.edit.pages import insert_pages, retied, room_for
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.lookup import all_pages, section_of, stack_of
+from hidden_frame.model.lookup import all_pages, find_section, section_of, stack_of
 from hidden_frame.model.publication import Master, Page, Publication, Section, Setup
 
 
 class PageClip(Struct, frozen=True):
     """Pages in order, the sections they came from, their masters, and what all of it uses.
 
-    A section's pages are those of the clip that came from it.
+    A section's pages are those of the clip that came from it; those that are `whole` go
+    along as sections of their own.
     """
 
     pages: tuple[Page, ...]
@@ -34,6 +36,45 @@ class PageClip(Struct, frozen=True):
     stacks: tuple[tuple[str, ...], ...]
     masters: MasterClip
     clip: Clip
+    whole: tuple[str, ...] = ()
+    defaults: tuple[str, ...] = ()  # what their automatic pages followed, if nothing else
+
+
+def section_copied(publication: Publication, section_id: str) -> PageClip:
+    """A section with its name, numbering and masters, and all its pages."""
+    pages = find_section(publication, section_id).pages
+    clip = pages_copied(publication, [p.id for p in pages])
+    return replace(clip, whole=(section_id,), defaults=publication.default_masters)
+
+
+def section_pasted(
+    publication: Publication, parcel: PageClip, after: str
+) -> tuple[Publication, list[str], str]:
+    """A whole section behind another one, the ids of its pages, and its own id.
+
+    It keeps its name, unless one is called so, and its numbering; its automatic pages follow
+    what they followed.
+    """
+    room_for(publication, len(parcel.pages))
+    old = next(s for s in parcel.sections if s.id == parcel.whole[0])
+    publication, made, _ = _made(publication, parcel)
+    publication, made = retied(publication, made)
+    publication, (section_id,) = new_ids(publication, "section", 1)
+    # They are known by now, so that bringing them in once more only tells what they are called.
+    publication, names, _ = masters_pasted_with_items(publication, parcel.masters)
+    stack = tuple(names[m] for m in (parcel.defaults if old.masters is None else old.masters))
+    taken = [s.name for s in publication.sections if s.name]
+    section = replace(
+        old,
+        id=section_id,
+        name=free_name(old.name, taken) if old.name else "",
+        masters=None if stack == publication.default_masters else stack,
+        pages=tuple(replace(p, held=None) for p in made),
+    )
+    at = [s.id for s in publication.sections].index(after) + 1
+    sections = (*publication.sections[:at], section, *publication.sections[at:])
+    publication = settled(replace(publication, sections=sections))
+    return publication, [p.id for p in made], section_id
 
 
 def pages_copied(publication: Publication, page_ids: Iterable[str]) -> PageClip:

@@ -9,9 +9,16 @@ from PySide6.QtWidgets import QWidget
 
 from hidden_frame.desktop.actions.order import order_pages
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.carry_pages import PageClip, pages_copied, pages_pasted
+from hidden_frame.edit.carry_pages import (
+    PageClip,
+    pages_copied,
+    pages_pasted,
+    section_copied,
+    section_pasted,
+)
 from hidden_frame.edit.pages import delete_pages, place_of
 from hidden_frame.model.errors import Refusal
+from hidden_frame.model.lookup import section_of
 from hidden_frame.model.publication import Publication
 
 PAGES_MIME = "application/x-hidden-frame-pages"
@@ -38,7 +45,10 @@ class PageClipboard:
     def copy(self) -> bool:
         session = self.session
         try:
-            clip = pages_copied(session.publication, session.pages)
+            if session.section_id:
+                clip = section_copied(session.publication, session.section_id)
+            else:
+                clip = pages_copied(session.publication, session.pages)
         except Refusal as refusal:
             session.noticed.emit(str(refusal))
             return False
@@ -68,6 +78,9 @@ class PageClipboard:
             session.noticed.emit("What was copied can't be read here; copy it again.")
             return
         session.blobs.update(parcel.blobs)
+        if parcel.clip.whole:
+            self._paste_section(parcel.clip)
+            return
         after = session.pages[-1] if session.pages else session.page_id
         made: list[str] = []
 
@@ -82,3 +95,18 @@ class PageClipboard:
         name = "paste a page" if count == 1 else f"paste {count} pages"
         if order_pages(session, name, change, self.parent):
             session.select_pages(tuple(made))
+
+    def _paste_section(self, clip: PageClip) -> None:
+        """A section that was copied as such, behind the one that is worked in."""
+        session = self.session
+        page = session.pages[-1] if session.pages else session.page_id
+        after = section_of(session.publication, page).id
+        made: list[str] = []
+
+        def change(publication: Publication) -> Publication:
+            publication, _, section_id = section_pasted(publication, clip, after)
+            made[:] = [section_id]
+            return publication
+
+        if order_pages(session, "paste a section", change, self.parent):
+            session.select_section(made[0])

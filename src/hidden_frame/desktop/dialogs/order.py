@@ -9,7 +9,6 @@ from hidden_frame.compose.foretold import Change, foretell
 from hidden_frame.compose.goto import find_place
 from hidden_frame.compose.plan import preview
 from hidden_frame.compose.ranges import echo, pages_in_range
-from hidden_frame.compose.sides import missing
 from hidden_frame.desktop.actions.order import order_pages
 from hidden_frame.desktop.dialogs.pages import EditQuestion
 from hidden_frame.desktop.properties.fields import Choice, TextField
@@ -211,16 +210,13 @@ class FillUpDialog(OrderQuestion):
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(session, parent, "Fill up", "Add them")
         publication = session.publication
-        setup, count = publication.setup, len(all_pages(publication))
-        self.lacking = missing(count, setup)
-        of = f"a multiple of {setup.sheet}"
-        note = f"{count} pages; {self.lacking} missing to {of}." if self.lacking else (
-            f"{count} pages are {of} already."
-        )  # fmt: skip
-        self.form.note(note)
-        self.count = TextField("Number of pages")
-        self.count.setText(str(self.lacking or setup.sheet))
-        self.form.row("Number of pages", self.count)
+        self.sheet = Choice("To a multiple of")
+        options: list[tuple[str, object]] = [(f"{n} pages", n) for n in (2, 4, 8, 16, 32)]
+        self.sheet.show_choice(options, max(publication.setup.sheet, 2))
+        self.sheet.activated.connect(self._count)
+        self.form.row("To a multiple of", self.sheet)
+        self.note = self.form.note()
+        self.note.setMinimumHeight(self.note.fontMetrics().lineSpacing() * 2)
         facts = page_facts(publication)
         self.where = Choice("Where")
         self.where.setMinimumContentsLength(24)
@@ -238,9 +234,29 @@ class FillUpDialog(OrderQuestion):
         self.master.show_choice(self._options, notes)
         self.form.row("Follow", self.master)
         self.finish()
+        self._count()
+
+    def _count(self) -> None:
+        """How many are missing to the multiple, and how many there will be then."""
+        there = len(all_pages(self.session.publication))
+        multiple = self.sheet.value()
+        assert isinstance(multiple, int)
+        self.lacking = -there % multiple
+        self.ok.setEnabled(bool(self.lacking))
+        if not self.lacking:
+            self.note.setText(f"{there} pages are a multiple of {multiple} already; none is added.")
+            return
+        pages = f"{self.lacking} page{'s' * (self.lacking != 1)}"
+        total = there + self.lacking
+        self.note.setText(
+            f"{there} pages; {pages} will be added: {total} in all, "
+            f"{total // multiple} × {multiple}."
+        )
 
     def answer(self) -> None:
-        count = page_count(self.count.text())
+        count = self.lacking
+        if not count:
+            return
         masters = self._options[self.master.currentIndex()][1]
         where = self._places[self.where.currentIndex()][1]
         publication = self.session.publication

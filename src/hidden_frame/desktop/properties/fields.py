@@ -35,6 +35,11 @@ class _Typed(QLineEdit):
         self.setModified(False)
         self.setCursorPosition(0)
 
+    def forget(self) -> None:
+        """What was typed and not kept belongs to another thing from now on: it is dropped."""
+        self._shown = "\0"
+        self.setModified(False)
+
     def parse(self, text: str) -> object:
         return text
 

@@ -31,6 +31,7 @@ class Form(QWidget):
         self.problem.setWordWrap(True)
         self.problem.hide()
         self.grid: QGridLayout | None = None
+        self._rows: dict[QWidget, tuple[QWidget, ...]] = {}
 
     def title(self, text: str) -> QLabel:
         label = QLabel(text)
@@ -55,8 +56,9 @@ class Form(QWidget):
         self.column.addWidget(label)
         return label
 
-    def row(self, label: str, field: QWidget, *, pair: bool = False) -> QToolButton:
-        """A field behind its label; the button lets an overridden property follow again."""
+    def row(self, label: str, field: QWidget, *, beside: bool = False) -> QToolButton:
+        """A field behind its label, `beside` the one before where both are short; the button
+        lets an overridden property follow again."""
         if self.grid is None:
             self.grid = QGridLayout()
             self.grid.setHorizontalSpacing(7)
@@ -65,21 +67,35 @@ class Form(QWidget):
             self.column.addLayout(self.grid)
         name = QLabel(label)
         name.setBuddy(field)
-        field.setMinimumWidth(64)
+        field.setMinimumWidth(58)
         follow = QToolButton()
         follow.setObjectName("Follow")
         follow.setText("follow")
         follow.setToolTip(f"{label}: follow the master again")
         follow.setAccessibleName(f"{label} follows the master again")
         follow.hide()
-        row = self.grid.rowCount()
-        self.grid.addWidget(name, row, 0)
-        self.grid.addWidget(field, row, 1)
-        self.grid.addWidget(follow, row, 2)
+        row, first = (self.grid.rowCount() - 1, 3) if beside else (self.grid.rowCount(), 0)
+        if beside:
+            self.grid.setColumnStretch(4, 1)
+            before = self.grid.itemAtPosition(row, 1)
+            if before is not None and (whole := before.widget()) is not None:
+                self.grid.removeWidget(whole)
+                self.grid.addWidget(whole, row, 1, 1, 1)
+        self.grid.addWidget(name, row, first)
+        span = 1 if beside else 4
+        self.grid.addWidget(field, row, first + 1, 1, span)
+        self.grid.addWidget(follow, row, first + 2 if beside else 5)
+        self._rows[field] = (name, field)
         field.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         if isinstance(field, _Typed):
             field.refused.connect(self.say)
         return follow
+
+    def show_row(self, field: QWidget, shown: bool) -> None:
+        """Shows a row, or hides it while what it depends on is not there."""
+        for part in self._rows[field]:
+            if part.isHidden() == shown:
+                part.setVisible(shown)
 
     def buttons(self, *texts: str) -> list[QPushButton]:
         self.grid = None

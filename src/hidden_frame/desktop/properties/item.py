@@ -21,6 +21,7 @@ from hidden_frame.desktop.properties.fields import (
     LengthField,
     NumberField,
     TextField,
+    _Typed,
 )
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.properties.kinds import (
@@ -54,7 +55,7 @@ SHOW_AGAIN = "Show again"
 
 
 class ItemForm(Form):
-    """Rebuilt for each kind of item; `load` shows the values of the one selected."""
+    """One for each kind of item; `load` makes it that of the item selected."""
 
     def __init__(
         self, session: Session, item: Item, resolved: Resolved, run: Callable[[str], None]
@@ -82,7 +83,7 @@ class ItemForm(Form):
             if isinstance(item, Line) and name == "height":
                 continue
             text = "Length" if isinstance(item, Line) and name == "width" else label
-            self._place(text, name, unit)
+            self._place(text, name, unit, beside=label in ("Y", "Height"))
         self._rotation()
         self.arrange = add_arrange(self, session, run)
         add_kind_rows(self, item, unit)
@@ -106,14 +107,13 @@ class ItemForm(Form):
 
     def _origin(self, resolved: Resolved) -> None:
         """Where a master item comes from, and the four choices."""
-        master = masters_by_id(self.session.publication)[str(resolved.carrier)]
-        self.note(f"From the master “{master.name}”")
+        self.origin = self.note()
         here, hide, local, go = self.buttons(
             "Override here", "Hide here", "Make local", "Go to master"
         )
         session = self.session
         here.clicked.connect(lambda: session.unlock(self.holder, self.item_id))
-        here.setDisabled(session.may_change(self.holder, self.item_id))
+        self.here_button = here
         self.hide_button = hide
         hide.clicked.connect(self._hide_or_show)
         local.clicked.connect(lambda: make_item_local(session, self.item_id))
@@ -126,14 +126,21 @@ class ItemForm(Form):
         hidden = self.hide_button.text() == SHOW_AGAIN
         (show_item if hidden else hide_item)(self.session, self.item_id)
 
-    def add(self, label: str, name: str, field: object, load: Callable[[Item], None]) -> None:
-        button = self.row(label, field)  # type: ignore[arg-type]
+    def add(
+        self,
+        label: str,
+        name: str,
+        field: object,
+        load: Callable[[Item], None],
+        beside: bool = False,
+    ) -> None:
+        button = self.row(label, field, beside=beside)  # type: ignore[arg-type]
         button.clicked.connect(lambda: self.follow_again(name))
         self.follows[name] = button
         self.fields[name] = field
         self.loaders.append(load)
 
-    def _place(self, label: str, name: str, unit: Unit) -> None:
+    def _place(self, label: str, name: str, unit: Unit, beside: bool) -> None:
         """A length against the reference point and the rulers' zero."""
         field = LengthField(label, unit, 0.0 if name in ("width", "height") else None)
         if name in ("width", "height"):
@@ -161,7 +168,7 @@ class ItemForm(Form):
             self.change(label, **_differing(box, new))
 
         field.committed.connect(commit)
-        self.add(label, name, field, load)
+        self.add(label, name, field, load, beside)
 
     def _rotation(self) -> None:
         """The angle, about the reference point."""
@@ -184,7 +191,7 @@ class ItemForm(Form):
 
         def load(item: Item) -> None:
             paint = getattr(item, name)
-            field.setEnabled(paint is not None and self.open())
+            self.show_row(field, paint is not None)
             field.show_value(paint.tint if paint is not None else 1.0)
 
         def commit(tint: object) -> None:
@@ -253,7 +260,7 @@ class ItemForm(Form):
         field = LengthField("Stroke width", "pt", 0.01)
 
         def load(item: Item) -> None:
-            field.setEnabled(item.stroke is not None and self.open())
+            self.show_row(field, item.stroke is not None)
             field.show_value(item.stroke.width if item.stroke is not None else 0.0)
 
         def commit(width: object) -> None:
@@ -297,6 +304,14 @@ class ItemForm(Form):
         self, item: Item, resolved: Resolved, overflow: str, offers: list[Remedy], poor: str
     ) -> None:
         """Shows an item's values, which of them are overridden, and what is wrong."""
+        session = self.session
+        about = (session.holder_id, session.side, item.id)
+        if about != (self.holder, self.side, self.item_id):
+            self.holder, self.side, self.item_id = about
+            self.say("")
+            for field in self.fields.values():
+                if isinstance(field, _Typed):
+                    field.forget()
         self.points.show_point(self.session.reference)
         allowed = self.open()
         for field in self.fields.values():
@@ -308,6 +323,9 @@ class ItemForm(Form):
         if hasattr(self, "all_follow"):
             self.all_follow.setVisible(bool(resolved.overridden))
             self.hide_button.setText("Hide here" if item.visible else SHOW_AGAIN)
+            self.here_button.setDisabled(allowed)
+            master = masters_by_id(session.publication)[str(resolved.carrier)]
+            self.origin.setText(f"From the master “{master.name}”")
         self.arrange.load()
         self.arrange.setEnabled(allowed)
         self.poor.setText(poor)

@@ -209,7 +209,7 @@ def add_dash(form: ItemForm) -> None:
     field = DashField("Dash")
 
     def load(item: Item) -> None:
-        field.setEnabled(item.stroke is not None and form.open())
+        form.show_row(field, item.stroke is not None)
         field.show_value(item.stroke.dash if item.stroke is not None else ())
 
     def commit(dash: object) -> None:

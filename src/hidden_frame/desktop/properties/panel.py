@@ -119,7 +119,10 @@ class Properties(QScrollArea):
         item = shown_item(session.publication, holder, item_id, side)
         if resolved is None or item is None:
             return
-        key = (type(item), holder, side, item_id, session.may_change(holder, item_id))
+        # The same form serves every item of a kind: making one takes longer than loading it.
+        own = resolved.carrier in (None, holder)
+        setup = session.publication.setup
+        key = (type(item), own, resolved.carrier is None, session.mode, setup.unit, setup.facing)
         form = self._form(key)
         if form is None:
             form = self._set(ItemForm(session, item, resolved, self.run))
