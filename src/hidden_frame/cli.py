@@ -6,6 +6,7 @@ hidden-frame pages FILE --json
 hidden-frame info FILE --json
 hidden-frame export FILE OUT.pdf [--pages RANGE]
 hidden-frame export FILE OUT-%d.png --dpi N
+hidden-frame install [--remove]
 """
 
 from __future__ import annotations
@@ -14,7 +15,7 @@ import sys
 
 from hidden_frame import __version__
 
-COMMANDS = ("demo", "pages", "info", "export")
+COMMANDS = ("demo", "pages", "info", "export", "install")
 
 
 def _window(arguments: list[str]) -> int:

@@ -6,11 +6,13 @@ hidden-frame pages FILE --json
 hidden-frame info FILE --json
 hidden-frame export FILE OUT.pdf [--pages RANGE]
 hidden-frame export FILE OUT-%d.png --dpi N
+hidden-frame install [--remove]
 """
 
 from __future__ import annotations
 
 import json
+import os
 import sys
 from pathlib import Path
 from typing import Annotated, Any
@@ -20,6 +22,7 @@ import typer
 from hidden_frame.compose.composer import Composer, Composition, followers
 from hidden_frame.compose.ranges import pages_in_range
 from hidden_frame.demo.almanac import almanac
+from hidden_frame.install import install, remove
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages, masters_by_id, stack_of
 from hidden_frame.output.pdf import export_pdf
@@ -158,3 +161,14 @@ def export(
         export_png(composition, opened.blobs, out, chosen, dpi)
     else:
         raise Refusal(f"“{out}” ends in neither .pdf nor .png; name the file by its kind.")
+
+
+@app.command("install")
+def install_command(
+    away: Annotated[bool, typer.Option("--remove", help="Take it out again.")] = False,
+) -> None:
+    """Put the program into the desktop's menu for this user: entry, icon, file type, manual."""
+    home = os.environ.get("XDG_DATA_HOME") or Path.home() / ".local" / "share"
+    files = remove(Path(home)) if away else install(Path(home))
+    for path in files:
+        print(f"{'removed' if away else 'installed'} {path}")

@@ -7,3 +7,4 @@ from pathlib import Path
 FONTS = Path(__file__).resolve().parent / "assets" / "fonts"
 ICONS = Path(__file__).resolve().parent / "assets" / "icons"
 FALLBACK = FONTS.parent / "fallback"
+DESKTOP = FONTS.parent / "desktop"

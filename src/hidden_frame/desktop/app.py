@@ -33,6 +33,7 @@ def run(arguments: list[str]) -> int:
         )
         return 1
     # Qt is loaded after the platform is chosen.
+    from PySide6.QtGui import QIcon
     from PySide6.QtWidgets import QApplication
 
     from hidden_frame.desktop import theme
@@ -40,6 +41,7 @@ def run(arguments: list[str]) -> int:
     from hidden_frame.desktop.mishaps import catch_all, keep_log
     from hidden_frame.desktop.settings import settings
     from hidden_frame.desktop.windows import Windows
+    from hidden_frame.resources import DESKTOP
 
     # Publications are large trees of small objects that rarely form cycles.
     gc.set_threshold(50_000, 20, 50)
@@ -47,6 +49,7 @@ def run(arguments: list[str]) -> int:
     assert isinstance(app, QApplication)
     app.setApplicationName("Hidden Frame")
     app.setDesktopFileName("hidden-frame")
+    app.setWindowIcon(QIcon(str(DESKTOP / "hidden-frame.svg")))
     theme.load_fonts()
     theme.apply(app)
     windows = Windows(app)
