@@ -13,7 +13,7 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 from rich.console import Console
 from rich.table import Table
 
-from benchmarks.desk import desk_frames, start_up, typing
+from benchmarks.desk import desk_frames, selecting, start_up, typing
 from benchmarks.flatplan import flatplan_frames, move_many
 from benchmarks.masters import apply_to_all, root_drag, undo_memory
 from benchmarks.measures import MEASURES, TITLE, Row
@@ -23,6 +23,7 @@ from benchmarks.near import drawing, near_by, pictures
 ALONE = {
     "start": start_up,
     "desk": desk_frames,
+    "selecting": selecting,
     "typing": typing,
     "family": root_drag,
     "apply": apply_to_all,

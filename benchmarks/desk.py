@@ -183,6 +183,31 @@ def desk_frames() -> Iterator[Row]:
     window.close()
 
 
+def selecting() -> Iterator[Row]:
+    """A click on one item after another, of three kinds, until its values stand in Properties."""
+    from PySide6.QtCore import QEvent
+
+    publication = crowded()
+    app, window = _window(publication, {})
+    window.resize(1280, 800)
+    page = all_pages(publication)[2]
+    window.session.show_page(page.id)
+    window.desk.fit_to("spread")
+    app.processEvents()
+    window.thumbnails.finish()
+    send = sender(app, window)
+
+    def click(item: Item) -> None:
+        x, y = item.x + item.width / 2, item.y + item.height / 2
+        send(QEvent.Type.MouseButtonPress, x, y)
+        send(QEvent.Type.MouseButtonRelease, x, y)
+        assert window.session.items == (item.id,)
+
+    times = _frames(app, window.desk, [lambda i=i: click(i) for i in page.items[:60]])
+    yield Row("one item selected, to painted, median", median(times), "ms", 33)
+    window.close()
+
+
 def typing() -> Iterator[Row]:
     """A key typed into a frame of 300 words until it is on the screen."""
     from PySide6.QtCore import Qt

@@ -427,7 +427,7 @@ def test_a_section_on_the_other_side_than_its_master_opens_on():
     finding, mended = fixed(publication, "opening side")
     assert (
         finding.sentence
-    ) == "S2 starts on a verso, 4 (#4), and its master “Opener” opens on a recto."
+    ) == "S2 starts on a verso, 4 (#4), and its master “Opener” is for a recto."
     assert "opening side" not in kinds(mended) and len(all_pages(mended)) == 13
 
 

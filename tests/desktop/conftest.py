@@ -119,9 +119,10 @@ class Hands:
         """A field of Properties by its label."""
         from PySide6.QtWidgets import QWidget
 
-        form = self.window.properties.widget()
+        form = self.window.properties.form
         found = [w for w in form.findChildren(QWidget) if w.accessibleName() == name]
         assert found, f"no field {name}"
+        form.reveal(found[0])
         return found[0]
 
     def enter(self, name: str, text: str) -> None:
@@ -135,8 +136,10 @@ class Hands:
     def button(self, text: str):
         from PySide6.QtWidgets import QPushButton
 
-        form = self.window.properties.widget()
-        return next(b for b in form.findChildren(QPushButton) if b.text() == text)
+        form = self.window.properties.form
+        button = next(b for b in form.findChildren(QPushButton) if b.text() == text)
+        form.reveal(button)
+        return button
 
 
 @pytest.fixture(scope="session")

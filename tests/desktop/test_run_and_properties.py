@@ -190,7 +190,9 @@ def test_a_second_master_based_on_the_first(hands):
     assert find_master(hands.publication, made.id).name == "Interview"
     hands.enter("Name", "Cover")
     assert "already a master" in hands.notices[-1]
-    offered = [hands.field("Base").itemText(n) for n in range(hands.field("Base").count())]
+    offered = [
+        hands.field("Builds on").itemText(n) for n in range(hands.field("Builds on").count())
+    ]
     assert "Interview" not in offered and "Text" in offered
 
 

@@ -183,7 +183,7 @@ def _openings(publication: Publication, facts: dict[str, PageFacts]) -> Iterator
             yield Finding(
                 "opening side",
                 f"{name} starts on a {facts[page.id].side}, {page_name(facts[page.id])}, and its "
-                f"master “{names[master].name}” opens on a {wanted}.",
+                f"master “{names[master].name}” is for a {wanted}.",
                 page.id, (page.id,), (Way(f"Add a page before {name}", _page_before(section)),),
             )  # fmt: skip
 

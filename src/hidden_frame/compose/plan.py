@@ -58,12 +58,12 @@ def count_in_words(publication: Publication) -> str:
     return f"{words}, {lacking} missing to a multiple of {setup.sheet}"
 
 
-def _own_text(page: Page) -> str:
+def own_text(page: Page) -> str:
     """The words that stand on a page itself, its overrides included."""
     texts = [i.text for i in page.items if isinstance(i, TextFrame)]
     texts += [o.text for o in page.overrides if not isinstance(o.text, UnsetType)]
     words = ("".join(c.text for c in p.content if isinstance(c, Run)) for t in texts for p in t)
-    return "\n".join(words).casefold()
+    return "\n".join(words)
 
 
 def matching(publication: Publication, typed: str) -> list[str]:
@@ -80,10 +80,10 @@ def matching(publication: Publication, typed: str) -> list[str]:
             found |= {p.id for p in section.pages}
     named = {m.id for m in publication.masters if word in m.name.casefold()}
     for page in all_pages(publication):
-        if (named and any(
-            m.id in named for top in stack_of(publication, page)
-            for m in base_chain(publication, top)
-        )) or (page.id not in found and len(word) > 1 and word in _own_text(page)):  # fmt: skip
+        bases = (base_chain(publication, top) for top in stack_of(publication, page))
+        if (named and any(m.id in named for chain in bases for m in chain)) or (
+            page.id not in found and len(word) > 1 and word in own_text(page).casefold()
+        ):
             found.add(page.id)
     if not found:
         found |= {p.id for p in places(publication, typed) if p.kind == "page"}

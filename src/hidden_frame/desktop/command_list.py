@@ -5,6 +5,8 @@ from __future__ import annotations
 from functools import partial
 from typing import TYPE_CHECKING
 
+from PySide6.QtWidgets import QApplication
+
 from hidden_frame.compose.textspec import LABELS
 from hidden_frame.desktop.commands import Command
 from hidden_frame.desktop.session import Tool
@@ -58,6 +60,7 @@ def _publication(window: Window) -> list[Row]:
         Command("replace font", menu, "Replace a font…", "", window.replace_font),
         None,
         Command("close", menu, "Close", "Ctrl+W", window.close),
+        Command("quit", menu, "Quit", "Ctrl+Q", QApplication.closeAllWindows),
     ]
 
 
@@ -104,7 +107,7 @@ def _edit(window: Window) -> list[Row]:
         Command("new colour", menu, "New colour…", "", lambda: window.colours.open_new()),
         None,
         Command("settings", menu, "Desk settings…", "Ctrl+,", window.open_settings),
-        Command("finder", menu, "What can be done here…", "F1", window.open_finder),
+        Command("finder", menu, "Find a page, a word, a command…", "F1", window.open_finder),
     ]  # fmt: skip
 
 
@@ -240,6 +243,12 @@ def _pages(window: Window) -> list[Row]:
                 lambda: bool(session.master_id)),
         Command("page master", "Masters", "Make a master of this page…", "",
                 pages.make_master, lambda: session.mode == "pages"),
+        Command("rename master", "Masters", "Rename this master…", "",
+                lambda: window.rename_master(session.master_id),
+                lambda: bool(session.master_id)),
+        Command("duplicate master", "Masters", "Duplicate this master", "",
+                lambda: window.shelf.duplicate(session.master_id),
+                lambda: bool(session.master_id)),
         Command("bring masters", "Masters", "Masters from another publication…", "",
                 pages.bring_masters),
         None,
@@ -285,7 +294,10 @@ def _draw(window: Window) -> list[Row]:
     return [
         Command(f"tool {name}", "Draw", title, key, partial(session.set_tool, name))
         for name, title, key in tools
-    ]
+    ] + [
+        None,
+        Command("place pictures", "Draw", "Place pictures…", "Ctrl+P", window.place_pictures),
+    ]  # fmt: skip
 
 
 def _view(window: Window) -> list[Row]:

@@ -138,6 +138,7 @@ class PointerMenus:
             session.select_section(section)
             form = self.window.properties.form
             if isinstance(form, PageForm):
+                form.reveal(form.section)
                 form.section.setFocus()
                 form.section.selectAll()
 
@@ -146,15 +147,18 @@ class PointerMenus:
         menu = self._menu("MasterMenu")
         menu.addAction("Open on the desk", lambda: self.window.board.view.open(master_id))
         menu.addAction("New master based on it", lambda: self.window.shelf.new_master(master_id))
+        menu.addAction("Rename…", lambda: self.window.rename_master(master_id))
+        menu.addAction("Duplicate", lambda: self.window.shelf.duplicate(master_id))
+        menu.addSeparator()
         menu.addAction("Apply to the selected pages", lambda: self._apply(master_id, "replace"))
         menu.addAction("Add to the selected pages", lambda: self._apply(master_id, "add"))
         menu.addSeparator()
         menu.addAction("Select the pages that follow it", lambda: self._select_pages(master_id))
-        ribbons = menu.addMenu("Ribbon")
+        ribbons = menu.addMenu("Colour of its ribbon")
         for number in range(RIBBONS):
             ribbons.addAction(
                 ribbon_icon(number),
-                f"Ribbon {number + 1}",
+                f"Colour {number + 1}",
                 lambda n=number: session.edit("ribbon", lambda p: set_ribbon(p, master_id, n)),
             )
         menu.addSeparator()

@@ -41,6 +41,11 @@ class Preferences(Struct, frozen=True, omit_defaults=True):
     shelf_shown: bool = True
     properties_shown: bool = True
     hints: bool = True
+    # Groups of Properties that are folded: those that are seldom needed, to begin with.
+    folded: tuple[str, ...] = (
+        "ItemForm LINE UP", "ItemForm TEXT AROUND IT", "MasterForm BASELINE GRID",
+        "MasterForm GUIDES",
+    )  # fmt: skip
     recent: tuple[str, ...] = ()
     size: tuple[int, int] = (1280, 800)
     across: tuple[int, ...] = ()

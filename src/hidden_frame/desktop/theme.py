@@ -124,6 +124,12 @@ def style_sheet(t: Theme) -> str:
     #Panel {{ background: {t.panel}; }}
     #StatusLine {{ background: {t.window}; border-top: 1px solid {t.line}; }}
     #Heading {{ color: {t.quiet}; font-weight: bold; letter-spacing: 0.4px; }}
+    #Fold {{ color: {t.quiet}; font-weight: bold; letter-spacing: 0.4px; border: none;
+        background: transparent; padding: 1px 0; text-align: left; }}
+    #Fold:hover {{ color: {t.text}; }}
+    #Fold:focus {{ color: {t.action}; }}
+    #Level {{ border-radius: 0; border: 1px solid {t.line}; padding: 4px 2px; }}
+    #Level:checked {{ background: {t.action_soft}; color: {t.action}; font-weight: bold; }}
     #Title {{ font-size: 18px; font-weight: bold; }}
     #Quiet {{ color: {t.quiet}; }}
     #Error {{ color: {t.warning}; }}

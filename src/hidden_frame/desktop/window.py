@@ -8,6 +8,7 @@ from pathlib import Path
 from PySide6.QtCore import QPoint, QRect, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QCloseEvent, QGuiApplication, QKeyEvent, QShowEvent
 from PySide6.QtWidgets import (
+    QFileDialog,
     QMainWindow,
     QSplitter,
     QStackedWidget,
@@ -35,6 +36,7 @@ from hidden_frame.desktop.dialogs.folios import FoliosDialog
 from hidden_frame.desktop.dialogs.fonts import ReplaceFontDialog
 from hidden_frame.desktop.dialogs.goto import GoToDialog
 from hidden_frame.desktop.dialogs.guides import GuidesDialog
+from hidden_frame.desktop.dialogs.masters import RenameMasterDialog
 from hidden_frame.desktop.dialogs.overrides import OverridesDialog
 from hidden_frame.desktop.dialogs.pairing import PairingDialog
 from hidden_frame.desktop.dialogs.styles import StyleDialog
@@ -57,6 +59,7 @@ from hidden_frame.edit.carry_pages import publication_of
 from hidden_frame.edit.folios import masters_with_folio, remove_folios
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.publication import Publication
+from hidden_frame.storage.pictures import EXTENSIONS
 
 Opener = Callable[[Publication, dict[str, bytes], Path | None], object]
 
@@ -392,8 +395,26 @@ class Window(QMainWindow):
         else:
             self.session.show_flatplan()
 
+    def place_pictures(self) -> None:
+        """Pictures or plain texts chosen from the disk, laid out on the page in sight."""
+        kinds = " ".join(f"*.{e}" for e in (*EXTENSIONS, "txt"))
+        names, _ = QFileDialog.getOpenFileNames(
+            self, "Place pictures", "", f"Pictures and texts ({kinds})"
+        )
+        if names:
+            self.session.show_desk()
+            self.clipboard.take_files([Path(name) for name in names], None)
+
+    def rename_master(self, master_id: str) -> None:
+        """Asks for another name."""
+        RenameMasterDialog(self.session, master_id, self).exec()
+
     def open_finder(self) -> None:
-        Finder(self.session, self.commands, self).exec()
+        Finder(self.session, self.commands, self, self.open_style).exec()
+
+    def open_style(self, style_id: str) -> None:
+        """The form of one paragraph style."""
+        StyleDialog(self.session, style_id, self).exec()
 
     def open_overrides(self) -> OverridesDialog:
         dialog = OverridesDialog(self.session, self)

@@ -1,12 +1,13 @@
-"""What can be done here: every command by name with its key, found by typing; and what the
-hand and the keys do on the desk."""
+"""What is looked for: in the publication, and among the commands, by name or by a word that means
+the same; and what the hand and the keys do on the desk."""
 
 from __future__ import annotations
 
+from collections.abc import Callable, Sequence
 from typing import NamedTuple
 
-from PySide6.QtCore import Qt
-from PySide6.QtGui import QColor, QFont, QKeyEvent
+from PySide6.QtCore import QModelIndex, Qt
+from PySide6.QtGui import QAction, QColor, QFont, QKeyEvent
 from PySide6.QtWidgets import (  # fmt: skip
     QDialog,
     QHeaderView,
@@ -17,10 +18,17 @@ from PySide6.QtWidgets import (  # fmt: skip
     QWidget,
 )
 
+from hidden_frame.compose.goto import Place
+from hidden_frame.compose.search import search
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.commands import Commands
+from hidden_frame.desktop.dialogs.goto import go_to
 from hidden_frame.desktop.properties.fields import TextField
 from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.synonyms import alike
+
+_COMMAND, _FOUND = Qt.ItemDataRole.UserRole, Qt.ItemDataRole.UserRole + 1
+_MOST = 40
 
 
 class Hint(NamedTuple):
@@ -59,88 +67,124 @@ _PLACES = {"desk": "on the desk", "text": "in a text", "run": "in the Run"}
 
 
 class Finder(QDialog):
-    """Typing narrows the list; Enter runs the chosen command."""
+    """Typing narrows the list: what is in the publication, then what can be done.
 
-    def __init__(self, session: Session, commands: Commands, parent: QWidget | None = None) -> None:
+    Enter takes the row that is chosen. A row whose name holds the words by chance is never
+    chosen by itself.
+    """
+
+    def __init__(
+        self,
+        session: Session,
+        commands: Commands,
+        parent: QWidget | None = None,
+        open_style: Callable[[str], object] = lambda _: None,
+    ) -> None:
         super().__init__(parent)
-        self.commands = commands
-        self.setWindowTitle("What can be done here")
-        self.resize(620, 520)
+        self.session, self.commands, self.open_style = session, commands, open_style
+        self.setWindowTitle("Find")
+        self.resize(640, 520)
         column = QVBoxLayout(self)
-        title = QLabel("What can be done here")
+        title = QLabel("Find, or do")
         title.setObjectName("Title")
         column.addWidget(title)
-        self.word = TextField("Type what you want")
-        self.word.setPlaceholderText("Type what you want: guide, folio, align…")
+        self.word = TextField("Type what you look for")
+        self.word.setPlaceholderText("A page, a word on it, a master, a style; or what to do")
         column.addWidget(self.word)
-        self.list = QTreeWidget()
-        self.list.setAccessibleName("Commands and keys")
-        self.list.setHeaderHidden(True)
-        self.list.setColumnCount(3)
-        self.list.setRootIsDecorated(False)
-        self.list.setUniformRowHeights(True)
-        header = self.list.header()
-        header.setStretchLastSection(False)
-        header.setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
-        header.setSectionResizeMode(1, QHeaderView.ResizeMode.ResizeToContents)
-        header.setSectionResizeMode(2, QHeaderView.ResizeMode.ResizeToContents)
+        self.list = _tree()
         column.addWidget(self.list)
-        self.where = QLabel("Grey and slanted: not possible just now. Enter runs what is chosen.")
+        self.where = QLabel()
         self.where.setObjectName("Quiet")
         column.addWidget(self.where)
         self.editing = session.editing is not None
         commands.refresh()
         self.word.textChanged.connect(self.fill)
         self.list.itemActivated.connect(lambda _: self._run())
+        self.list.currentItemChanged.connect(lambda *_: self._tell())
         self.fill()
 
     def fill(self) -> None:
-        """The rows that hold every word typed, what can be done now first."""
+        """What the publication has of it, then the commands that can be done now, then others."""
         words = self.word.text().casefold().split()
-        colours = theme.current()
         self.list.clear()
-        for place, action in self._ranked(words):
+        sure = not words
+        for found in search(self.session.publication, self.word.text(), _MOST):
+            row = self._row(found.name[:1].upper() + found.name[1:], "", "in the publication")
+            row.setData(0, _FOUND, found)
+        sure = sure or self.list.topLevelItemCount() > 0
+        for place, action, certain in self._ranked(words):
             key = action.shortcut().toString()
-            row = QTreeWidgetItem([action.text().replace("&", ""), key, place])
-            row.setData(0, Qt.ItemDataRole.UserRole, action.objectName())
+            row = self._row(action.text().replace("&", ""), key, place)
+            row.setData(0, _COMMAND, action.objectName())
+            sure = sure or (certain and self.list.topLevelItemCount() == 1)
             if not action.isEnabled():
                 font = QFont(self.font())
                 font.setItalic(True)
                 row.setFont(0, font)
-                row.setForeground(0, QColor(colours.quiet))
-            row.setForeground(2, QColor(colours.quiet))
-            self.list.addTopLevelItem(row)
+                row.setForeground(0, QColor(theme.current().quiet))
         here = "text" if self.editing else "desk"
         for hint in sorted(HINTS, key=lambda h: h.where != here):
-            if all(w in f"{hint.keys} {hint.does} {hint.where}".casefold() for w in words):
-                row = QTreeWidgetItem([hint.does, hint.keys, _PLACES[hint.where]])
-                row.setForeground(2, QColor(colours.quiet))
-                self.list.addTopLevelItem(row)
-        self._go_to(0)
+            if _fits(words, f"{hint.keys} {hint.does} {hint.where}") is not None:
+                self._row(hint.does, hint.keys, _PLACES[hint.where])
+        self._go_to(0 if sure else -1)
+        self._tell()
+
+    def _row(self, name: str, key: str, place: str) -> QTreeWidgetItem:
+        row = QTreeWidgetItem([name, key, place])
+        row.setForeground(2, QColor(theme.current().quiet))
+        row.setToolTip(0, name)
+        self.list.addTopLevelItem(row)
+        return row
+
+    def _tell(self) -> None:
+        """What Enter does now."""
+        row = self.list.currentItem()
+        if not self.list.topLevelItemCount():
+            said = "Nothing of that name. Try another word: page, picture, number, master."
+        elif row is None:
+            said = "Nothing is called exactly that; choose with the arrow keys what is near."
+        elif row.data(0, _FOUND) is not None:
+            said = "Enter goes there."
+        elif (command := row.data(0, _COMMAND)) is None:
+            said = "Done by hand, as it says."
+        elif self.commands[command].isEnabled():
+            said = f"Enter does “{row.text(0)}”."
+        else:
+            said = "Grey and slanted: not possible just now."
+        self.where.setText(said)
 
     def _go_to(self, number: int) -> None:
-        row = self.list.topLevelItem(max(0, min(number, self.list.topLevelItemCount() - 1)))
+        if number < 0:
+            self.list.setCurrentIndex(QModelIndex())
+            return
+        row = self.list.topLevelItem(min(number, self.list.topLevelItemCount() - 1))
         if row is not None:
             self.list.setCurrentItem(row)
 
-    def _ranked(self, words: list[str]):  # type: ignore[no-untyped-def]
-        """Commands that match, those whose name begins with the words first."""
+    def _ranked(self, words: list[str]) -> list[tuple[str, QAction, bool]]:
+        """Menu and action of each command that fits, and whether its name says what was typed:
+        what can be done first, then names that begin with the words, then others."""
         found = []
         for order, command in enumerate(self.commands.list):
             action = self.commands[command.id]
-            text = f"{action.text()} {command.menu}".casefold()
-            if all(word in text for word in words):
-                first = bool(words) and action.text().casefold().startswith(words[0])
-                rank = (not action.isEnabled(), not first, order)
-                found.append((rank, command.menu.replace(" > ", " › "), action))
-        return [(menu, action) for _, menu, action in sorted(found, key=lambda f: f[0])]
+            name, menu = action.text().replace("&", ""), command.menu.replace(" > ", " › ")
+            fit = _fits(words, name)
+            near = fit is None and _fits(words, f"{name} {menu}") is not None
+            if fit is None and not near:
+                continue
+            begins = bool(words) and name.casefold().startswith(words[0])
+            rank = (not action.isEnabled(), near, fit != 0, not begins, order)
+            found.append((rank, menu, action, fit == 0))
+        return [(m, a, sure) for _, m, a, sure in sorted(found, key=lambda f: f[0])]
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         key = Qt.Key(event.key())
         step = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1, Qt.Key.Key_PageDown: 12,
                 Qt.Key.Key_PageUp: -12}.get(key)  # fmt: skip
         if step is not None and self.list.topLevelItemCount():
-            self._go_to(self.list.indexOfTopLevelItem(self.list.currentItem()) + step)
+            row = self.list.currentItem()
+            at = self.list.indexOfTopLevelItem(row) if row is not None else -1
+            self._go_to(max(0, at + step))
         elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
             self._run()
         else:
@@ -148,8 +192,43 @@ class Finder(QDialog):
 
     def _run(self) -> None:
         row = self.list.currentItem()
-        command = row.data(0, Qt.ItemDataRole.UserRole) if row is not None else None
-        if command is None or not self.commands[command].isEnabled():
+        if row is None:
             return
-        self.accept()
-        self.commands[command].trigger()
+        found, command = row.data(0, _FOUND), row.data(0, _COMMAND)
+        if found is not None:
+            self.accept()
+            if found.kind == "style":
+                self.open_style(found.id)
+            else:
+                go_to(self.session, Place(found.kind, found.id, found.name))
+        elif command is not None and self.commands[command].isEnabled():
+            self.accept()
+            self.commands[command].trigger()
+
+
+def _tree() -> QTreeWidget:
+    tree = QTreeWidget()
+    tree.setAccessibleName("What is found")
+    tree.setHeaderHidden(True)
+    tree.setColumnCount(3)
+    tree.setRootIsDecorated(False)
+    tree.setUniformRowHeights(True)
+    header = tree.header()
+    header.setStretchLastSection(False)
+    header.setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
+    header.setSectionResizeMode(1, QHeaderView.ResizeMode.ResizeToContents)
+    header.setSectionResizeMode(2, QHeaderView.ResizeMode.ResizeToContents)
+    return tree
+
+
+def _fits(words: Sequence[str], name: str) -> int | None:
+    """0 if every word begins a word of the name, 1 if one that means the same does, else None."""
+    told = f" {''.join(c if c.isalnum() else ' ' for c in name.casefold())}"
+    worst = 0
+    for word in words:
+        if f" {word}" in told:
+            continue
+        if not any(f" {other}" in told for other in alike(word)):
+            return None
+        worst = 1
+    return worst

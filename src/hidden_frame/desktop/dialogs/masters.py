@@ -48,15 +48,15 @@ class NewMasterDialog(EditQuestion):
         self.name.setText(free_name("Master", (m.name for m in publication.masters)))
         self.name.selectAll()
         self.form.row("Name", self.name)
-        self.kind = Choice("What")
+        self.kind = Choice("Begin")
         self.kind.setMinimumContentsLength(30)
         self.kind.show_choice(KINDS, "based" if base else "empty")
         self.kind.activated.connect(self._explain)
-        self.form.row("What", self.kind)
-        self.other = Choice("Of")
+        self.form.row("Begin", self.kind)
+        self.other = Choice("Other master")
         self._masters = [(m.name, m.id) for m in publication.masters]
         self.other.show_choice(self._masters, base or session.master_id)
-        self.form.row("Of", self.other)
+        self.form.row("Other master", self.other)
         self.what = self.form.note()
         self._explain()
         self.finish()
@@ -89,6 +89,23 @@ class NewMasterDialog(EditQuestion):
 
         self.edit("new master", change)
         self.session.show_master(self.made)
+
+
+class RenameMasterDialog(EditQuestion):
+    """Another name for a master; whoever follows it follows it on."""
+
+    def __init__(self, session: Session, master_id: str, parent: QWidget | None = None) -> None:
+        super().__init__(session, parent, "Rename the master", "Rename")
+        self.master_id = master_id
+        self.name = TextField("Name")
+        self.name.setText(find_master(session.publication, master_id).name)
+        self.name.selectAll()
+        self.form.row("Name", self.name)
+        self.finish()
+
+    def answer(self) -> None:
+        name = self.name.text()
+        self.edit("rename master", lambda p: rename_master(p, self.master_id, name))
 
 
 _EXPLAINED = {

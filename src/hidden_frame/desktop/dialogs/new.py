@@ -63,10 +63,10 @@ class NewDialog(Question):
         self.facing = Choice("Pages")
         self.facing.show_choice([("facing", True), ("single", False)], True)
         form.row("Pages", self.facing)
-        self.opening = Choice("Opens on")
-        options = [("a right page (recto)", "recto"), ("a left page (verso)", "verso")]
+        self.opening = Choice("Begins with")
+        options = [("one page alone", "recto"), ("a spread", "verso")]
         self.opening.show_choice(options, "recto")
-        form.row("Opens on", self.opening)
+        form.row("Begins with", self.opening)
         self.preview = SpreadPreview(self)
         self.facing.committed.connect(self._changed)
         self.opening.committed.connect(self._changed)

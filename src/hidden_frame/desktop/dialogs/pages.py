@@ -53,13 +53,13 @@ class ApplyDialog(EditQuestion):
         self.mode = Choice("How")
         self.mode.show_choice(_MODES, "replace")
         self.form.row("How", self.mode)
-        self.within = Choice("Within")
+        self.within = Choice("In section")
         self._sections: list[tuple[str, object]] = [("the whole publication", None)]
         self._sections += [
             (s.name or f"section {n}", s.id) for n, s in enumerate(publication.sections, 1)
         ]
         self.within.show_choice(self._sections, None)
-        self.form.row("Within", self.within)
+        self.form.row("In section", self.within)
         self.within.activated.connect(self._narrowed)
         self.range = TextField("Pages")
         pages = session.pages or ((session.page_id,) if session.mode == "pages" else ())

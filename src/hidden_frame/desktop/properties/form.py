@@ -16,22 +16,31 @@ from PySide6.QtWidgets import (
 )
 
 from hidden_frame.desktop.properties.fields import _Typed
+from hidden_frame.desktop.properties.group import Group
+from hidden_frame.desktop.properties.levels import Levels
 
 
 class Form(QWidget):
     """Headings, rows of one or two fields, buttons, and one place for a sentence."""
 
+    folds = False  # whether headings fold what stands beneath them
+
     def __init__(self) -> None:
         super().__init__()
-        self.column = QVBoxLayout(self)
-        self.column.setContentsMargins(14, 12, 14, 12)
-        self.column.setSpacing(7)
+        self._whole = QVBoxLayout(self)
+        self._whole.setContentsMargins(14, 12, 14, 12)
+        self._whole.setSpacing(7)
+        self.column = self._whole  # where rows are added: the whole form, a level, a group
+        self._around = self._whole  # where groups are added
+        self.levels: Levels | None = None
+        self.groups: list[Group] = []
         self.problem = QLabel()
         self.problem.setObjectName("Error")
         self.problem.setWordWrap(True)
         self.problem.hide()
         self.grid: QGridLayout | None = None
         self._rows: dict[QWidget, tuple[QWidget, ...]] = {}
+        self._places: dict[QWidget, tuple[QGridLayout, int]] = {}
 
     def title(self, text: str) -> QLabel:
         label = QLabel(text)
@@ -40,8 +49,15 @@ class Form(QWidget):
         self.column.addWidget(label)
         return label
 
-    def heading(self, text: str) -> QLabel:
+    def heading(self, text: str) -> Group | QLabel:
+        """What follows stands under it, and folds away with it where the form folds."""
         self.grid = None
+        if self.folds:
+            group = Group(f"{type(self).__name__} {text}", text)
+            self.groups.append(group)
+            self._around.addWidget(group)
+            self.column = group.body
+            return group
         label = QLabel(text)
         label.setObjectName("Heading")
         self.column.addSpacing(6)
@@ -67,14 +83,17 @@ class Form(QWidget):
             self.column.addLayout(self.grid)
         name = QLabel(label)
         name.setBuddy(field)
-        field.setMinimumWidth(58)
+        field.setMinimumWidth(max(58, field.minimumWidth()))
         follow = QToolButton()
         follow.setObjectName("Follow")
         follow.setText("follow")
         follow.setToolTip(f"{label}: follow the master again")
         follow.setAccessibleName(f"{label} follows the master again")
         follow.hide()
-        row, first = (self.grid.rowCount() - 1, 3) if beside else (self.grid.rowCount(), 0)
+        # Every second row is for a sentence about the field above it.
+        row, first = 2 * len({r for g, r in self._places.values() if g is self.grid}), 0
+        if beside:
+            row, first = row - 2, 3
         if beside:
             self.grid.setColumnStretch(4, 1)
             before = self.grid.itemAtPosition(row, 1)
@@ -86,9 +105,10 @@ class Form(QWidget):
         self.grid.addWidget(field, row, first + 1, 1, span)
         self.grid.addWidget(follow, row, first + 2 if beside else 5)
         self._rows[field] = (name, field)
+        self._places[field] = (self.grid, row)
         field.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         if isinstance(field, _Typed):
-            field.refused.connect(self.say)
+            field.refused.connect(lambda sentence, at=field: self.say(sentence, at))
         return follow
 
     def show_row(self, field: QWidget, shown: bool) -> None:
@@ -120,12 +140,38 @@ class Form(QWidget):
         self.column.addWidget(line)
 
     def end(self) -> None:
-        """Closes the form; the sentence about bad input stands at its foot."""
+        """Closes the form; a sentence that is about no single field stands at its foot."""
+        self.column = self._whole
         self.column.addWidget(self.problem)
         self.column.addStretch(1)
         self.column.setAlignment(Qt.AlignmentFlag.AlignTop)
 
-    def say(self, sentence: str) -> None:
-        """Shows what is wrong with the last input, in place; "" takes it away."""
+    def level(self, *names: str) -> Levels:
+        """Parts of the form of which one is in sight; `on_level` says to which rows are added."""
+        self.levels = Levels(*names)
+        self._whole.addWidget(self.levels)
+        return self.levels
+
+    def on_level(self, name: str) -> None:
+        """Rows and groups that follow stand on this level."""
+        assert self.levels is not None
+        self.grid = None
+        self.column = self._around = self.levels.columns[name]
+
+    def reveal(self, widget: QWidget) -> None:
+        """Brings a field into sight: its level, its group."""
+        if self.levels is not None:
+            self.levels.reveal(widget)
+        for group in self.groups:
+            if group.rows.isAncestorOf(widget):
+                group.show_rows(True)
+
+    def say(self, sentence: str, field: QWidget | None = None) -> None:
+        """Shows what is wrong with the last input, under its field; "" takes it away."""
+        if sentence and field is not None:
+            grid, row = self._places[field]
+            grid.addWidget(self.problem, row + 1, 0, 1, 6)
+        elif sentence:
+            self._whole.insertWidget(max(self._whole.count() - 1, 0), self.problem)
         self.problem.setText(sentence)
         self.problem.setVisible(bool(sentence))

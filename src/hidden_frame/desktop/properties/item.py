@@ -57,6 +57,8 @@ SHOW_AGAIN = "Show again"
 class ItemForm(Form):
     """One for each kind of item; `load` makes it that of the item selected."""
 
+    folds = True
+
     def __init__(
         self, session: Session, item: Item, resolved: Resolved, run: Callable[[str], None]
     ) -> None:
@@ -84,8 +86,8 @@ class ItemForm(Form):
                 continue
             text = "Length" if isinstance(item, Line) and name == "width" else label
             self._place(text, name, unit, beside=label in ("Y", "Height"))
+        self.grid = None  # labels of other lengths have a column of their own
         self._rotation()
-        self.arrange = add_arrange(self, session, run)
         add_kind_rows(self, item, unit)
         self.heading("LOOK")
         if not isinstance(item, Line):
@@ -95,11 +97,14 @@ class ItemForm(Form):
         self._tint("Stroke tint", "stroke")
         self._stroke_width(unit)
         add_dash(self)
+        if self.grid is not None:
+            self.grid.setColumnStretch(4, 0)  # the name of a colour needs more room
         self.number("Opacity", "opacity", "%", 0, 100, 100.0)
         self.choice("Blending", "blend", lambda _: BLENDS)
         self.choice("Layer", "layer", lambda p: [(x.name, x.id) for x in p.layers])
         self.poor = self.note()
         self.poor.setObjectName("Error")
+        self.arrange = add_arrange(self, session, run)
         add_around(self, unit)
         self.end()
 
@@ -187,6 +192,7 @@ class ItemForm(Form):
         self.add("Rotation", "rotation", field, lambda item: field.show_value(item.rotation))
 
     def _tint(self, label: str, name: str) -> None:
+        """Beside the colour whose tint it is."""
         field = NumberField(label, "%", 0, 100, 100.0)
 
         def load(item: Item) -> None:
@@ -201,7 +207,8 @@ class ItemForm(Form):
                 self.change(label, **{name: replace(paint, tint=tint)})
 
         field.committed.connect(commit)
-        self.row(label, field)
+        field.setMinimumWidth(66)
+        self.row("Tint", field, beside=True)
         self.fields[label] = field
         self.loaders.append(load)
 
@@ -211,9 +218,11 @@ class ItemForm(Form):
         box.clicked.connect(lambda on: self.change(label, **{name: on}))
         self.add("", name, box, lambda item: box.setChecked(getattr(item, name)))
 
-    def typed(self, label: str, name: str, field: object, show: Callable) -> None:
+    def typed(
+        self, label: str, name: str, field: object, show: Callable, beside: bool = False
+    ) -> None:
         field.committed.connect(lambda value: self.change(label, **{name: value}))  # type: ignore[attr-defined]
-        self.add(label, name, field, lambda item: show(getattr(item, name)))
+        self.add(label, name, field, lambda item: show(getattr(item, name)), beside)
 
     def _text(self, label: str, name: str) -> None:
         field = TextField(label)
@@ -270,7 +279,7 @@ class ItemForm(Form):
                 self.change("Stroke width", stroke=new)
 
         field.committed.connect(commit)
-        self.row("Stroke width", field)
+        self.row("Width", field)
         self.fields["stroke width"] = field
         self.loaders.append(load)
 

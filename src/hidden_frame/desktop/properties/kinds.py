@@ -57,9 +57,9 @@ def _same(*words: str) -> list[tuple[str, object]]:
     return [(word, word) for word in words]
 
 
-def _radius(form: ItemForm, unit: Unit) -> None:
+def _radius(form: ItemForm, unit: Unit, beside: bool = False) -> None:
     field = LengthField("Corner radius", unit, 0.0)
-    form.typed("Corner radius", "radius", field, field.show_value)
+    form.typed("Corners", "radius", field, field.show_value, beside)
 
 
 def _text_rows(form: ItemForm, unit: Unit) -> None:
@@ -70,13 +70,13 @@ def _text_rows(form: ItemForm, unit: Unit) -> None:
     columns.whole = True
     form.typed("Columns", "columns", columns, columns.show_value)
     gutter = LengthField("Gutter", unit, 0.0)
-    form.typed("Gutter", "gutter", gutter, gutter.show_value)
+    form.typed("Gutter", "gutter", gutter, gutter.show_value, beside=True)
     inset = InsetField("Inset", unit)
     form.typed("Inset", "inset", inset, inset.show_value)
-    _radius(form, unit)
+    _radius(form, unit, beside=True)
     form.check("Grows with its text", "grows")
     form.check("First line at the top", "snug")
-    form.check("Makes way for items", "yields")
+    form.check("Runs around items", "yields")
     form.overflow = form.note()
     form.overflow.setObjectName("Error")
     form.offers = QVBoxLayout()
@@ -184,7 +184,7 @@ def _crop_row(form: ItemForm, label: str, field: NumberField | LengthField) -> N
         form.change("crop", fit="free", crop=crop)
 
     field.committed.connect(commit)
-    button = form.row(label, field)
+    button = form.row(label.removeprefix("Picture "), field, beside=label == "Picture Y")
     button.clicked.connect(lambda: form.follow_again("crop", "fit"))
     if label == "Scale":
         form.follows["crop"] = button
@@ -218,7 +218,8 @@ def add_dash(form: ItemForm) -> None:
             form.change("dash", stroke=replace(item.stroke, dash=dash))
 
     field.committed.connect(commit)
-    form.row("Dash", field)
+    field.setMinimumWidth(78)
+    form.row("Dash", field, beside=True)
     form.fields["dash"] = field
     form.loaders.append(load)
 
@@ -236,7 +237,8 @@ def add_around(form: ItemForm, unit: Unit) -> None:
     def load(item: Item) -> None:
         around = item.around
         field.show_choice(options, around.shape if around is not None else None)
-        offset.setEnabled(around is not None and form.open())
+        form.show_row(offset, around is not None)
+        offset.setEnabled(form.open())
         offset.show_value(around.offset if around is not None else 0.0)
 
     def commit(shape: object) -> None:

@@ -30,6 +30,8 @@ from hidden_frame.model.units import format_length
 class MasterForm(Form):
     """Name, base, and the margins, columns and guides that the master sets or inherits."""
 
+    folds = True
+
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
@@ -39,16 +41,19 @@ class MasterForm(Form):
         self.name = TextField("Name")
         self.name.committed.connect(self._rename)
         self.row("Name", self.name)
-        self.base = Choice("Base")
+        self.base = Choice("Builds on")
         self.base.committed.connect(self._set_base)
-        self.row("Base", self.base)
-        self.opens = Choice("Sections open on")
+        self.row("Builds on", self.base)
+        self.opens = Choice("Sections start on")
         self.opens.committed.connect(
             lambda side: session.edit(
                 "opening side", lambda p: set_opens(p, session.master_id, side)
             )
         )
-        self.row("Opens on", self.opens)
+        self.row("Sections start on", self.opens)
+        self.opens.setToolTip(
+            "Checks tell when a section that starts with this master falls on the other side"
+        )
         self.from_base = self.heading("FROM THE BASE")
         self.departs = self.note()
         self.inherited = InheritedList(session)
@@ -113,7 +118,7 @@ class MasterForm(Form):
         self.name_label.setText(master.name)
         self.what.setText(f"Master · {pages_in_words(publication, master.id)}")
         self.name.show_text(master.name)
-        options: list[tuple[str, object]] = [("none", None)]
+        options: list[tuple[str, object]] = [("no other master", None)]
         options += [(m.name, m.id) for m in possible_bases(publication, master.id)]
         self.base.show_choice(options, master.base)
         self.opens.show_choice(

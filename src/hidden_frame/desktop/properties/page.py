@@ -61,6 +61,8 @@ class StartField(TextField):
 class PageForm(Form):
     """What the page follows and prints, and how its section is numbered."""
 
+    folds = True
+
     apply_wanted = Signal()
 
     def __init__(self, session: Session) -> None:
@@ -68,6 +70,9 @@ class PageForm(Form):
         self.session = session
         self.name = self.title("")
         self.what = self.note()
+        self.level("Page", "Section", "Publication")
+        self._about_section = False
+        self.on_level("Page")
         self.heading("MASTERS, TOP FIRST")
         self.how = self.note()
         self.stack = StackEditor("Master stack", "No master")
@@ -90,7 +95,8 @@ class PageForm(Form):
         self.blind = QCheckBox("Blind: counted, not printed")
         self.blind.clicked.connect(lambda: self._set_blind(self.blind.checkState() != _OFF))
         self.column.addWidget(self.blind)
-        self.of_section = self.heading("SECTION")
+        self.on_level("Section")
+        self.of_section = self.note()
         self.section = TextField("Name")
         self.section.committed.connect(self._rename)
         self.row("Name", self.section)
@@ -113,6 +119,7 @@ class PageForm(Form):
         self.section_stack = StackEditor("Masters of the section", "No master")
         self.section_stack.changed.connect(self._section_masters)
         self.column.addWidget(self.section_stack)
+        self.on_level("Publication")
         self.setup = SetupRows(self, session)
         self.end()
 
@@ -131,7 +138,10 @@ class PageForm(Form):
         state = Qt.CheckState.Checked if blind == {True} else Qt.CheckState.Unchecked
         self.blind.setCheckState(mixed if len(blind) > 1 else state)
         one = len(sections) == 1
-        self.of_section.setText("SECTION" if one else f"SECTION, THE FIRST OF {len(sections)}")
+        section = section_of(publication, chosen[0])
+        known = section.name or "It has no name yet"
+        self.of_section.setText(known if one else f"{known}: the first of {len(sections)} chosen")
+        self._land(bool(session.section_id))
         section = section_of(publication, chosen[0])
         numbering = section.numbering
         self.section.show_text(section.name)
@@ -144,6 +154,13 @@ class PageForm(Form):
         self.section_stack.setVisible(section.masters is not None)
         self.section_stack.show_stack(publication, section.masters or ())
         self.setup.load()
+
+    def _land(self, about_section: bool) -> None:
+        """The level of what was clicked; the one that was chosen stays for the next of a kind."""
+        assert self.levels is not None
+        if about_section != self._about_section:
+            self._about_section = about_section
+            self.levels.show_level("Section" if about_section else "Page")
 
     def _load_masters(self, pages: list[Page]) -> None:
         """What the pages follow, and what is overridden on them."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PySide6.QtCore import Qt, QTimer, Signal
-from PySide6.QtWidgets import QFrame, QScrollArea
+from PySide6.QtWidgets import QFrame, QScrollArea, QVBoxLayout, QWidget
 
 from hidden_frame.compose.contrast import poor_contrast
 from hidden_frame.compose.remedies import remedies
@@ -33,11 +33,19 @@ class Properties(QScrollArea):
         self.run = run
         self.form: Form | None = None
         self._key: tuple[object, ...] = ()
+        # Forms stay in one column, all but one hidden: making one takes longer than loading it.
+        self._kept: dict[tuple[object, ...], Form] = {}
+        self._column = QVBoxLayout()
+        self._column.setContentsMargins(0, 0, 0, 0)
+        self._holder = QWidget()
+        self._holder.setObjectName("Panel")
+        self._holder.setLayout(self._column)
+        self.setWidget(self._holder)
         self.setObjectName("Panel")
         self.setFrameShape(QFrame.Shape.NoFrame)
         self.setWidgetResizable(True)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.setMinimumWidth(272)
+        self.setMinimumWidth(284)
         self.setAccessibleName("Properties")
         # While a hand is at work the desk comes first: values follow a few times a second.
         self._later = QTimer(self)
@@ -94,20 +102,31 @@ class Properties(QScrollArea):
             self._later.start()
 
     def _form(self, key: tuple[object, ...]) -> Form | None:
-        """The present form if it is of this kind."""
+        """The form of this kind, in sight, if there is one."""
         if key == self._key and self.form is not None:
             return self.form
         self._key = key
-        return None
+        return self._show(self._kept[key]) if key in self._kept else None
 
     def _set(self, form: Form) -> Form:
-        old = self.takeWidget()
-        if old is not None:
-            # One of its own buttons may be what is being clicked: it goes a moment later.
-            old.deleteLater()
-        self.form = form
+        """Puts a new form into sight, and keeps it if others of its kind may need it."""
         form.setObjectName("Panel")
-        self.setWidget(form)
+        self._column.addWidget(form)
+        self._kept[self._key] = form
+        return self._show(form)
+
+    def _show(self, form: Form) -> Form:
+        old, self.form = self.form, form
+        if old is not None and old is not form:
+            old.hide()
+            if isinstance(old, (TextForm, GuideForm)):  # each serves one text, one guide
+                self._kept = {k: f for k, f in self._kept.items() if f is not old}
+                # One of its own buttons may be what is being clicked: it goes a moment later.
+                old.deleteLater()
+        for group in form.groups:
+            group.refresh()  # another form may have folded it meanwhile
+        form.show()
+        self.verticalScrollBar().setValue(0)
         return form
 
     def _item(self, item_id: str) -> None:
@@ -119,7 +138,6 @@ class Properties(QScrollArea):
         item = shown_item(session.publication, holder, item_id, side)
         if resolved is None or item is None:
             return
-        # The same form serves every item of a kind: making one takes longer than loading it.
         own = resolved.carrier in (None, holder)
         setup = session.publication.setup
         key = (type(item), own, resolved.carrier is None, session.mode, setup.unit, setup.facing)

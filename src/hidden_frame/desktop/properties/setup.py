@@ -22,7 +22,6 @@ class SetupRows:
 
     def __init__(self, form: Form, session: Session) -> None:
         self.session = session
-        form.heading("PUBLICATION")
         self.title = TextField("Title")
         self.title.committed.connect(
             lambda v: session.edit("title", lambda p: set_title(p, str(v)))
@@ -32,11 +31,11 @@ class SetupRows:
         self.facing.setToolTip("Single pages show the recto face; nothing is lost on the way back")
         self.facing.clicked.connect(self._set_facing)
         form.row("", self.facing)
-        self.opening = Choice("Opens on")
+        self.opening = Choice("Begins with")
         self.opening.committed.connect(
             lambda side: session.edit("opening side", lambda p: change_setup(p, opening=side))
         )
-        form.row("Opens on", self.opening)
+        form.row("Begins with", self.opening)
         self.direction = Choice("Reads")
         self.direction.committed.connect(
             lambda v: session.edit("reading direction", lambda p: change_setup(p, direction=v))

@@ -75,6 +75,11 @@ class Thumbnails(QObject):
         while self.used > BUDGET and len(self._kept) > 1:
             self.used -= _size(self._kept.popitem(last=False)[1][2])
 
+    @property
+    def waiting(self) -> int:
+        """How many are still to be painted."""
+        return len(self._wanted)
+
     def finish(self) -> None:
         """Renders everything that is still wanted."""
         while self._wanted:

@@ -59,6 +59,7 @@ class Run(QAbstractScrollArea):
         self.viewport().setMouseTracking(True)
         self.setAccessibleName("Run")
         self._scenes: dict[str, Scene] = {}  # what is painted while a hand is at work
+        self._seen: tuple[object, ...] = ()
         self._behind: list[str] = []  # pages in sight that are still to be composed then
         thumbnails.arrived.connect(self._arrived)
         # The desk is painted first: thumbnails may come a moment later.
@@ -137,9 +138,12 @@ class Run(QAbstractScrollArea):
         return found
 
     def _follow(self) -> None:
-        """Brings the page on the desk into view."""
-        if self._later.isActive():
+        """Brings the page on the desk into view; an item that is selected changes nothing here."""
+        session = self.session
+        seen = (session.page_id, session.pages, session.mode, session.master_id, session.view)
+        if self._later.isActive() or seen == self._seen:
             return
+        self._seen = seen
         self._bring_into_view()
 
     def _bring_into_view(self) -> None:

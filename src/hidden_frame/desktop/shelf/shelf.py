@@ -24,7 +24,7 @@ from hidden_frame.desktop.dialogs.masters import NewMasterDialog
 from hidden_frame.desktop.pages.drops import MASTER_MIME, carried
 from hidden_frame.desktop.ribbon import ribbon_icon
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.families import move_master
+from hidden_frame.edit.families import copy_master, move_master
 from hidden_frame.edit.masters import add_master, set_base
 from hidden_frame.edit.styles import new_detail_name, rename_detail, set_detail
 from hidden_frame.model.lookup import find_master
@@ -232,6 +232,18 @@ class Shelf(QWidget):
             return publication
 
         if self.session.edit("new master", change):
+            self.session.show_master(made[0])
+
+    def duplicate(self, master_id: str) -> None:
+        """A copy on the same base, laid on the desk."""
+        made: list[str] = []
+
+        def change(publication: Publication) -> Publication:
+            publication, copy = copy_master(publication, master_id, "on the same base")
+            made.append(copy)
+            return publication
+
+        if self.session.edit("duplicate master", change):
             self.session.show_master(made[0])
 
     def _moved(self, master_id: str, target: str, where: str) -> None:

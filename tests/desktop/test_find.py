@@ -1,0 +1,138 @@
+"""Find: pages, words, masters, styles and commands, by the words that people use."""
+
+from __future__ import annotations
+
+import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QFileDialog
+
+from hidden_frame.compose.plan import own_text
+from hidden_frame.compose.search import search
+from hidden_frame.desktop.dialogs.finder import Finder
+from hidden_frame.desktop.dialogs.masters import RenameMasterDialog
+from hidden_frame.model.lookup import all_pages, find_master
+
+
+@pytest.fixture
+def finder(hands, qtbot):
+    opened = []
+    finder = Finder(hands.session, hands.window.commands, None, opened.append)
+    finder.opened = opened
+    qtbot.addWidget(finder)
+    return finder
+
+
+def rows(finder: Finder) -> list[str]:
+    return [finder.list.topLevelItem(n).text(0) for n in range(finder.list.topLevelItemCount())]
+
+
+@pytest.mark.parametrize(
+    ("typed", "command"),
+    [
+        ("image", "Place pictures…"),
+        ("picture", "Place pictures…"),
+        ("page number", "Folios…"),
+        ("quit", "Quit"),
+        ("exit", "Quit"),
+        ("rename", "Rename this master…"),
+        ("swatch", "New colour…"),
+        ("preferences", "Desk settings…"),
+        ("chapter", "Start a section here…"),
+        ("template", "New master…"),
+        ("clone", "Duplicate items"),
+        ("preflight", "Checks: what is doubtful"),
+    ],
+)
+def test_a_command_is_found_by_a_word_that_means_the_same(finder, typed, command):
+    finder.word.setText(typed)
+    assert command in rows(finder)
+
+
+def test_a_near_miss_is_listed_and_not_done_by_enter(finder, hands):
+    before = hands.publication
+    finder.word.setText("watermark")  # means a master here, and nothing is called so
+    assert any("master" in r.casefold() for r in rows(finder))
+    QTest.keyClick(finder.word, Qt.Key.Key_Return)
+    assert hands.publication is before and finder.result() == 0
+    assert finder.list.currentItem() is None and "choose" in finder.where.text()
+    finder.word.setText("age")  # ends “page”, begins nothing
+    assert not any(r.startswith(("Add a page", "Delete pages")) for r in rows(finder))
+
+
+def test_what_the_publication_holds_comes_first(finder, hands):
+    finder.word.setText("Month table")
+    assert rows(finder)[0] == "Master Month table"
+    QTest.keyClick(finder.word, Qt.Key.Key_Return)
+    assert hands.session.mode == "masters"
+    assert hands.session.master_id == hands.master("Month table")
+
+
+def test_a_style_is_found_and_opened(finder, hands):
+    style = hands.publication.paragraph_styles[2]
+    finder.word.setText(style.name)
+    found = rows(finder)
+    row = found.index(f"Paragraph style {style.name}")
+    for _ in range(row):
+        QTest.keyClick(finder.word, Qt.Key.Key_Down)
+    assert finder.where.text() == "Enter goes there."
+    QTest.keyClick(finder.word, Qt.Key.Key_Return)
+    assert finder.opened == [style.id]
+
+
+def test_a_word_on_a_page_leads_there(finder, hands):
+    page = next(p for p in all_pages(hands.publication) if len(own_text(p)) > 60)
+    word = max(own_text(page).split(), key=len)
+    finder.word.setText(word)
+    found = search(hands.publication, word)
+    assert page.id in {f.id for f in found}
+    assert all(word.casefold() in f.name.casefold() for f in found if "“" in f.name)
+
+
+@settings(max_examples=60, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@given(st.text(max_size=20))
+def test_anything_can_be_looked_for(finder, typed):
+    finder.word.setText(typed)
+    assert finder.where.text()
+
+
+def test_nothing_of_that_name_is_said(finder):
+    finder.word.setText("zzqx")
+    assert rows(finder) == [] and finder.where.text().startswith("Nothing of that name")
+
+
+def test_pictures_are_placed_from_the_menu(hands, monkeypatch, tmp_path):
+    from PIL import Image
+
+    paths = [tmp_path / f"{n}.png" for n in range(3)]
+    for path in paths:
+        Image.new("RGB", (60, 40), "#336").save(path)
+    answer = ([str(p) for p in paths], "")
+    monkeypatch.setattr(QFileDialog, "getOpenFileNames", lambda *_: answer)
+    hands.session.show_page(hands.page(12))
+    hands.window.commands["place pictures"].trigger()
+    assert len(hands.session.items) == 3
+    monkeypatch.setattr(QFileDialog, "getOpenFileNames", lambda *_: ([], ""))
+    before = hands.publication
+    hands.window.commands["place pictures"].trigger()
+    assert hands.publication is before
+
+
+def test_a_master_is_renamed_and_duplicated_where_it_stands(hands, qtbot):
+    master = hands.master("Month table")
+    dialog = RenameMasterDialog(hands.session, master)
+    qtbot.addWidget(dialog)
+    dialog.show()
+    assert dialog.name.selectedText() == "Month table"
+    QTest.keyClicks(dialog.name, "Table of months")
+    QTest.keyClick(dialog.name, Qt.Key.Key_Return)
+    assert find_master(hands.publication, master).name == "Table of months"
+    before = len(hands.publication.masters)
+    hands.session.show_master(master)
+    hands.window.commands["duplicate master"].trigger()
+    assert len(hands.publication.masters) == before + 1
+    copy = find_master(hands.publication, hands.session.master_id)
+    assert copy.base == find_master(hands.publication, master).base and copy.id != master
+    assert copy.items
