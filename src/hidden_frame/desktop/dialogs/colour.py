@@ -118,14 +118,20 @@ class Sample(QWidget):
 
 
 class ColourDialog(Question):
-    """`colour` None makes a new one.  The desk shows the change while one chooses."""
+    """`colour` None makes a new one, whose id `made` holds then.  The desk shows the change
+    while one chooses; without a desk nothing can be picked on it."""
 
     def __init__(
-        self, session: Session, desk: Desk, colour: Colour | None, parent: QWidget | None = None
+        self,
+        session: Session,
+        desk: Desk | None,
+        colour: Colour | None,
+        parent: QWidget | None = None,
     ) -> None:
         title = "New colour" if colour is None else f"Colour {colour.name}"
         super().__init__(parent, title, "Make" if colour is None else "Change everywhere")
         self.session, self.desk, self.before = session, desk, colour
+        self.made = ""
         start = colour or Colour(id="", name="Colour", values=(0.2, 0.45, 0.55))
         self.name = TextField("Name")
         self.name.setText(start.name)
@@ -160,6 +166,7 @@ class ColourDialog(Question):
         mix.clicked.connect(self._mix)
         pick.clicked.connect(self._pick)
         self.mix, self.pick = mix, pick
+        pick.setVisible(desk is not None)
         self.sample = Sample()
         self.form.column.addSpacing(6)
         self.form.column.addWidget(self.sample)
@@ -235,11 +242,13 @@ class ColourDialog(Question):
 
     def _pick(self) -> None:
         """Takes the colour under the next click on the desk."""
+        assert self.desk is not None
         self.hide()
         self.desk.ask_for_point(self._picked, self.open)
         self.session.noticed.emit("Click the colour to take; Escape goes back.")
 
     def _picked(self, spot: Spot, point: QPointF) -> None:
+        assert self.desk is not None
         image = self.desk.grab().toImage()
         ratio = image.devicePixelRatio()
         colour = image.pixelColor(round(point.x() * ratio), round(point.y() * ratio))
@@ -256,12 +265,18 @@ class ColourDialog(Question):
         now = self.session.history.now
         if self.before is None:
             add_colour(now, name, space, values)  # raises what is wrong with it
-            self.session.edit("new colour", lambda p: add_colour(p, name, space, values)[0])
+            self.session.edit("new colour", lambda p: self._added(p, name, space, values))
             return
         colour = Colour(id=self.before.id, name=name, space=space, values=values)
         change_colour(now, colour)
         self.session.edit(f"change colour {name}", lambda p: change_colour(p, colour))
         self.session.set_draft(None)
+
+    def _added(
+        self, publication: Publication, name: str, space: Space, values: tuple[float, ...]
+    ) -> Publication:
+        publication, self.made = add_colour(publication, name, space, values)
+        return publication
 
 
 class DeleteColourDialog(EditQuestion):

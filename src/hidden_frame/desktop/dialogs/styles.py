@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from msgspec.structs import replace
-from PySide6.QtWidgets import QCheckBox, QWidget
+from PySide6.QtWidgets import QCheckBox, QComboBox, QLineEdit, QWidget
 
 from hidden_frame.desktop.dialogs.pages import EditQuestion
 from hidden_frame.desktop.dialogs.tabs import TabStops
@@ -14,9 +14,11 @@ from hidden_frame.desktop.languages import language_name, language_options
 from hidden_frame.desktop.properties.fields import Choice, LengthField, NumberField, TextField
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.swatches import ColourChoice
 from hidden_frame.edit.styles import add_paragraph_style, put_paragraph_style
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import paragraph_style
+from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import ParagraphStyle
 from hidden_frame.model.valid import bounds
 
@@ -39,6 +41,9 @@ class StyleDialog(EditQuestion):
     ) -> None:
         super().__init__(session, parent, "Paragraph styles", "Change")
         self.style_id = style_id or session.publication.paragraph_styles[0].id
+        # Styles as they were changed here and are not kept yet, shown on the desk meanwhile.
+        self.changed: dict[str, ParagraphStyle] = {}
+        self._loading = True
         form = self.form
         self.chosen = Choice("Style")
         self.chosen.committed.connect(self._choose)
@@ -56,7 +61,7 @@ class StyleDialog(EditQuestion):
         low, high = bounds(ParagraphStyle, "tracking")
         self.tracking = NumberField("Tracking", "/1000 em", low or 0, high or 0)
         form.row("Tracking", self.tracking)
-        self.colour = Choice("Colour")
+        self.colour = ColourChoice("Colour", session)
         form.row("Colour", self.colour)
         self.language = Choice("Language")
         self.language.setToolTip("Decides where words are divided")
@@ -72,6 +77,7 @@ class StyleDialog(EditQuestion):
         self.tabs = TabStops()
         self.tabs.refused.connect(self.form.say)
         right.column.addWidget(self.tabs)
+        self.waiting = form.note()
         self.new = form.buttons("New style like this one")[0]
         self.new.clicked.connect(self._make)
         self.finish()
@@ -79,6 +85,8 @@ class StyleDialog(EditQuestion):
         self.forms.setStretch(1, 1)
         self.setMinimumWidth(700)
         self._load()
+        self._listen()
+        self.rejected.connect(lambda: session.set_draft(None))
 
     def _lengths(self, form: Form, rows: tuple[tuple[str, str, float | None], ...]) -> None:
         for label, name, least in rows:
@@ -87,15 +95,74 @@ class StyleDialog(EditQuestion):
             form.row(label, field)
 
     def _style(self) -> ParagraphStyle:
-        return paragraph_style(self.session.publication, self.style_id)
+        """The chosen style as it is kept."""
+        return paragraph_style(self.session.history.now, self.style_id)
+
+    def _listen(self) -> None:
+        """Whatever is changed is shown on the desk at once."""
+        for part in self.findChildren(QWidget):
+            if part is self.chosen or part.parent() is self.chosen:
+                continue
+            if isinstance(part, QLineEdit):
+                part.textEdited.connect(self._preview)
+            elif isinstance(part, QComboBox):
+                part.currentIndexChanged.connect(self._preview)
+            elif isinstance(part, QCheckBox):
+                part.toggled.connect(self._preview)
+        self.tabs.changed.connect(self._preview)
+
+    def _preview(self) -> None:
+        if self._loading:
+            return
+        try:
+            self._take()
+            self.form.say("")
+        except Refusal as refusal:
+            self.form.say(str(refusal))
+            return
+        self._show_draft()
+
+    def _show_draft(self) -> None:
+        now = self.session.history.now
+        self.session.set_draft(self._with_changes(now) if self.changed else None)
+        count = len(self.changed)
+        self.ok.setText(f"Change {count} styles" if count > 1 else "Change")
+        others = [paragraph_style(now, s).name for s in self.changed if s != self.style_id]
+        self.waiting.setText(
+            f"Also changed, and not kept yet: {', '.join(others)}" if others else ""
+        )
+
+    def _with_changes(self, publication: Publication) -> Publication:
+        for style in self.changed.values():
+            publication = put_paragraph_style(publication, style)
+        return publication
+
+    def _take(self) -> None:
+        """Keeps what the fields say; raises what is wrong with it."""
+        style = self._said()
+        put_paragraph_style(self.session.history.now, style)
+        if style == self._style():
+            self.changed.pop(style.id, None)
+        else:
+            self.changed[style.id] = style
 
     def _choose(self, style_id: object) -> None:
+        """Another style; what was said of this one stays, unless it makes no sense."""
+        try:
+            self._take()
+        except Refusal as refusal:
+            self.chosen.setCurrentIndex(self.chosen.findText(self._style().name))
+            self.form.say(str(refusal))
+            return
         self.style_id = str(style_id)
         self.form.say("")
         self._load()
+        self._show_draft()
 
     def _load(self) -> None:
-        publication, style = self.session.publication, self._style()
+        self._loading = True
+        publication = self.session.history.now
+        style = self.changed.get(self.style_id) or self._style()
         styles = [(s.name, s.id) for s in publication.paragraph_styles]
         self.chosen.show_choice(styles, style.id)
         self.name.show_text(style.name)
@@ -109,14 +176,21 @@ class StyleDialog(EditQuestion):
         for name, field in self.lengths.items():
             field.show_value(getattr(style, name))
         self.tracking.show_value(style.tracking)
-        self.colour.show_choice([(c.name, c.id) for c in publication.colours], style.colour)
+        self.colour.show_colours(style.colour)
         self.alignment.show_choice([(a, a) for a in ALIGNMENTS], style.alignment)
         self.hyphenate.setChecked(style.hyphenate)
+        self._loading = False
 
     def _make(self) -> None:
         """A new style that says the same, to be changed next."""
         made: list[str] = []
         like = self.style_id
+        try:
+            self._take()
+        except Refusal as refusal:
+            self.form.say(str(refusal))
+            return
+        self.session.set_draft(None)
 
         def change(publication):  # type: ignore[no-untyped-def]
             publication, style_id = add_paragraph_style(publication, like)
@@ -124,9 +198,14 @@ class StyleDialog(EditQuestion):
             return publication
 
         self.session.edit("new style", change)
-        self._choose(made[-1])
+        self.style_id = made[-1]
+        self._load()
+        self._show_draft()
+        self.name.setFocus()
+        self.name.selectAll()
 
-    def answer(self) -> None:
+    def _said(self) -> ParagraphStyle:
+        """The chosen style as the fields say it."""
         changes: dict[str, Any] = {
             name: field.parse(field.text()) for name, field in self.lengths.items()
         }
@@ -136,7 +215,7 @@ class StyleDialog(EditQuestion):
         }
         if not name or name in others:
             raise Refusal(f"A style can't be named “{name}”; choose a name that is not in use.")
-        style = replace(
+        return replace(
             self._style(),
             name=name,
             family=str(self.family.value()),
@@ -145,9 +224,16 @@ class StyleDialog(EditQuestion):
             bold=self.bold.isChecked(),
             italic=self.italic.isChecked(),
             tracking=self.tracking.parse(self.tracking.text()),
-            colour=self.session.publication.colours[self.colour.currentIndex()].id,
+            colour=str(self.colour.value()),
             alignment=ALIGNMENTS[self.alignment.currentIndex()],
             hyphenate=self.hyphenate.isChecked(),
             **changes,
         )
-        self.edit(f"change style {name}", lambda p: put_paragraph_style(p, style))
+
+    def answer(self) -> None:
+        self._take()
+        self.session.set_draft(None)
+        names = [s.name for s in self.changed.values()]
+        name = f"change style {names[0]}" if len(names) == 1 else f"change {len(names)} styles"
+        if names:
+            self.edit(name, self._with_changes)

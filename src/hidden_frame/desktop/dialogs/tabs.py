@@ -54,6 +54,7 @@ class TabStops(QWidget):
     """Rows of stops, and a button for one more; `stops` gives them, or refuses a length."""
 
     refused = Signal(str)
+    changed = Signal()
 
     def __init__(self) -> None:
         super().__init__()
@@ -63,8 +64,12 @@ class TabStops(QWidget):
         self.rows: list[_Stop] = []
         self.more = QPushButton("Add a tab stop")
         self.more.setAutoDefault(False)
-        self.more.clicked.connect(lambda: self._add(TabStop(None, "right", ".")))
+        self.more.clicked.connect(self._one_more)
         self.column.addWidget(self.more)
+
+    def _one_more(self) -> None:
+        self._add(TabStop(None, "right", "."))
+        self.changed.emit()
 
     def show_stops(self, stops: tuple[TabStop, ...]) -> None:
         for row in list(self.rows):
@@ -83,9 +88,16 @@ class TabStops(QWidget):
     def _add(self, stop: TabStop) -> None:
         row = _Stop(stop)
         row.position.refused.connect(self.refused)
-        row.gone.clicked.connect(lambda: self._remove(row))
+        row.position.committed.connect(lambda _: self.changed.emit())
+        row.align.committed.connect(lambda _: self.changed.emit())
+        row.leader.committed.connect(lambda _: self.changed.emit())
+        row.gone.clicked.connect(lambda: self._take_away(row))
         self.rows.append(row)
         self.column.insertWidget(self.column.count() - 1, row)
+
+    def _take_away(self, row: _Stop) -> None:
+        self._remove(row)
+        self.changed.emit()
 
     def _remove(self, row: _Stop) -> None:
         self.rows.remove(row)

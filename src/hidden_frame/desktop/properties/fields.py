@@ -197,7 +197,11 @@ class Choice(QComboBox):
         self.setMinimumContentsLength(4)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self._values: list[object] = []
-        self.activated.connect(lambda n: self.committed.emit(self._values[n]))
+        self.activated.connect(self.take)
+
+    def take(self, number: int) -> None:
+        """Tells that an entry was chosen."""
+        self.committed.emit(self._values[number])
 
     def wheelEvent(self, event: QWheelEvent) -> None:
         """A list that slides under the pointer keeps its value; the panel scrolls on."""

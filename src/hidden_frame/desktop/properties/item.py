@@ -32,6 +32,7 @@ from hidden_frame.desktop.properties.kinds import (
 )
 from hidden_frame.desktop.properties.place import add_arrange, add_reference
 from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.swatches import ColourChoice
 from hidden_frame.edit.boxes import Box, placed_at, sized_at
 from hidden_frame.edit.colours import filled_with, stroked_with
 from hidden_frame.edit.faces import set_face
@@ -247,13 +248,11 @@ class ItemForm(Form):
         )
 
     def _colour(self, label: str, name: str) -> None:
-        field = Choice(label)
+        field = ColourChoice(label, self.session)
 
         def load(item: Item) -> None:
             paint = getattr(item, name)
-            options: list[tuple[str, object]] = [("none", None)]
-            options += [(c.name, c.id) for c in self.session.publication.colours]
-            field.show_choice(options, None if paint is None else paint.colour)
+            field.show_colours(None if paint is None else paint.colour, "none")
 
         def commit(colour: object) -> None:
             item = self.item_now()

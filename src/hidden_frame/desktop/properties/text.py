@@ -12,6 +12,7 @@ from hidden_frame.desktop.languages import language_options
 from hidden_frame.desktop.properties.fields import Choice, NumberField
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.swatches import ColourChoice
 from hidden_frame.model.text import Look
 from hidden_frame.model.valid import bounds
 
@@ -53,7 +54,7 @@ class TextForm(Form):
         self.tracking = NumberField("Tracking", "/1000 em", low or 0, high or 0)
         self.tracking.committed.connect(lambda v: text.set_look(tracking=v))
         self.row("Tracking", self.tracking)
-        self.colour = Choice("Text colour")
+        self.colour = ColourChoice("Text colour", session)
         self.colour.committed.connect(lambda v: text.set_look(colour=v))
         self.row("Colour", self.colour)
         self.tint = NumberField("Text tint", "%", 0, 100, 100.0)
@@ -89,7 +90,7 @@ class TextForm(Form):
         self.language.show_choice(language_options("as its paragraph"), now["language"])
         self.size_field.show_value(now["size"])
         self.tracking.show_value(now["tracking"])
-        self.colour.show_choice([(c.name, c.id) for c in publication.colours], now["colour"])
+        self.colour.show_colours(now["colour"])
         self.tint.show_value(now["tint"])
         self.bold.setChecked(bool(now["bold"]))
         self.italic.setChecked(bool(now["italic"]))

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QRectF, QSize, Qt
-from PySide6.QtGui import QColor, QIcon, QPainter, QPen, QPixmap
+from PySide6.QtCore import QSize
 from PySide6.QtWidgets import (
     QGridLayout,
     QLabel,
@@ -19,10 +18,10 @@ from hidden_frame.desktop import theme
 from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.dialogs.colour import ColourDialog, DeleteColourDialog
 from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.swatches import swatch
 from hidden_frame.edit.colours import (
     delete_colour,
     filled_with,
-    in_rgb,
     stroked_with,
     uses,
 )
@@ -31,24 +30,6 @@ from hidden_frame.model.paint import Colour
 from hidden_frame.model.publication import Publication
 
 _SPACES = {"rgb": "RGB", "cmyk": "CMYK", "spot": "spot"}
-
-
-def swatch(colour: Colour, size: int = 20) -> QIcon:
-    """A colour as a small square, a spot colour as a disc."""
-    pixmap = QPixmap(size * 2, size * 2)  # sharp on screens of twice the resolution
-    pixmap.setDevicePixelRatio(2)
-    pixmap.fill(Qt.GlobalColor.transparent)
-    painter = QPainter(pixmap)
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    painter.setPen(QPen(QColor(theme.current().edge), 1))
-    painter.setBrush(QColor.fromRgbF(*in_rgb(colour)))
-    rect = QRectF(1.5, 1.5, size - 3, size - 3)
-    if colour.space == "spot":
-        painter.drawEllipse(rect)
-    else:
-        painter.drawRoundedRect(rect, 3, 3)
-    painter.end()
-    return QIcon(pixmap)
 
 
 class ColourList(QWidget):
