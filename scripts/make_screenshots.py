@@ -13,7 +13,7 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 os.environ["XDG_CONFIG_HOME"] = tempfile.mkdtemp()
 
 from PySide6.QtCore import QEvent, QPointF, Qt
-from PySide6.QtGui import QMouseEvent, QPainter
+from PySide6.QtGui import QMouseEvent, QPainter, QPixmap
 from PySide6.QtWidgets import QApplication, QWidget
 
 from hidden_frame.demo.almanac import almanac
@@ -32,8 +32,25 @@ from hidden_frame.model.lookup import all_pages, find_master, find_page
 from hidden_frame.model.paint import Fill
 from hidden_frame.model.presets import PRESETS
 from hidden_frame.model.text import Paragraph, Run
+from hidden_frame.resources import GUIDE
 
 FOLDER = Path(__file__).parent.parent / "docs" / "screenshots"
+
+
+# Which of the pictures the guide shows too, smaller and under its own name.
+GUIDE_PICTURES = {
+    "start": "begin", "folios": "numbers", "text": "heads", "board": "masters",
+    "override": "departs", "flatplan": "order", "checks": "print",
+}  # fmt: skip
+
+
+def keep(picture: QPixmap, name: str) -> None:
+    """Saves a picture, and a smaller one for the guide if that shows it."""
+    picture.save(str(FOLDER / f"{name}.png"))
+    if name in GUIDE_PICTURES:
+        small = picture.scaledToWidth(640, Qt.TransformationMode.SmoothTransformation)
+        small.save(str(GUIDE / f"{GUIDE_PICTURES[name]}.png"))
+    print(f"took {name}.png")
 
 
 class Photographer:
@@ -56,8 +73,7 @@ class Photographer:
 
     def take(self, name: str, widget: QWidget | None = None) -> None:
         self.settle()
-        (widget or self.window).grab().save(str(FOLDER / f"{name}.png"))
-        print(f"took {name}.png")
+        keep((widget or self.window).grab(), name)
 
     def master(self, name: str) -> str:
         return next(m.id for m in self.session.publication.masters if m.name == name)
@@ -221,8 +237,7 @@ class Photographer:
         painter.fillRect(at - 1, 71, dialog.width() + 2, dialog.height() + 2, Qt.GlobalColor.gray)
         painter.drawPixmap(at, 72, dialog.grab())
         painter.end()
-        whole.save(str(FOLDER / "folios.png"))
-        print("took folios.png")
+        keep(whole, "folios")
         dialog.reject()
 
     def dialogs(self) -> None:

@@ -25,6 +25,7 @@ from hidden_frame.demo.almanac import almanac
 from hidden_frame.install import install, remove
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages, masters_by_id, stack_of
+from hidden_frame.model.units import parse_length
 from hidden_frame.output.pdf import export_pdf
 from hidden_frame.output.png import export_png, page_images
 from hidden_frame.storage.format import EXTENSION, Opened, load, save
@@ -148,13 +149,15 @@ def export(
     out: Annotated[str, typer.Argument(help="OUT.pdf, or OUT-%d.png for pictures.")],
     pages: Annotated[str, typer.Option(help="Which pages, such as 3, 7, 12-18 or #4.")] = "all",
     dpi: Annotated[float, typer.Option(help="Resolution of pictures.")] = 144,
+    bleed: Annotated[str, typer.Option(help="Around the trim in a PDF, such as 3mm.")] = "",
 ) -> None:
     """Export pages to PDF, or to a PNG each."""
     opened, composition = _open(file)
     chosen = pages_in_range(opened.publication, pages)
     kind = Path(out).suffix.lower()
     if kind == ".pdf":
-        report = export_pdf(composition, opened.blobs, out, chosen)
+        around = parse_length(bleed, opened.publication.setup.unit) if bleed else None
+        report = export_pdf(composition, opened.blobs, out, chosen, bleed=around)
         for sentence in report.sentences:
             print(sentence, file=sys.stderr)
     elif kind == ".png":

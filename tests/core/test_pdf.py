@@ -15,10 +15,12 @@ from msgspec.structs import replace
 from PIL import Image
 
 from hidden_frame.compose.composer import Composer
+from hidden_frame.demo.almanac import almanac
 from hidden_frame.edit.items import add_item
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.sections import start_section
 from hidden_frame.edit.styles import put_colour, put_picture
+from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.items import Crop, Line, PictureFrame, Shape, TextFrame
 from hidden_frame.model.lookup import all_pages
@@ -441,3 +443,26 @@ def test_what_covers_a_masters_text_goes_on_covering_it(small):
     _, data = exported(publication, (), [page])
     image = pdfium.PdfDocument(data)[0].render(scale=1).to_pil().convert("L")
     assert image.getextrema() == (255, 255)
+
+
+@pytest.mark.parametrize("bleed", [0.0, 8.5, 20.0])
+def test_the_bleed_is_chosen_at_export(bleed):
+    publication, blobs = almanac()
+    composition = Composer().compose(publication)
+    first = [all_pages(publication)[0].id]
+    read = pypdf.PdfReader(io.BytesIO(pdf_bytes(composition, blobs, first, bleed=bleed)))
+    trim, page = publication.setup.trim, read.pages[0]
+    # ISO 32000-1, 14.11.2: the trim box is the finished page, the bleed box what goes around it.
+    assert [float(v) for v in page.trimbox] == pytest.approx(
+        [bleed, bleed, bleed + trim.width, bleed + trim.height], abs=0.01
+    )
+    assert float(page.mediabox.width) == pytest.approx(trim.width + 2 * bleed, abs=0.01)
+    own = pypdf.PdfReader(io.BytesIO(pdf_bytes(composition, blobs, first)))
+    assert page.extract_text() == own.pages[0].extract_text()
+
+
+@pytest.mark.parametrize("bleed", [-1.0, 1e6])
+def test_a_bleed_that_no_press_has_is_refused(bleed):
+    publication, blobs = almanac()
+    with pytest.raises(Refusal, match="can't be exported"):
+        pdf_bytes(Composer().compose(publication), blobs, bleed=bleed)

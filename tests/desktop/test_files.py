@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QFileDialog, QMessageBox
 
 from hidden_frame.desktop.dialogs.new import NewDialog
 from hidden_frame.desktop.dialogs.order import AddDialog, SectionDialog
-from hidden_frame.desktop.dialogs.pages import ApplyDialog, DeleteMasterDialog
+from hidden_frame.desktop.dialogs.pages import ApplyDialog, DeleteMasterDialog, RangeDialog
 from hidden_frame.desktop.dialogs.styles import StyleDialog
 from hidden_frame.model.lookup import all_pages, section_of, stack_of
 
@@ -193,3 +193,23 @@ def test_every_command_has_a_name_and_no_two_keys_clash(hands):
     assert all(a.text() for a in actions)
     keys = [a.shortcut().toString() for a in actions if not a.shortcut().isEmpty()]
     assert len(keys) == len(set(keys))
+
+
+def test_the_bleed_of_the_file_is_chosen_and_told(hands, qtbot, tmp_path):
+    import pypdf
+
+    dialog = RangeDialog(hands.session)
+    qtbot.addWidget(dialog)
+    assert dialog.bleed_field.text() == "3 mm"
+    dialog.bleed_field.setText("5mm")
+    assert "laid out for 3 mm" in dialog.around.text()
+    dialog.bleed_field.setText("lots")
+    assert "lots" in dialog.around.text()
+    dialog.box.accepted.emit()
+    assert dialog.result() == 0 and "lots" in dialog.form.problem.text()
+    dialog.bleed_field.setText("5mm")
+    dialog.range.setText("#3")
+    dialog.box.accepted.emit()
+    hands.window.files.export_to(tmp_path / "a.pdf", dialog.pages, dialog.bleed)
+    page = pypdf.PdfReader(tmp_path / "a.pdf").pages[0]
+    assert float(page.trimbox.left) == pytest.approx(5 * 72 / 25.4, abs=0.01)

@@ -22,7 +22,9 @@ def test_the_menu_of_a_master(hands):
     assert stack_of(hands.publication, find_page(hands.publication, hands.page(9)))[-1] == notes
     offered["Select the pages that follow it"].trigger()
     assert hands.page(9) in hands.session.pages and hands.page(28) in hands.session.pages
-    ribbons = next(m for m in hands.window.findChildren(QMenu) if m.title() == "Ribbon")
+    ribbons = next(
+        m for m in hands.window.findChildren(QMenu) if m.title() == "Colour of its ribbon"
+    )
     ribbons.actions()[10].trigger()
     assert find_master(hands.publication, notes).ribbon == 10
     offered["New master based on it"].trigger()

@@ -41,6 +41,7 @@ def command_list(window: Window) -> list[Row]:
         *_pages(window),
         *_draw(window),
         *_view(window),
+        *_help(window),
     ]
 
 
@@ -371,8 +372,19 @@ def _view(window: Window) -> list[Row]:
         *(Command(f"snap {name}", "View > Snap to", title, "", _snap(name), lambda: True,
                   partial(_snaps, name))
           for name, title in SNAPS),
-        Command("hints", "View", "Show the first steps again", "",
-                lambda: kept.change(hints=True)),
+    ]  # fmt: skip
+
+
+def _help(window: Window) -> list[Row]:
+    menu = "Help"
+    return [
+        Command("guide", menu, "Guide", "Shift+F1", window.open_guide),
+        Command("keys", menu, "Keys", "", lambda: window.open_guide("Keys")),
+        Command("find", menu, "Find what can be done…", "", window.open_finder),
+        Command("hints", menu, "Show the first steps again", "",
+                lambda: settings().change(hints=True)),
+        None,
+        Command("about program", menu, "About Hidden Frame", "", window.about_program),
     ]  # fmt: skip
 
 

@@ -170,9 +170,11 @@ class Files:
         name, _ = QFileDialog.getSaveFileName(self.parent, "Export PDF", start, "PDF (*.pdf)")
         if name:
             self.export_to(Path(name if name.lower().endswith(".pdf") else f"{name}.pdf"),
-                           dialog.pages)  # fmt: skip
+                           dialog.pages, dialog.bleed)  # fmt: skip
 
-    def export_to(self, path: Path, pages: list[str] | None = None) -> None:
+    def export_to(
+        self, path: Path, pages: list[str] | None = None, bleed: float | None = None
+    ) -> None:
         """Exports with a progress window from which it can be cancelled."""
         from hidden_frame.output.pdf import Cancelled, export_pdf  # large, and needed late
 
@@ -188,7 +190,7 @@ class Files:
             return not window.wasCanceled()
 
         try:
-            report = export_pdf(session.composition, session.blobs, path, pages, progress)
+            report = export_pdf(session.composition, session.blobs, path, pages, progress, bleed)
         except Cancelled:
             session.noticed.emit("The export was cancelled; no file was written.")
         except Refusal as refusal:

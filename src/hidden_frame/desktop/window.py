@@ -42,6 +42,7 @@ from hidden_frame.desktop.dialogs.pairing import PairingDialog
 from hidden_frame.desktop.dialogs.styles import StyleDialog
 from hidden_frame.desktop.files import Files
 from hidden_frame.desktop.flatplan.flatplan import Flatplan
+from hidden_frame.desktop.guide import AboutProgram, Guide
 from hidden_frame.desktop.hints import HintCard
 from hidden_frame.desktop.menus import PointerMenus
 from hidden_frame.desktop.painter.pictures import PictureShelf
@@ -131,6 +132,7 @@ class Window(QMainWindow):
         session.undoable.connect(lambda told: self._tell(told, session.undo))
         session.changed.connect(self._refresh)
         session.changed.connect(self._untell)
+        self._guide: Guide | None = None
         session.looked.connect(self._refresh)
         settings().changed.connect(self._take_settings)
         self.properties.apply_wanted.connect(self.pages.apply_masters)
@@ -411,6 +413,20 @@ class Window(QMainWindow):
 
     def open_finder(self) -> None:
         Finder(self.session, self.commands, self, self.open_style).exec()
+
+    def open_guide(self, topic: str = "") -> Guide:
+        """The guide beside the window, at a page of that title."""
+        if self._guide is None:
+            self._guide = Guide(self.commands, self)
+        found = self._guide.list.findItems(topic, Qt.MatchFlag.MatchExactly)
+        if found:
+            self._guide.list.setCurrentItem(found[0])
+        self._guide.show()
+        self._guide.raise_()
+        return self._guide
+
+    def about_program(self) -> None:
+        AboutProgram(self).exec()
 
     def open_style(self, style_id: str) -> None:
         """The form of one paragraph style."""

@@ -23,6 +23,7 @@ from hidden_frame.model.publication import MAX_PAGES, Master, Page, Publication
 from hidden_frame.model.text import CharacterStyle, ParagraphStyle, Text
 
 MAX_TRIM = 14_400.0  # points; the largest page of a PDF, ISO 32000-1 Annex C
+MAX_BLEED = 720.0  # points
 
 
 def check(publication: Publication) -> Publication:
@@ -134,8 +135,8 @@ def _setup(publication: Publication) -> Iterator[str]:
     for word, length in (("width", setup.trim.width), ("height", setup.trim.height)):
         if not 10 <= length <= MAX_TRIM:
             yield f"The trim {word} is {length:g} pt; it must be between 10 and {MAX_TRIM:g} pt."
-    if setup.bleed > 720:
-        yield f"The bleed is {setup.bleed:g} pt; it must be at most 720 pt."
+    if setup.bleed > MAX_BLEED:
+        yield f"The bleed is {setup.bleed:g} pt; it must be at most {MAX_BLEED:g} pt."
     sets = [("the publication", setup.margins)]
     sets += [(f"master “{m.name}”", m.margins) for m in publication.masters if m.margins]
     for place, margins in sets:

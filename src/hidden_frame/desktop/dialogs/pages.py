@@ -12,10 +12,12 @@ from hidden_frame.checks.finding import Finding
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.ranges import echo, pages_in_range
 from hidden_frame.desktop.dialogs.base import Question
-from hidden_frame.desktop.properties.fields import Choice, TextField
+from hidden_frame.desktop.properties.fields import Choice, LengthField, TextField
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.masters import Mode, apply_masters, delete_master
 from hidden_frame.model.errors import Refusal
+from hidden_frame.model.invariants import MAX_BLEED
+from hidden_frame.model.units import format_length
 
 _MODES: tuple[tuple[str, Mode], ...] = (
     ("replace what is there", "replace"),
@@ -113,7 +115,7 @@ class ApplyDialog(EditQuestion):
 
 
 class RangeDialog(Question):
-    """Which pages to export; `pages` holds the answer."""
+    """Which pages to export, and with how much bleed; `pages` and `bleed` hold the answer."""
 
     def __init__(
         self,
@@ -129,6 +131,14 @@ class RangeDialog(Question):
         self.range.setText("all")
         self.form.row("Pages", self.range)
         self.form.note("Folios or positions: 3, 7, 12-18, iv-ix, #5, odd, all")
+        unit, own = session.publication.setup.unit, session.publication.setup.bleed
+        self.bleed = own
+        self.bleed_field = LengthField("Bleed", unit, 0.0, MAX_BLEED)
+        self.bleed_field.show_value(own)
+        self.form.row("Bleed", self.bleed_field)
+        self.around = self.form.note()
+        self.bleed_field.textChanged.connect(self._tell_bleed)
+        self._tell_bleed()
         self.doubtful = self.form.note()
         self.doubtful.setMinimumHeight(self.doubtful.fontMetrics().lineSpacing() * 3)
         self.doubtful.setAlignment(Qt.AlignmentFlag.AlignTop)
@@ -154,7 +164,22 @@ class RangeDialog(Question):
         said = ", ".join(w for w in (words, more) if w)
         self.doubtful.setText(f"Checks on these pages: {said}. See Checks (Shift+F2).")
 
+    def _tell_bleed(self) -> None:
+        """What the bleed means for the file."""
+        setup = self.session.publication.setup
+        try:
+            bleed = float(self.bleed_field.parse(self.bleed_field.text()))
+        except Refusal as refusal:
+            self.around.setText(str(refusal))
+            return
+        unit, trim = setup.unit, setup.trim
+        width, height = (format_length(v + 2 * bleed, unit) for v in (trim.width, trim.height))
+        own = format_length(setup.bleed, unit)
+        more = f"; the publication is laid out for {own}" if bleed > setup.bleed + 1e-6 else ""
+        self.around.setText(f"Each page of the file is {width} × {height}{more}.")
+
     def answer(self) -> None:
+        self.bleed = float(self.bleed_field.parse(self.bleed_field.text()))
         self.pages = pages_in_range(self.session.publication, self.range.text())
 
 

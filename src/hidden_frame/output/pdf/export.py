@@ -19,6 +19,7 @@ from hidden_frame.compose.composer import Composition
 from hidden_frame.compose.facts import PageFacts
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Side
+from hidden_frame.model.invariants import MAX_BLEED
 from hidden_frame.model.publication import Publication, Setup
 from hidden_frame.output.pdf.information import inform
 from hidden_frame.output.pdf.labels import label_tree, page_labels
@@ -46,9 +47,14 @@ def export_pdf(
     path: str | os.PathLike[str],
     pages: Sequence[str] | None = None,
     progress: Progress | None = None,
+    bleed: float | None = None,
 ) -> Report:
-    """Writes pages (ids; all if None) to a PDF file, which is replaced only when complete."""
-    data, report = _made(composition, blobs, pages, progress, None)
+    """Writes pages (ids; all if None) to a PDF file, which is replaced only when complete.
+
+    `bleed` in points goes around every trim; None takes the publication's own.  Raises
+    `Refusal` for one below 0 or above `MAX_BLEED`.
+    """
+    data, report = _made(composition, blobs, pages, progress, None, bleed)
     write_atomically(Path(path), data)
     return report
 
@@ -59,12 +65,13 @@ def pdf_bytes(
     pages: Sequence[str] | None = None,
     progress: Progress | None = None,
     when: datetime | None = None,
+    bleed: float | None = None,
 ) -> bytes:
-    """The PDF in memory, dated `when` (None: now).
+    """The PDF in memory, dated `when` (None: now); `bleed` as in `export_pdf`.
 
     Raises `Cancelled` if the progress function says so, `Refusal` where there is no page.
     """
-    return _made(composition, blobs, pages, progress, when)[0]
+    return _made(composition, blobs, pages, progress, when, bleed)[0]
 
 
 class _Work:
@@ -96,7 +103,10 @@ def _made(
     pages: Sequence[str] | None,
     progress: Progress | None,
     when: datetime | None,
+    bleed: float | None,
 ) -> tuple[bytes, Report]:
+    if bleed is not None and not 0 <= bleed <= MAX_BLEED:
+        raise Refusal(f"A bleed of {bleed:g} pt can't be exported; give 0 to {MAX_BLEED:g} pt.")
     facts = composition.facts
     chosen = list(facts) if pages is None else list(pages)
     if not chosen:
@@ -108,7 +118,7 @@ def _made(
         scenes.append(composition.scene(page_id))
         work.more()
     pdf = pikepdf.Pdf.new()
-    writer = PageWriter(pdf, blobs, scenes, work.alive)
+    writer = PageWriter(pdf, blobs, scenes, work.alive, bleed)
     for scene in scenes:
         pdf.pages.append(pikepdf.Page(pdf.make_indirect(writer.page(scene))))
         work.more()

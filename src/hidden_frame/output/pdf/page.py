@@ -40,7 +40,9 @@ class PageWriter:
         blobs: Mapping[str, bytes],
         scenes: Iterable[Scene],
         alive: Callable[[], None] = lambda: None,
+        bleed: float | None = None,
     ) -> None:
+        self.bleed = bleed  # points; None: each scene's own
         self.store = Store(pdf)
         self.pictures = Pictures(self.store, blobs, alive)
         self.fonts: dict[FontFace, EmbeddedFont] = {}
@@ -51,13 +53,14 @@ class PageWriter:
     def page(self, scene: Scene) -> Any:
         """The whole scene as a page, from its own axes (y downward) to the page's (y upward)."""
         sheet = Sheet(self.store)
-        sheet.say(f"1 0 0 -1 {number(scene.bleed)} {number(scene.height + scene.bleed)} cm")
+        bleed = scene.bleed if self.bleed is None else self.bleed
+        sheet.say(f"1 0 0 -1 {number(bleed)} {number(scene.height + bleed)} cm")
         for placed in in_reading_order(scene.placed):
             if placed.printing and placed.drawing.primitives:
                 self._placed(sheet, placed)
         # ISO 32000-1, 14.11.2: the trim box within the bleed box within the media box.
-        size = [0, 0, scene.width + 2 * scene.bleed, scene.height + 2 * scene.bleed]
-        trim = [scene.bleed, scene.bleed, scene.bleed + scene.width, scene.bleed + scene.height]
+        size = [0, 0, scene.width + 2 * bleed, scene.height + 2 * bleed]
+        trim = [bleed, bleed, bleed + scene.width, bleed + scene.height]
         return Dictionary(
             Type=Name.Page,
             MediaBox=size,
