@@ -6,7 +6,7 @@ from importlib.metadata import PackageNotFoundError, version
 from pathlib import Path
 
 from PySide6.QtCore import QUrl
-from PySide6.QtGui import QTextDocument
+from PySide6.QtGui import QTextBlockFormat, QTextCursor, QTextDocument
 from PySide6.QtWidgets import (
     QDialog,
     QDialogButtonBox,
@@ -27,9 +27,9 @@ LIBRARIES = (
     ("PySide6_Essentials", "Qt for Python", "LGPL-3.0"),
     ("uharfbuzz", "HarfBuzz, shaping", "Apache-2.0"),
     ("fonttools", "fonts", "MIT"),
-    ("pyphen", "hyphenation", "LGPL-2.1 or MPL-1.1"),
+    ("pyphen", "hyphenation", "LGPL-2.0 or later, or MPL-1.1"),
     ("pikepdf", "QPDF, writing PDF", "MPL-2.0"),
-    ("svg2pdf-py", "drawings", "Apache-2.0 or MIT"),
+    ("svg2pdf-py", "drawings", "MIT"),
     ("pypdfium2", "PDFium, drawings on screen", "Apache-2.0 or BSD-3-Clause"),
     ("lxml", "reading SVG", "BSD-3-Clause"),
     ("Pillow", "pictures", "MIT-CMU"),
@@ -81,7 +81,23 @@ class Guide(QDialog):
         self.text.document().setBaseUrl(QUrl.fromLocalFile(f"{GUIDE}/"))
         features = QTextDocument.MarkdownFeature.MarkdownDialectGitHub
         self.text.document().setMarkdown(words, features)
-        self.text.verticalScrollBar().setValue(0)
+        _open_up(self.text.document())
+        self.text.moveCursor(QTextCursor.MoveOperation.Start)
+
+
+def _open_up(document: QTextDocument) -> None:
+    """Room between paragraphs and lines: as Markdown comes, they stand close."""
+    cursor = QTextCursor(document)
+    block = document.begin()
+    while block.isValid():
+        cursor.setPosition(block.position())
+        layout = QTextBlockFormat()
+        if cursor.currentTable() is None:
+            layout.setTopMargin(9)
+        if "\ufffc" not in block.text():  # a line of pictures is as high as they are
+            layout.setLineHeight(122, QTextBlockFormat.LineHeightTypes.ProportionalHeight.value)
+        cursor.mergeBlockFormat(layout)
+        block = block.next()
 
 
 def keys_in_words(commands: Commands) -> str:
