@@ -136,3 +136,13 @@ def test_a_master_is_renamed_and_duplicated_where_it_stands(hands, qtbot):
     copy = find_master(hands.publication, hands.session.master_id)
     assert copy.base == find_master(hands.publication, master).base and copy.id != master
     assert copy.items
+
+
+def test_escape_closes_and_enter_with_nothing_typed_does_nothing(finder, hands):
+    finder.show()
+    before = hands.publication
+    QTest.keyClick(finder.word, Qt.Key.Key_Return)
+    assert finder.isVisible() and hands.publication is before
+    QTest.keyClicks(finder.word, "winter")
+    QTest.keyClick(finder.word, Qt.Key.Key_Escape)
+    assert not finder.isVisible()

@@ -119,3 +119,16 @@ def test_a_new_colour_is_made_where_it_is_needed(hands, monkeypatch):
     field.take(field.count() - 1)
     assert chosen == [made.id] and field.currentText() == "Heather"
     assert isinstance(hands.window.properties, Properties)
+
+
+def test_a_dialog_that_shows_its_work_on_the_desk_stands_aside(hands, qtbot):
+    hands.window.resize(1280, 800)
+    dialog = StyleDialog(hands.session, "body", hands.window)
+    qtbot.addWidget(dialog)
+    dialog.show()
+    hands.app.processEvents()
+    assert dialog.width() < 400
+    window, middle = hands.window.frameGeometry(), hands.window.desk.width() // 2
+    desk = hands.window.desk.mapToGlobal(hands.window.desk.rect().topLeft())
+    assert dialog.x() > desk.x() + middle
+    assert dialog.frameGeometry().right() <= window.right() + 1

@@ -124,6 +124,7 @@ def style_sheet(t: Theme) -> str:
     #Panel {{ background: {t.panel}; }}
     #StatusLine {{ background: {t.window}; border-top: 1px solid {t.line}; }}
     #Heading {{ color: {t.quiet}; font-weight: bold; letter-spacing: 0.4px; }}
+    QDialogButtonBox {{ dialogbuttonbox-buttons-have-icons: 0; }}
     #Fold {{ color: {t.quiet}; font-weight: bold; letter-spacing: 0.4px; border: none;
         background: transparent; padding: 1px 0; text-align: left; }}
     #Fold:hover {{ color: {t.text}; }}

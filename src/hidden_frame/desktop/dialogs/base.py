@@ -2,15 +2,24 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import QDialog, QDialogButtonBox, QHBoxLayout, QVBoxLayout, QWidget
 
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.model.errors import Refusal
 
+_EDGE, _BARS = 10, 92  # pixels: from the window's edge, and below its bars
+
 
 class Question(QDialog):
-    """Subclasses add rows to `form` and answer in `answer`, which may refuse."""
+    """Subclasses add rows to `form` and answer in `answer`, which may refuse.
+
+    One that shows on the desk what would come of it opens `aside`, over Properties, so that it
+    does not cover what it shows.
+    """
+
+    aside = False
 
     def __init__(self, parent: QWidget | None, title: str, action: str) -> None:
         super().__init__(parent)
@@ -26,6 +35,17 @@ class Question(QDialog):
         self.ok.setDefault(True)
         self.box.accepted.connect(self._accept)
         self.box.rejected.connect(self.reject)
+
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        window = self.parentWidget()
+        if self.aside and window is not None and not event.spontaneous():
+            free = self.screen().availableGeometry()
+            around = window.window().frameGeometry()
+            corner = around.topRight() - QPoint(self.width() + _EDGE, -_BARS)
+            left = max(free.left(), min(corner.x(), free.right() - self.width()))
+            top = max(free.top(), min(corner.y(), free.bottom() - self.height() - _BARS // 2))
+            self.move(left, top)
 
     def beside(self) -> Form:
         """A second column of rows, where one would be too high for the screen."""

@@ -121,6 +121,8 @@ class ColourDialog(Question):
     """`colour` None makes a new one, whose id `made` holds then.  The desk shows the change
     while one chooses; without a desk nothing can be picked on it."""
 
+    aside = True
+
     def __init__(
         self,
         session: Session,

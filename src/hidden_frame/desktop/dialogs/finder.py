@@ -12,6 +12,7 @@ from PySide6.QtWidgets import (  # fmt: skip
     QDialog,
     QHeaderView,
     QLabel,
+    QLineEdit,
     QTreeWidget,
     QTreeWidgetItem,
     QVBoxLayout,
@@ -23,7 +24,6 @@ from hidden_frame.compose.search import search
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.commands import Commands
 from hidden_frame.desktop.dialogs.goto import go_to
-from hidden_frame.desktop.properties.fields import TextField
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.synonyms import alike
 
@@ -88,7 +88,8 @@ class Finder(QDialog):
         title = QLabel("Find, or do")
         title.setObjectName("Title")
         column.addWidget(title)
-        self.word = TextField("Type what you look for")
+        self.word = QLineEdit()  # Escape closes at once: there is nothing to take back
+        self.word.setAccessibleName("Type what you look for")
         self.word.setPlaceholderText("A page, a word on it, a master, a style; or what to do")
         column.addWidget(self.word)
         self.list = _tree()
@@ -107,11 +108,10 @@ class Finder(QDialog):
         """What the publication has of it, then the commands that can be done now, then others."""
         words = self.word.text().casefold().split()
         self.list.clear()
-        sure = not words
         for found in search(self.session.publication, self.word.text(), _MOST):
             row = self._row(found.name[:1].upper() + found.name[1:], "", "in the publication")
             row.setData(0, _FOUND, found)
-        sure = sure or self.list.topLevelItemCount() > 0
+        sure = self.list.topLevelItemCount() > 0
         for place, action, certain in self._ranked(words):
             key = action.shortcut().toString()
             row = self._row(action.text().replace("&", ""), key, place)
@@ -141,6 +141,8 @@ class Finder(QDialog):
         row = self.list.currentItem()
         if not self.list.topLevelItemCount():
             said = "Nothing of that name. Try another word: page, picture, number, master."
+        elif row is None and not self.word.text().strip():
+            said = "Type, or choose with the arrow keys."
         elif row is None:
             said = "Nothing is called exactly that; choose with the arrow keys what is near."
         elif row.data(0, _FOUND) is not None:
@@ -174,7 +176,7 @@ class Finder(QDialog):
                 continue
             begins = bool(words) and name.casefold().startswith(words[0])
             rank = (not action.isEnabled(), near, fit != 0, not begins, order)
-            found.append((rank, menu, action, fit == 0))
+            found.append((rank, menu, action, fit == 0 and bool(words)))
         return [(m, a, sure) for _, m, a, sure in sorted(found, key=lambda f: f[0])]
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
@@ -209,6 +211,7 @@ class Finder(QDialog):
 def _tree() -> QTreeWidget:
     tree = QTreeWidget()
     tree.setAccessibleName("What is found")
+    tree.setFocusPolicy(Qt.FocusPolicy.NoFocus)  # keys go to the word, and from there to the list
     tree.setHeaderHidden(True)
     tree.setColumnCount(3)
     tree.setRootIsDecorated(False)

@@ -48,6 +48,8 @@ FORMS = ("#", "Page #", "Page # of ##", "# / ##", "– # –")
 class FoliosDialog(EditQuestion):
     """Run again, it finds the folio that is there and changes that."""
 
+    aside = True
+
     def __init__(self, session: Session, desk: Desk, parent: QWidget | None = None) -> None:
         publication = session.publication
         there = masters_with_folio(publication)

@@ -18,6 +18,8 @@ DIRECTIONS = (("left to right", "left to right"), ("right to left", "right to le
 class PairingDialog(Question):
     """What is chosen shows at once on the flatplan or the desk; Cancel takes it back."""
 
+    aside = True
+
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(parent, "Spreads", "Accept")
         self.session = session

@@ -16,6 +16,8 @@ from hidden_frame.model.units import format_length, mm, parse_length
 class RepeatDialog(EditQuestion):
     """Copies of the selected items, shown on the desk while one types."""
 
+    aside = True
+
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(session, parent, "Step and repeat", "Repeat")
         unit = session.publication.setup.unit

@@ -5,7 +5,8 @@ from __future__ import annotations
 from typing import Any
 
 from msgspec.structs import replace
-from PySide6.QtWidgets import QCheckBox, QComboBox, QLineEdit, QWidget
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QCheckBox, QComboBox, QFrame, QLineEdit, QScrollArea, QWidget
 
 from hidden_frame.desktop.dialogs.pages import EditQuestion
 from hidden_frame.desktop.dialogs.tabs import TabStops
@@ -24,6 +25,10 @@ from hidden_frame.model.valid import bounds
 
 ALIGNMENTS = ("left", "right", "centre", "justified", "inside", "outside")
 _TYPE = (("Size", "size", 0.5), ("Leading", "leading", 0.5))
+_SHORT = {
+    "Space before": "Above", "Space after": "Below", "Left indent": "Left",
+    "Right indent": "Right", "First line indent": "First line",
+}  # fmt: skip
 _PARAGRAPH = (
     ("Space before", "space_before", 0.0),
     ("Space after", "space_after", 0.0),
@@ -35,6 +40,8 @@ _PARAGRAPH = (
 
 class StyleDialog(EditQuestion):
     """Chooses a style, shows what it says, and changes it wherever it is used."""
+
+    aside = True
 
     def __init__(
         self, session: Session, style_id: str | None = None, parent: QWidget | None = None
@@ -55,7 +62,7 @@ class StyleDialog(EditQuestion):
         form.row("Font", self.family)
         self.bold, self.italic = QCheckBox("Bold"), QCheckBox("Italic")
         form.row("", self.bold)
-        form.row("", self.italic)
+        form.row("", self.italic, beside=True)
         self.lengths: dict[str, LengthField] = {}
         self._lengths(form, _TYPE)
         low, high = bounds(ParagraphStyle, "tracking")
@@ -68,22 +75,19 @@ class StyleDialog(EditQuestion):
         form.row("Language", self.language)
         self.hyphenate = QCheckBox("Hyphenate")
         form.row("", self.hyphenate)
-        right = self.beside()
-        right.heading("PARAGRAPH")
+        form.heading("PARAGRAPH")
         self.alignment = Choice("Alignment")
-        right.row("Alignment", self.alignment)
-        self._lengths(right, _PARAGRAPH)
-        right.heading("TAB STOPS")
+        form.row("Alignment", self.alignment)
+        self._lengths(form, _PARAGRAPH)
+        form.heading("TAB STOPS")
         self.tabs = TabStops()
         self.tabs.refused.connect(self.form.say)
-        right.column.addWidget(self.tabs)
+        form.column.addWidget(self.tabs)
         self.waiting = form.note()
         self.new = form.buttons("New style like this one")[0]
         self.new.clicked.connect(self._make)
         self.finish()
-        self.forms.setStretch(0, 1)
-        self.forms.setStretch(1, 1)
-        self.setMinimumWidth(700)
+        self._scroll()
         self._load()
         self._listen()
         self.rejected.connect(lambda: session.set_draft(None))
@@ -92,7 +96,20 @@ class StyleDialog(EditQuestion):
         for label, name, least in rows:
             field = LengthField(label, "pt", least, bounds(ParagraphStyle, name)[1])
             self.lengths[name] = field
-            form.row(label, field)
+            second = name in ("leading", "space_after", "indent_right")
+            form.row(_SHORT.get(label, label), field, beside=second)
+
+    def _scroll(self) -> None:
+        """The rows scroll where the screen is low; the buttons stay in sight."""
+        self.forms.removeWidget(self.form)
+        area = QScrollArea()
+        area.setFrameShape(QFrame.Shape.NoFrame)
+        area.setWidgetResizable(True)
+        area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        area.setWidget(self.form)
+        area.setMinimumWidth(344)
+        self.forms.addWidget(area)
+        self.resize(350, min(720, self.screen().availableGeometry().height() - 110))
 
     def _style(self) -> ParagraphStyle:
         """The chosen style as it is kept."""
