@@ -128,7 +128,17 @@ def test_a_dialog_that_shows_its_work_on_the_desk_stands_aside(hands, qtbot):
     dialog.show()
     hands.app.processEvents()
     assert dialog.width() < 400
-    window, middle = hands.window.frameGeometry(), hands.window.desk.width() // 2
-    desk = hands.window.desk.mapToGlobal(hands.window.desk.rect().topLeft())
-    assert dialog.x() > desk.x() + middle
-    assert dialog.frameGeometry().right() <= window.right() + 1
+    free = hands.window.screen().availableGeometry().right()
+    edge = min(hands.window.frameGeometry().right(), free)
+    assert 0 <= edge - dialog.frameGeometry().right() <= 12
+
+
+def test_tab_goes_through_the_form_before_the_buttons(hands, qtbot):
+    dialog = opened(hands, qtbot, "body")
+    dialog.chosen.setFocus()
+    passed = []
+    for _ in range(6):
+        QTest.keyClick(dialog.focusWidget(), Qt.Key.Key_Tab)
+        passed.append(dialog.focusWidget().accessibleName() or dialog.focusWidget().text())
+    assert passed == ["Name", "Font", "Bold", "Italic", "Size", "Leading"]
+    assert dialog.ok.isDefault()

@@ -104,7 +104,9 @@ class TopBar(QFrame):
         self.proof.setCheckable(True)
         row.addWidget(self.proof)
         tools = [self.tools[t] for t in ("line", "rectangle", "picture", "text", "select")]
-        self.folding = Folding(self, row, [self.finder, self.proof, *turns, self.folios, *tools])
+        self.folding = Folding(
+            self, row, [self.finder, self.proof, self.folios, *turns[::-1], *tools]
+        )
         session.looked.connect(self.refresh)
         session.changed.connect(self.refresh)
         self.refresh()

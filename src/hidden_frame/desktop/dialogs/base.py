@@ -33,6 +33,7 @@ class Question(QDialog):
         self.box = QDialogButtonBox(QDialogButtonBox.StandardButton.Cancel)
         self.ok = self.box.addButton(action, QDialogButtonBox.ButtonRole.AcceptRole)
         self.ok.setDefault(True)
+        self.box.button(QDialogButtonBox.StandardButton.Cancel).setAutoDefault(False)
         self.box.accepted.connect(self._accept)
         self.box.rejected.connect(self.reject)
 
@@ -43,7 +44,7 @@ class Question(QDialog):
             free = self.screen().availableGeometry()
             around = window.window().frameGeometry()
             corner = around.topRight() - QPoint(self.width() + _EDGE, -_BARS)
-            left = max(free.left(), min(corner.x(), free.right() - self.width()))
+            left = max(free.left(), min(corner.x(), free.right() - self.width() - _EDGE))
             top = max(free.top(), min(corner.y(), free.bottom() - self.height() - _BARS // 2))
             self.move(left, top)
 

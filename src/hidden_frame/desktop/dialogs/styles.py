@@ -109,6 +109,8 @@ class StyleDialog(EditQuestion):
         area.setWidget(self.form)
         area.setMinimumWidth(344)
         self.forms.addWidget(area)
+        self.box.setParent(None)  # and back, so that Tab reaches it last
+        self.column.addWidget(self.box)
         self.resize(350, min(720, self.screen().availableGeometry().height() - 110))
 
     def _style(self) -> ParagraphStyle:

@@ -85,6 +85,7 @@ def _text_rows(form: ItemForm, unit: Unit) -> None:
 
 def _paragraph_style(form: ItemForm) -> None:
     field = Choice("Style")
+    field.setPlaceholderText("several")
 
     def load(item: Item) -> None:
         assert isinstance(item, TextFrame)
