@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, Qt, QTimer, Signal
+from PySide6.QtCore import QEvent, QPointF, QRectF, Qt, QTimer, Signal
 from PySide6.QtGui import (
-    QContextMenuEvent,
     QDragEnterEvent,
     QDragLeaveEvent,
     QDragMoveEvent,
@@ -33,6 +32,7 @@ from hidden_frame.desktop.flatplan.paint import paint_flatplan
 from hidden_frame.desktop.pages.drops import MASTER_MIME, MasterDrop, carried, carry_out
 from hidden_frame.desktop.pages.hand import PageHand
 from hidden_frame.desktop.pages.space import Gap, Head
+from hidden_frame.desktop.pages.view import PageView
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.desktop.session import Session
 from hidden_frame.model.lookup import all_pages, find_page, masters_by_id, stack_of
@@ -44,11 +44,9 @@ EDGE = 34  # pixels at head and foot in which a drag scrolls
 FOLD = 36  # pixels of a head in which its mark stands
 
 
-class FlatplanView(QAbstractScrollArea):
-    """`menu_wanted`: the menu of the selected pages; `section_menu_wanted`: of a section."""
+class FlatplanView(PageView):
+    """All pages by section; `zoomed` tells their height, `found` how many a word means."""
 
-    menu_wanted = Signal(QPoint)
-    section_menu_wanted = Signal(str, QPoint)
     zoomed = Signal(int)
     found = Signal(int)
 
@@ -313,37 +311,6 @@ class FlatplanView(QAbstractScrollArea):
         self.session.open_from_flatplan(page_id)
 
     # -- events -----------------------------------------------------------------------
-
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        if event.button() == Qt.MouseButton.RightButton:
-            self._menu(event)
-        elif event.button() == Qt.MouseButton.LeftButton:
-            self.hand.press(event)
-
-    def _menu(self, event: QMouseEvent) -> None:
-        where = event.globalPosition().toPoint()
-        head, page_id = self.head_at(event.position()), self.page_at(event.position())
-        if head is not None:
-            self.section_menu_wanted.emit(head.section_id, where)
-        elif page_id is not None:
-            if page_id not in self.session.pages:
-                self.hand.choose(page_id)
-            self.menu_wanted.emit(where)
-
-    def contextMenuEvent(self, event: QContextMenuEvent) -> None:
-        """The menu by its key, on the page that is led with."""
-        if event.reason() == QContextMenuEvent.Reason.Keyboard:
-            if not self.session.pages:
-                self.hand.choose(self.session.page_id)
-            at = self.rect_of(self.session.page_id).center().toPoint()
-            self.menu_wanted.emit(self.viewport().mapToGlobal(at))
-
-    def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        self.hand.move(event)
-
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        if event.button() == Qt.MouseButton.LeftButton:
-            self.hand.release(event)
 
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
         page_id = self.page_at(event.position())

@@ -4,9 +4,8 @@ from __future__ import annotations
 
 import time
 
-from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, Qt, QTimer, Signal
+from PySide6.QtCore import QEvent, QPointF, QRectF, Qt, QTimer
 from PySide6.QtGui import (
-    QContextMenuEvent,
     QDragEnterEvent,
     QDragLeaveEvent,
     QDragMoveEvent,
@@ -26,6 +25,7 @@ from hidden_frame.compose.scene import Scene
 from hidden_frame.desktop.pages.drops import MASTER_MIME, MasterDrop, carried, carry_out
 from hidden_frame.desktop.pages.hand import PageHand
 from hidden_frame.desktop.pages.space import Gap, Head
+from hidden_frame.desktop.pages.view import PageView
 from hidden_frame.desktop.run.layout import TOP, Cell, RunLayout, run_layout
 from hidden_frame.desktop.run.paint import paint_run
 from hidden_frame.desktop.run.thumbnails import BUSY, SLICE, Thumbnails
@@ -39,11 +39,8 @@ _STEPS = {
 }  # fmt: skip
 
 
-class Run(QAbstractScrollArea):
-    """`menu_wanted`: the menu of the selected pages; `section_menu_wanted`: of a section."""
-
-    menu_wanted = Signal(QPoint)
-    section_menu_wanted = Signal(str, QPoint)
+class Run(PageView):
+    """The spreads in a row; the page on the desk is kept in view."""
 
     def __init__(self, session: Session, thumbnails: Thumbnails) -> None:
         super().__init__()
@@ -248,37 +245,6 @@ class Run(QAbstractScrollArea):
         return bool(by)
 
     # -- mouse and keys ----------------------------------------------------------
-
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        if event.button() == Qt.MouseButton.RightButton:
-            self._menu(event)
-        elif event.button() == Qt.MouseButton.LeftButton:
-            self.hand.press(event)
-
-    def _menu(self, event: QMouseEvent) -> None:
-        where = event.globalPosition().toPoint()
-        head, page_id = self.head_at(event.position()), self.page_at(event.position())
-        if head is not None:
-            self.section_menu_wanted.emit(head.section_id, where)
-            return
-        if page_id is not None and page_id not in self.session.pages:
-            self.hand.choose(page_id)
-        self.menu_wanted.emit(where)
-
-    def contextMenuEvent(self, event: QContextMenuEvent) -> None:
-        """The menu by its key, on the page that is led with."""
-        if event.reason() == QContextMenuEvent.Reason.Keyboard:
-            if not self.session.pages:
-                self.hand.choose(self.session.page_id)
-            at = self.rect_of(self.session.page_id).center().toPoint()
-            self.menu_wanted.emit(self.viewport().mapToGlobal(at))
-
-    def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        self.hand.move(event)
-
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        if event.button() == Qt.MouseButton.LeftButton:
-            self.hand.release(event)
 
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
         page_id = self.page_at(event.position())
