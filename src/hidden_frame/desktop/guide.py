@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from importlib.metadata import PackageNotFoundError, version
 from pathlib import Path
 
 from PySide6.QtCore import QUrl
@@ -140,6 +139,8 @@ class AboutProgram(QDialog):
 
 def libraries_in_words() -> str:
     """“uharfbuzz 0.57.0: HarfBuzz, shaping (Apache-2.0)”, a line each."""
+    from importlib.metadata import PackageNotFoundError, version  # loads the mail library
+
     lines = []
     for package, what, licence in LIBRARIES:
         try:

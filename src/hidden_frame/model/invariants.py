@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import (
@@ -68,16 +68,17 @@ def _problems(publication: Publication) -> Iterator[str]:
         yield from _stack(page.masters or (), f"page #{position}", known)
 
 
-def holder_problems(publication: Publication, held: Page | Master) -> Iterator[str]:
-    """What is wrong with one page or master, each in a sentence."""
-    known = _Known(publication)
-    if isinstance(held, Master):
-        yield from _bases(publication, held)
-        yield from _holder(held, f"master “{held.name}”", known)
-        return
-    position = positions(publication).get(held.id, 0)
-    yield from _stack(held.masters or (), f"page #{position}", known)
-    yield from _holder(held, f"page #{position}", known)
+def holder_problems(publication: Publication, held: Iterable[Page | Master]) -> Iterator[str]:
+    """What is wrong with some pages and masters, each in a sentence."""
+    known, places = _Known(publication), positions(publication)
+    for one in held:
+        if isinstance(one, Master):
+            yield from _bases(publication, one)
+            yield from _holder(one, f"master “{one.name}”", known)
+        else:
+            position = places.get(one.id, 0)
+            yield from _stack(one.masters or (), f"page #{position}", known)
+            yield from _holder(one, f"page #{position}", known)
 
 
 def style_problems(publication: Publication) -> Iterator[str]:

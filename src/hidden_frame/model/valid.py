@@ -40,8 +40,7 @@ def check_change(before: Publication, after: Publication) -> Publication:
     problems: list[Iterator[str]] = []
     if any(not isinstance(v, Page | Master) for v in changed):
         problems.append(style_problems(after))
-    held = [v for v in changed if isinstance(v, Page | Master)]
-    problems += [holder_problems(after, h) for h in held]
+    problems.append(holder_problems(after, [v for v in changed if isinstance(v, Page | Master)]))
     if _ids(before) != _ids(after):
         problems.append(id_problems(after))
     for found in problems:

@@ -12,8 +12,6 @@ from pathlib import Path
 
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Picture, PictureKind
-from hidden_frame.storage.drawings import drawn, guarded
-from hidden_frame.storage.rasters import open_raster, orientation_of
 
 MAX_PIXELS = 200_000_000
 MAX_BYTES = 256 * 1024 * 1024
@@ -37,6 +35,8 @@ def read_picture(path: Path) -> tuple[Picture, bytes]:
 
 def picture_from_bytes(data: bytes, name: str) -> tuple[Picture, bytes]:
     """The same for bytes from elsewhere, for example the clipboard."""
+    from hidden_frame.storage.drawings import drawn, guarded  # loads lxml
+
     head = data[:400].lstrip()
     if head.startswith((b"<", b"\xef\xbb\xbf<", b"\xff\xfe<", b"\xfe\xff\0<")):
         width, height = guarded(data, name).size
@@ -47,6 +47,8 @@ def picture_from_bytes(data: bytes, name: str) -> tuple[Picture, bytes]:
 
 def left_out(data: bytes, name: str) -> str:
     """A sentence about what is left out of a drawing; "" where all of it is shown."""
+    from hidden_frame.storage.drawings import guarded
+
     parts = guarded(data, name).left_out
     if not parts:
         return ""
@@ -106,6 +108,8 @@ def _raster(data: bytes, name: str) -> tuple[Picture, bytes]:
 
 
 def _as_placed(image, data: bytes, name: str) -> tuple[Picture, bytes]:  # type: ignore[no-untyped-def]
+    from hidden_frame.storage.rasters import open_raster, orientation_of  # loads NumPy
+
     kind = _KINDS.get(image.format or "")
     ppi, turned = _resolution(image.info.get("dpi")), orientation_of(image)
     image.load()
