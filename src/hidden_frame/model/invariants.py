@@ -68,17 +68,23 @@ def _problems(publication: Publication) -> Iterator[str]:
         yield from _stack(page.masters or (), f"page #{position}", known)
 
 
-def holder_problems(publication: Publication, held: Iterable[Page | Master]) -> Iterator[str]:
-    """What is wrong with some pages and masters, each in a sentence."""
+def holder_problems(
+    publication: Publication, held: Iterable[Page | Master], sound: frozenset[int] = frozenset()
+) -> Iterator[str]:
+    """What is wrong with some pages and masters, each in a sentence.
+
+    `sound` are identities (`id()`) of items that were looked at before, while nothing that
+    they refer to has gone since.
+    """
     known, places = _Known(publication), positions(publication)
     for one in held:
         if isinstance(one, Master):
             yield from _bases(publication, one)
-            yield from _holder(one, f"master “{one.name}”", known)
+            yield from _holder(one, f"master “{one.name}”", known, sound)
         else:
             position = places.get(one.id, 0)
             yield from _stack(one.masters or (), f"page #{position}", known)
-            yield from _holder(one, f"page #{position}", known)
+            yield from _holder(one, f"page #{position}", known, sound)
 
 
 def style_problems(publication: Publication) -> Iterator[str]:
@@ -183,8 +189,12 @@ def _stack(stack: tuple[str, ...], place: str, known: _Known) -> Iterator[str]:
         yield f"On {place}: a master stands twice in the stack."
 
 
-def _holder(holder: Page | Master, place: str, known: _Known) -> Iterator[str]:
+def _holder(
+    holder: Page | Master, place: str, known: _Known, sound: frozenset[int] = frozenset()
+) -> Iterator[str]:
     for item in holder.items:
+        if id(item) in sound:
+            continue
         yield from _item(item, f"{place}, item “{item.name or item.id}”", known)
     own = {item.id for item in holder.items}
     for item_id, times in Counter(o.item for o in holder.overrides).items():

@@ -12,7 +12,7 @@ work is in proportion to the change.
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from functools import cache
 from typing import Any
 
@@ -40,13 +40,22 @@ def check_change(before: Publication, after: Publication) -> Publication:
     problems: list[Iterator[str]] = []
     if any(not isinstance(v, Page | Master) for v in changed):
         problems.append(style_problems(after))
-    problems.append(holder_problems(after, [v for v in changed if isinstance(v, Page | Master)]))
+    held = [v for v in changed if isinstance(v, Page | Master)]
+    problems.append(holder_problems(after, held, _sound(before, held)))
     if _ids(before) != _ids(after):
         problems.append(id_problems(after))
     for found in problems:
         for problem in found:
             raise Refusal(problem)
     return after
+
+
+def _sound(before: Publication, held: Iterable[Page | Master]) -> frozenset[int]:
+    """The items that these pages and masters had before: they were looked at then."""
+    wanted = {h.id for h in held}
+    pages = (p for s in before.sections for p in s.pages)
+    holders = (h for some in (before.masters, pages) for h in some if h.id in wanted)
+    return frozenset(id(item) for holder in holders for item in holder.items)
 
 
 def _gone(before: tuple[Any, ...], after: tuple[Any, ...]) -> bool:
