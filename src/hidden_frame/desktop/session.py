@@ -5,6 +5,7 @@ Every change goes through `edit`; widgets listen to two signals and read the res
 
 from __future__ import annotations
 
+import time
 from collections.abc import Callable
 from pathlib import Path
 from typing import Literal, NamedTuple
@@ -53,6 +54,9 @@ class GuideAt(NamedTuple):
     number: int
 
 
+_REST = 0.25  # seconds without a movement until something rests
+
+
 class Session(QObject):
     """`changed`: the publication (or its draft) is another, and with it perhaps what is
     selected; `looked`: only what is looked at or selected is another."""
@@ -70,6 +74,7 @@ class Session(QObject):
         parent: QObject | None = None,
     ) -> None:
         super().__init__(parent)
+        self._hurried = 0.0
         self.composer = Composer()
         self.blobs: dict[str, bytes] = dict(blobs or {})
         self._open(publication, path)
@@ -127,6 +132,14 @@ class Session(QObject):
     def busy(self) -> bool:
         """Whether a hand is at work, so that everything but the desk may follow later."""
         return self.draft is not None or self.editing is not None
+
+    def hurry(self) -> None:
+        """Something moves on the screen: what can wait, waits until it rests."""
+        self._hurried = time.perf_counter() + _REST
+
+    @property
+    def hurried(self) -> bool:
+        return time.perf_counter() < self._hurried
 
     @property
     def modified(self) -> bool:

@@ -9,9 +9,11 @@ from PySide6.QtCore import QObject, QTimer, Signal
 
 from hidden_frame.checks.content import Place, merged, places, to_look_at
 from hidden_frame.checks.finding import Finding
+from hidden_frame.compose.composer import Composition
 from hidden_frame.desktop.session import Session
 
 SLICE = 0.006  # seconds at a time, so that no key and no move has to wait
+PAUSE = 80  # milliseconds until it is seen whether what moves rests
 REST = 350  # milliseconds after the last change
 
 
@@ -51,10 +53,16 @@ class ContentWatch(QObject):
         self._work.start()
 
     def _some(self) -> None:
-        until = time.perf_counter() + SLICE
-        composition, blobs = self.session.composition, self.session.blobs
+        hurried = self.session.hurried
+        self._work.setInterval(PAUSE if hurried else 0)
+        if hurried:
+            return
+        self._look(self.session.composition, time.perf_counter() + SLICE)
+
+    def _look(self, composition: Composition, until: float) -> None:
+        """Looks at pages until then, or until all are done."""
         for holder_id in self._left:
-            self._places += places(composition, (holder_id,), blobs)
+            self._places += places(composition, (holder_id,), self.session.blobs)
             if time.perf_counter() > until:
                 return
         self._work.stop()
@@ -68,4 +76,4 @@ class ContentWatch(QObject):
             self._later.stop()
             self._begin()
             while self._work.isActive():
-                self._some()
+                self._look(self.session.composition, float("inf"))

@@ -202,6 +202,7 @@ class Desk(QWidget):
             self.moving = moving
             if moving:
                 self._rest.start()
+                self.session.hurry()
             self.view_changed.emit()
             self.update()
 

@@ -28,7 +28,6 @@ class LivePages(QObject):
         self._size = (1, 1.0)
         self._known: object = None  # the publication that the pages were composed for
         self._done: set[str] = set()
-        self._hurried = 0.0  # until when there is no time
         self._timer = QTimer(self)
         self._timer.setInterval(0)
         self._timer.timeout.connect(self._work)
@@ -44,11 +43,11 @@ class LivePages(QObject):
 
     def hurry(self) -> None:
         """Something moves: little is composed and rendered at a time, until it rests."""
-        self._hurried = time.perf_counter() + 0.15
+        self.session.hurry()
         self.thumbnails.slice = BUSY
 
     def _slice(self) -> float:
-        hurried = time.perf_counter() < self._hurried
+        hurried = self.session.hurried
         if not hurried and not self.session.busy:
             self.thumbnails.slice = SLICE
         return BUSY if hurried or self.session.busy else _SLICE
