@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QWidget
 from hidden_frame.desktop.properties.item import ItemForm
 from hidden_frame.desktop.properties.page import PageForm
 from hidden_frame.desktop.settings import settings
-from hidden_frame.model.lookup import all_pages, find_page
+from hidden_frame.model.lookup import all_pages, find_master, find_page
 
 
 def select(hands, kind: str) -> ItemForm:
@@ -116,3 +116,27 @@ def test_a_sentence_stands_at_its_field_and_goes_when_it_is_mended(hands):
     assert not problem.isVisible()
     shown = find_page(hands.publication, hands.session.page_id)
     assert any(i.opacity == 0.5 for i in shown.items)
+
+
+def test_marks_of_overrides_never_push_a_field_out_of_sight(hands):
+    """Fill and tint, x and y overridden: everything stays within the panel."""
+    hands.window.resize(1280, 800)
+    page = hands.page(9)
+    hands.session.show_page(page)
+    master = find_master(hands.publication, hands.master("Month table"))
+    band = next(i for i in master.items if i.name == "Table head band")
+    hands.session.unlock(page, band.id)
+    hands.session.select_items(hands.session.faces()[1], (band.id,))
+    for name, text in (("X", "30mm"), ("Y", "70mm"), ("Width", "60mm"), ("Height", "9mm")):
+        hands.enter(name, text)
+    hands.field("Fill").committed.emit("autumn")
+    hands.app.processEvents()
+    form = hands.window.properties.form
+    shown = [b for b in form.follows.values() if b.isVisible()]
+    assert len(shown) >= 4
+    room = hands.window.properties.viewport().width()
+    assert form.width() <= room
+    for field in (*form.fields.values(), *shown):
+        if field.isVisible():
+            right = field.mapTo(form, QPoint(field.width(), 0)).x()
+            assert right <= room, field.accessibleName()

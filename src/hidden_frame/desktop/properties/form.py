@@ -90,26 +90,36 @@ class Form(QWidget):
         follow.setToolTip(f"{label}: follow the master again")
         follow.setAccessibleName(f"{label} follows the master again")
         follow.hide()
-        # Every second row is for a sentence about the field above it.
-        row, first = 2 * len({r for g, r in self._places.values() if g is self.grid}), 0
+        # Each row has two more below it: for “follow” where two fields stand beside each other,
+        # and for a sentence about one of them.
+        row, first = 3 * len({r for g, r in self._places.values() if g is self.grid}), 0
         if beside:
-            row, first = row - 2, 3
-        if beside:
-            self.grid.setColumnStretch(4, 1)
-            before = self.grid.itemAtPosition(row, 1)
-            if before is not None and (whole := before.widget()) is not None:
-                self.grid.removeWidget(whole)
-                self.grid.addWidget(whole, row, 1, 1, 1)
+            row, first = row - 3, 3
+            self._make_room(self.grid, row)
         self.grid.addWidget(name, row, first)
-        span = 1 if beside else 4
-        self.grid.addWidget(field, row, first + 1, 1, span)
-        self.grid.addWidget(follow, row, first + 2 if beside else 5)
+        self.grid.addWidget(field, row, first + 1, 1, 1 if beside else 4)
+        if beside:
+            self.grid.addWidget(follow, row + 1, 4, Qt.AlignmentFlag.AlignRight)
+        else:
+            self.grid.addWidget(follow, row, 5)
         self._rows[field] = (name, field)
         self._places[field] = (self.grid, row)
         field.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         if isinstance(field, _Typed):
             field.refused.connect(lambda sentence, at=field: self.say(sentence, at))
         return follow
+
+    @staticmethod
+    def _make_room(grid: QGridLayout, row: int) -> None:
+        """The field of a row takes half of it, and its “follow” stands below."""
+        grid.setColumnStretch(4, 1)
+        for column, to in ((1, (row, 1, 1, 1)), (5, (row + 1, 1, 1, 1))):
+            item = grid.itemAtPosition(row, column)
+            if item is not None and (widget := item.widget()) is not None:
+                grid.removeWidget(widget)
+                grid.addWidget(widget, *to)
+                if column == 5:
+                    grid.setAlignment(widget, Qt.AlignmentFlag.AlignRight)
 
     def show_row(self, field: QWidget, shown: bool) -> None:
         """Shows a row, or hides it while what it depends on is not there."""
@@ -170,7 +180,7 @@ class Form(QWidget):
         """Shows what is wrong with the last input, under its field; "" takes it away."""
         if sentence and field is not None:
             grid, row = self._places[field]
-            grid.addWidget(self.problem, row + 1, 0, 1, 6)
+            grid.addWidget(self.problem, row + 2, 0, 1, 6)
         elif sentence:
             self._whole.insertWidget(max(self._whole.count() - 1, 0), self.problem)
         self.problem.setText(sentence)

@@ -99,7 +99,7 @@ class ItemForm(Form):
         self._stroke_width(unit)
         add_dash(self)
         if self.grid is not None:
-            self.grid.setColumnStretch(4, 0)  # the name of a colour needs more room
+            self.grid.setColumnStretch(4, 0)
         self.number("Opacity", "opacity", "%", 0, 100, 100.0)
         self.choice("Blending", "blend", lambda _: BLENDS)
         self.choice("Layer", "layer", lambda p: [(x.name, x.id) for x in p.layers])
@@ -208,7 +208,7 @@ class ItemForm(Form):
                 self.change(label, **{name: replace(paint, tint=tint)})
 
         field.committed.connect(commit)
-        field.setMinimumWidth(66)
+        field.setFixedWidth(66)  # the name of a colour needs the room
         self.row("Tint", field, beside=True)
         self.fields[label] = field
         self.loaders.append(load)

@@ -219,7 +219,7 @@ def add_dash(form: ItemForm) -> None:
             form.change("dash", stroke=replace(item.stroke, dash=dash))
 
     field.committed.connect(commit)
-    field.setMinimumWidth(78)
+    field.setFixedWidth(80)
     form.row("Dash", field, beside=True)
     form.fields["dash"] = field
     form.loaders.append(load)
