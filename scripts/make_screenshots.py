@@ -40,7 +40,7 @@ FOLDER = Path(__file__).parent.parent / "docs" / "screenshots"
 # Which of the pictures the guide shows too, smaller and under its own name.
 GUIDE_PICTURES = {
     "start": "begin", "folios": "numbers", "text": "heads", "board": "masters",
-    "override": "departs", "flatplan": "order", "checks": "print",
+    "override": "departs", "move-foretold": "order", "checks": "print",
 }  # fmt: skip
 
 
@@ -124,7 +124,10 @@ class Photographer:
         session.show_page(pages[8])
         self.select(1, *(self.local(9, f"Moon {n}") for n in (2, 3, 4)))
         window.show_shelf("Items")
+        usual = window.size()
+        window.resize(1024, 768)
         self.take("items")
+        window.resize(usual)
         window.show_shelf("Colours")
         dialog = window.colours.open_change()
         dialog.resize(430, 560)
@@ -143,7 +146,16 @@ class Photographer:
         self.settle()
         plan.live.finish()
         plan._judge()
-        self.take("flatplan")
+        self.window.flatplan.show_legend()
+        legend = self.window.flatplan.legend
+        assert legend is not None
+        self.settle()
+        whole = self.window.grab()
+        painter = QPainter(whole)
+        painter.drawPixmap(self.window.mapFromGlobal(legend.pos()), legend.grab())
+        painter.end()
+        legend.close()
+        keep(whole, "flatplan")
         plan.zoom_to(110)
         self.settle()
         session.select_pages(tuple(self.pages[n] for n in (8, 10, 13)))

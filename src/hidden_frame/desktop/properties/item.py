@@ -100,6 +100,7 @@ class ItemForm(Form):
         add_dash(self)
         if self.grid is not None:
             self.grid.setColumnStretch(4, 0)
+            self.grid = None  # longer labels follow
         self.number("Opacity", "opacity", "%", 0, 100, 100.0)
         self.choice("Blending", "blend", lambda _: BLENDS)
         self.choice("Layer", "layer", lambda p: [(x.name, x.id) for x in p.layers])
