@@ -11,7 +11,14 @@ from PySide6.QtCore import QByteArray, Qt, QUrl
 from PySide6.QtGui import QTextDocument
 from PySide6.QtTest import QTest
 
-from hidden_frame.desktop.guide import LIBRARIES, libraries_in_words, topics
+from hidden_frame.desktop.dialogs.finder import Finder
+from hidden_frame.desktop.guide import (
+    _OF_KIND,
+    LIBRARIES,
+    libraries_in_words,
+    topic_of_kind,
+    topics,
+)
 from hidden_frame.resources import GUIDE
 
 ROOT = Path(__file__).parents[2]
@@ -79,3 +86,33 @@ def test_versions_and_licences_are_told():
     words = libraries_in_words()
     for package, _, licence in LIBRARIES:
         assert f"{package} {version(package)}" in words and licence in words
+
+
+def test_find_and_checks_lead_to_the_page_that_tells_of_it(hands, qtbot):
+    read = []
+    finder = Finder(hands.session, hands.window.commands, None, open_guide=read.append)
+    qtbot.addWidget(finder)
+    finder.show()
+    finder.word.setText("Tie as a spread")
+    assert finder.guide.text() == "Guide: Order and sections"
+    QTest.mouseClick(finder.guide, Qt.MouseButton.LeftButton)
+    assert read == ["Order and sections"] and not finder.isVisible()
+    finder.word.setText("zoom in")
+    assert finder.guide.isHidden()
+
+    hands.window.toggle_checks()
+    checks = hands.window.checks
+    titles = [title for title, _ in topics()]
+    for number, finding in enumerate(checks.all_findings()):
+        checks.list.setCurrentItem(checks.list.topLevelItem(number))
+        assert checks.guide.text() == f"Guide: {topic_of_kind(finding.kind)}"
+        assert topic_of_kind(finding.kind) in titles
+    QTest.mouseClick(checks.guide, Qt.MouseButton.LeftButton)
+    guide = hands.window._guide
+    assert guide.isVisible() and f"Guide: {guide.list.currentItem().text()}" == checks.guide.text()
+    guide.close()
+
+
+def test_every_kind_that_has_a_page_is_a_kind_of_finding():
+    told = "\n".join(p.read_text("utf-8") for p in (ROOT / "src/hidden_frame/checks").glob("*.py"))
+    assert all(f'"{kind}"' in told for kind in _OF_KIND)

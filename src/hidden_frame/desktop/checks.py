@@ -22,6 +22,7 @@ from PySide6.QtWidgets import (
 from hidden_frame.checks.finding import Finding, Way
 from hidden_frame.checks.order import findings
 from hidden_frame.desktop.dialogs.fonts import ReplaceFontDialog
+from hidden_frame.desktop.guide import topic_of_kind
 from hidden_frame.desktop.icons import dress
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.watch import ContentWatch
@@ -34,6 +35,7 @@ class ChecksPanel(QFrame):
     """A list under the desk; `counted` says how many findings there are."""
 
     counted = Signal(int)
+    guide_wanted = Signal(str)
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -50,6 +52,10 @@ class ChecksPanel(QFrame):
         self.title.setObjectName("Heading")
         row.addWidget(self.title)
         row.addStretch(1)
+        self.guide = QToolButton()
+        self.guide.setToolTip("What the guide says about the row that is chosen")
+        self.guide.clicked.connect(lambda: self.guide_wanted.emit(self._topic()))
+        row.addWidget(self.guide)
         close = QToolButton()
         dress(close, "ph.x", 14)
         close.setToolTip("Close the checks")
@@ -60,7 +66,9 @@ class ChecksPanel(QFrame):
         self.list = _list()
         self.list.itemClicked.connect(lambda row, _: self._go(row))
         self.list.itemActivated.connect(lambda row, _: self._go(row))
+        self.list.currentItemChanged.connect(lambda *_: self._tell_topic())
         column.addWidget(self.list)
+        self._tell_topic()
         # They are looked for once the hand rests.
         self._later = QTimer(self)
         self._later.setSingleShot(True)
@@ -90,6 +98,15 @@ class ChecksPanel(QFrame):
         self.list.clear()
         for number, finding in enumerate(self.found):
             self._add(number, finding)
+
+    def _topic(self) -> str:
+        row = self.list.currentItem()
+        number = row.data(0, Qt.ItemDataRole.UserRole) if row is not None else None
+        known = number is not None and number < len(self.found)
+        return topic_of_kind(self.found[number].kind if known else "")
+
+    def _tell_topic(self) -> None:
+        self.guide.setText(f"Guide: {self._topic()}")
 
     def all_findings(self) -> list[Finding]:
         """Everything, looked for now where that has not been done."""

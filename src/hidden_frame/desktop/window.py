@@ -95,6 +95,7 @@ class Window(QMainWindow):
         self.board = Board(session, self.thumbnails)
         self.flatplan = Flatplan(session, self.thumbnails)
         self.checks = ChecksPanel(session)
+        self.checks.guide_wanted.connect(self.open_guide)
         self.files.found = self.checks.all_findings
         self.items = ItemActions(session, self)
         self.pages = PageActions(session, self)
@@ -412,7 +413,7 @@ class Window(QMainWindow):
         RenameMasterDialog(self.session, master_id, self).exec()
 
     def open_finder(self) -> None:
-        Finder(self.session, self.commands, self, self.open_style).exec()
+        Finder(self.session, self.commands, self, self.open_style, self.open_guide).exec()
 
     def open_guide(self, topic: str = "") -> Guide:
         """The guide beside the window, at a page of that title."""

@@ -10,9 +10,11 @@ from PySide6.QtCore import QModelIndex, Qt
 from PySide6.QtGui import QAction, QColor, QFont, QKeyEvent
 from PySide6.QtWidgets import (  # fmt: skip
     QDialog,
+    QHBoxLayout,
     QHeaderView,
     QLabel,
     QLineEdit,
+    QPushButton,
     QTreeWidget,
     QTreeWidgetItem,
     QVBoxLayout,
@@ -24,6 +26,7 @@ from hidden_frame.compose.search import search
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.commands import Commands
 from hidden_frame.desktop.dialogs.goto import go_to
+from hidden_frame.desktop.guide import topic_of_command
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.synonyms import alike
 
@@ -79,9 +82,11 @@ class Finder(QDialog):
         commands: Commands,
         parent: QWidget | None = None,
         open_style: Callable[[str], object] = lambda _: None,
+        open_guide: Callable[[str], object] = lambda _: None,
     ) -> None:
         super().__init__(parent)
-        self.session, self.commands, self.open_style = session, commands, open_style
+        self.session, self.commands = session, commands
+        self.open_style, self.open_guide = open_style, open_guide
         self.setWindowTitle("Find")
         self.resize(640, 520)
         column = QVBoxLayout(self)
@@ -96,7 +101,13 @@ class Finder(QDialog):
         column.addWidget(self.list)
         self.where = QLabel()
         self.where.setObjectName("Quiet")
-        column.addWidget(self.where)
+        self.guide = QPushButton()
+        self.guide.setAutoDefault(False)
+        self.guide.clicked.connect(self._read)
+        foot = QHBoxLayout()
+        foot.addWidget(self.where, 1)
+        foot.addWidget(self.guide)
+        column.addLayout(foot)
         self.editing = session.editing is not None
         commands.refresh()
         self.word.textChanged.connect(self.fill)
@@ -154,6 +165,9 @@ class Finder(QDialog):
         else:
             said = "Grey and slanted: not possible just now."
         self.where.setText(said)
+        topic = topic_of_command(row.text(0)) if row is not None else ""
+        self.guide.setVisible(bool(topic))
+        self.guide.setText(f"Guide: {topic}")
 
     def _go_to(self, number: int) -> None:
         if number < 0:
@@ -191,6 +205,13 @@ class Finder(QDialog):
             self._run()
         else:
             super().keyPressEvent(event)
+
+    def _read(self) -> None:
+        """The page of the guide that names the chosen command."""
+        row = self.list.currentItem()
+        if row is not None:
+            self.accept()
+            self.open_guide(topic_of_command(row.text(0)))
 
     def _run(self) -> None:
         row = self.list.currentItem()
