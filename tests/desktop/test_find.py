@@ -146,3 +146,12 @@ def test_escape_closes_and_enter_with_nothing_typed_does_nothing(finder, hands):
     QTest.keyClicks(finder.word, "winter")
     QTest.keyClick(finder.word, Qt.Key.Key_Escape)
     assert not finder.isVisible()
+
+
+def test_what_cannot_be_done_now_is_not_replaced_by_its_neighbour(finder, hands):
+    finder.show()
+    before = hands.publication
+    finder.word.setText("override")  # “Override here” needs an item; its neighbour does not
+    assert "Override here" in rows(finder)
+    QTest.keyClick(finder.word, Qt.Key.Key_Return)
+    assert hands.publication is before and not hands.session.unlocked and finder.isVisible()
