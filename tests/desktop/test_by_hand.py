@@ -396,19 +396,3 @@ def test_colour_sliders_keep_their_value_under_the_wheel(hands):
         turn(hands.app, widget, -120)
         assert value() == was or widget.hasFocus()
     dialog.reject()
-
-
-def test_no_list_cuts_its_own_entries(hands, qtbot):
-    from hidden_frame.desktop.properties.fields import Choice
-
-    field = Choice("Sides")
-    qtbot.addWidget(field)
-    longest = "a right page (recto), or the first page alone where pages are single"
-    field.show_choice([("either", 1), (longest, 2)], 1)
-    field.resize(80, 28)
-    field.show()
-    field.showPopup()
-    hands.app.processEvents()
-    assert field.width() == 80
-    assert field.view().viewport().width() >= field.view().fontMetrics().horizontalAdvance(longest)
-    field.hidePopup()

@@ -185,9 +185,6 @@ class DashField(_Typed):
         return dash
 
 
-_PADDING = 18  # pixels that the style puts around an entry
-
-
 class Choice(QComboBox):
     """One of several values, shown by name."""
 
@@ -212,13 +209,6 @@ class Choice(QComboBox):
             super().wheelEvent(event)
         else:
             event.ignore()
-
-    def showPopup(self) -> None:
-        """The list is as wide as its longest entry, however narrow the field."""
-        view = self.view()
-        bar = view.verticalScrollBar().sizeHint().width()
-        view.setMinimumWidth(view.sizeHintForColumn(0) + bar + _PADDING)
-        super().showPopup()
 
     def show_choice(self, options: Sequence[tuple[str, object]], value: object) -> None:
         self._values = [v for _, v in options]
