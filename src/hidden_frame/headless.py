@@ -12,12 +12,12 @@ hidden-frame install [--remove]
 from __future__ import annotations
 
 import json
-import os
 import sys
 from pathlib import Path
 from typing import Annotated, Any
 
 import typer
+from platformdirs import user_data_path
 
 from hidden_frame.compose.composer import Composer, Composition, followers
 from hidden_frame.compose.ranges import pages_in_range
@@ -171,7 +171,7 @@ def install_command(
     away: Annotated[bool, typer.Option("--remove", help="Take it out again.")] = False,
 ) -> None:
     """Put the program into the desktop's menu for this user: entry, icon, file type, manual."""
-    home = os.environ.get("XDG_DATA_HOME") or Path.home() / ".local" / "share"
-    files = remove(Path(home)) if away else install(Path(home))
+    data = user_data_path()  # $XDG_DATA_HOME, or its default
+    files = remove(data) if away else install(data)
     for path in files:
         print(f"{'removed' if away else 'installed'} {path}")

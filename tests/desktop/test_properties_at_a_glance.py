@@ -51,6 +51,19 @@ def test_the_common_properties_are_seen_without_scrolling(hands, kind, fields):
         assert seen(hands, field), name
 
 
+def test_several_items_have_their_measures_in_pairs_too(hands):
+    form = select(hands, "Shape")
+    face = next(f for f in hands.session.faces() if f.holder_id == hands.session.page_id)
+    page = find_page(hands.publication, hands.session.page_id)
+    hands.session.select_items(face, tuple(i.id for i in page.items[:2]))
+    hands.app.processEvents()
+    several = hands.window.properties.form
+    assert several is not form
+    for left, right in (("x", "y"), ("width", "height")):
+        assert several.fields[left].y() == several.fields[right].y()
+        assert several.fields[left].geometry().right() < several.fields[right].x()
+
+
 def test_a_heading_folds_its_rows_and_remembers_it(hands):
     form = select(hands, "Shape")
     group = next(g for g in form.groups if g.text() == "LOOK")

@@ -7,7 +7,6 @@ from PySide6.QtTest import QTest
 
 from hidden_frame.desktop.dialogs.colour import ColourDialog
 from hidden_frame.desktop.dialogs.styles import StyleDialog
-from hidden_frame.desktop.properties.panel import Properties
 from hidden_frame.desktop.swatches import ColourChoice
 from hidden_frame.edit.colours import in_rgb
 from hidden_frame.model.lookup import paragraph_style
@@ -118,7 +117,6 @@ def test_a_new_colour_is_made_where_it_is_needed(hands, monkeypatch):
     monkeypatch.setattr(ColourDialog, "exec", lambda _: 0)
     field.take(field.count() - 1)
     assert chosen == [made.id] and field.currentText() == "Heather"
-    assert isinstance(hands.window.properties, Properties)
 
 
 def test_a_dialog_that_shows_its_work_on_the_desk_stands_aside(hands, qtbot):

@@ -297,7 +297,7 @@ def _draw(window: Window) -> list[Row]:
         for name, title, key in tools
     ] + [
         None,
-        Command("place pictures", "Draw", "Place pictures…", "Ctrl+P", window.place_pictures),
+        Command("place pictures", "Draw", "Place pictures…", "", window.place_pictures),
     ]  # fmt: skip
 
 
@@ -380,7 +380,6 @@ def _help(window: Window) -> list[Row]:
     return [
         Command("guide", menu, "Guide", "Shift+F1", window.open_guide),
         Command("keys", menu, "Keys", "", lambda: window.open_guide("Keys")),
-        Command("find", menu, "Find what can be done…", "", window.open_finder),
         Command("hints", menu, "Show the first steps again", "",
                 lambda: settings().change(hints=True)),
         None,

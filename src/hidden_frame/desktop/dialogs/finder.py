@@ -4,7 +4,8 @@ the same; and what the hand and the keys do on the desk."""
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from typing import Any, NamedTuple
+from operator import itemgetter
+from typing import NamedTuple
 
 from PySide6.QtCore import QModelIndex, Qt
 from PySide6.QtGui import QAction, QColor, QFont, QKeyEvent
@@ -191,9 +192,10 @@ class Finder(QDialog):
             begins = bool(words) and name.casefold().startswith(words[0])
             rank = (not action.isEnabled(), near, fit != 0, not begins, order)
             found.append((rank, menu, action, fit == 0 and bool(words)))
+        first = itemgetter(0)
         # Where the best name can't be done now, what comes next is a near miss.
         best = min((rank[1:] for rank, *_ in found), default=())
-        return [(m, a, sure and rank[1:] == best) for rank, m, a, sure in sorted(found, key=_rank)]
+        return [(m, a, sure and rank[1:] == best) for rank, m, a, sure in sorted(found, key=first)]
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         key = Qt.Key(event.key())
@@ -229,10 +231,6 @@ class Finder(QDialog):
         elif command is not None and self.commands[command].isEnabled():
             self.accept()
             self.commands[command].trigger()
-
-
-def _rank(row: tuple[tuple[object, ...], str, QAction, bool]) -> Any:
-    return row[0]
 
 
 def _tree() -> QTreeWidget:

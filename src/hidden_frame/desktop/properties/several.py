@@ -36,8 +36,9 @@ class SeveralForm(Form):
         for label, name in (("X", "x"), ("Y", "y"), ("Width", "width"), ("Height", "height")):
             field = LengthField(label, unit, 0.01 if name in ("width", "height") else None)
             field.committed.connect(lambda value, n=name: self._change(n, float(value)))
-            self.row(label, field)
+            self.row(label, field, beside=name in ("y", "height"))
             self.fields[name] = field
+        self.grid = None
         self.turn = NumberField("Turn by", "°", -360, 360)
         self.turn.committed.connect(lambda value: self._turn(float(value)))
         self.row("Turn by", self.turn)
