@@ -20,7 +20,7 @@ from hidden_frame.demo.almanac import almanac
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.dialogs.finder import Finder
 from hidden_frame.desktop.dialogs.new import NewDialog
-from hidden_frame.desktop.dialogs.styles import StyleDialog
+from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
 from hidden_frame.desktop.icons import redress
 from hidden_frame.desktop.session import Editing, Session
 from hidden_frame.desktop.settings import settings

@@ -41,6 +41,7 @@ from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_page
 from hidden_frame.model.paint import Fill
 from hidden_frame.model.publication import Setup
+from hidden_frame.model.styles import computed_paragraphs
 from hidden_frame.model.text import Paragraph, Run
 from hidden_frame.model.trims import TRIMS
 from hidden_frame.output.pdf import pdf_bytes
@@ -51,7 +52,7 @@ def looks(publication, item):
     colours = {c.id: replace(c, id="", name="") for c in publication.colours}
     styles = {
         s.id: (replace(s, id="", name="", colour=""), colours[s.colour])
-        for s in publication.paragraph_styles
+        for s in computed_paragraphs(publication.paragraph_styles).values()
     }
     paints = [p and (colours[p.colour], p.tint, p.opacity) for p in (item.fill, item.stroke)]
     text = [

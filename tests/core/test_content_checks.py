@@ -14,12 +14,13 @@ from hidden_frame.checks.content import content_findings, counted
 from hidden_frame.checks.folios import prints_folio
 from hidden_frame.checks.order import findings
 from hidden_frame.compose.composer import Composer
+from hidden_frame.edit.about import set_detail
 from hidden_frame.edit.folios import FolioPlan, place_folios
 from hidden_frame.edit.fonts import families_used, replace_family
 from hidden_frame.edit.items import add_item
 from hidden_frame.edit.overrides import override
 from hidden_frame.edit.setup import change_setup
-from hidden_frame.edit.styles import put_paragraph_style, put_picture, set_detail
+from hidden_frame.edit.styles import put_paragraph_style, put_picture
 from hidden_frame.model.items import Line, PictureFrame, Shape, TextFrame
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.paint import Fill, Stroke

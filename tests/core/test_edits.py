@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, invariant, precondition, rule
 from msgspec.structs import replace
 
+from hidden_frame.edit.about import rename_detail, set_detail
 from hidden_frame.edit.carry import copied, pasted
 from hidden_frame.edit.colours import add_colour, change_colour, delete_colour
 from hidden_frame.edit.folios import FolioPlan, place_folios, remove_folios
@@ -42,7 +43,6 @@ from hidden_frame.edit.pages import (
     set_blind,
 )
 from hidden_frame.edit.sections import join_with_previous, start_section
-from hidden_frame.edit.styles import rename_detail, set_detail
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Guide
 from hidden_frame.model.invariants import problems

@@ -12,6 +12,7 @@ from hidden_frame.compose.placing import guide_x, text_area
 from hidden_frame.compose.shown import items_on, shown_item
 from hidden_frame.compose.textspec import ink, palette, span_of
 from hidden_frame.compose.transform import Matrix, placement
+from hidden_frame.edit.about import remove_detail, set_detail, set_title
 from hidden_frame.edit.faces import set_face
 from hidden_frame.edit.items import (
     add_item,
@@ -32,17 +33,11 @@ from hidden_frame.edit.masters import (
 from hidden_frame.edit.overrides import follow_all, hide_here, override, overrides_on
 from hidden_frame.edit.pages import duplicate_pages, set_guides
 from hidden_frame.edit.sections import join_with_previous, rename_section, start_section
-from hidden_frame.edit.styles import (
-    put_colour,
-    put_paragraph_style,
-    remove_detail,
-    set_detail,
-    set_title,
-)
+from hidden_frame.edit.styles import put_colour, put_paragraph_style
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Columns, Guide, Margins
 from hidden_frame.model.items import Shape, TextFrame
-from hidden_frame.model.lookup import all_pages, find_master, stack_of
+from hidden_frame.model.lookup import all_pages, find_master, paragraph_style, stack_of
 from hidden_frame.model.paint import Colour
 from hidden_frame.model.publication import Numbering
 from hidden_frame.model.text import Marker, Paragraph, Run
@@ -231,7 +226,7 @@ def test_tints_and_colours_changed_once_change_everywhere(small):
     new = put_colour(publication, Colour(id="ink", name="Ink", values=(1.0, 0.0, 0.0)))
     (placed,) = Composer().compose(new).scene(page).placed
     assert placed.drawing.text.text.lines[0].runs[0].span.ink == (1.0, 0.0, 0.0)
-    large = replace(palette(publication).paragraphs["body"], size=20.0)
+    large = replace(paragraph_style(publication, "body"), size=20.0)
     bigger = put_paragraph_style(publication, large)
     (placed,) = Composer().compose(bigger).scene(page).placed
     assert placed.drawing.text.text.lines[0].runs[0].setting.size == 20.0

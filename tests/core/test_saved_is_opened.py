@@ -9,6 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
+from hidden_frame.edit.about import set_detail, set_title
 from hidden_frame.edit.carry import copied, pasted
 from hidden_frame.edit.carry_masters import masters_copied, masters_pasted
 from hidden_frame.edit.carry_pages import pages_copied, pages_pasted
@@ -22,7 +23,7 @@ from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.overrides import override
 from hidden_frame.edit.sections import change_numbering, rename_section
 from hidden_frame.edit.setup import change_setup
-from hidden_frame.edit.styles import put_character_style, put_paragraph_style, set_detail, set_title
+from hidden_frame.edit.styles import put_character_style, put_paragraph_style
 from hidden_frame.edit.text import insert, set_look
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Grid, Guide, Margins, Size
@@ -30,7 +31,8 @@ from hidden_frame.model.items import Around, Crop, Insets, PictureFrame, Shape, 
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.publication import Numbering, Setup
-from hidden_frame.model.text import CharacterStyle, Paragraph, ParagraphStyle, TabStop
+from hidden_frame.model.styles import CharacterStyle, ParagraphStyle
+from hidden_frame.model.text import Paragraph, TabStop
 from hidden_frame.model.trims import TRIMS
 from hidden_frame.model.valid import bounds, check_change
 from hidden_frame.storage.format import from_bytes, load, save, to_bytes

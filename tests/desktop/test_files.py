@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QFileDialog, QMessageBox
 from hidden_frame.desktop.dialogs.new import NewDialog
 from hidden_frame.desktop.dialogs.order import AddDialog, SectionDialog
 from hidden_frame.desktop.dialogs.pages import ApplyDialog, DeleteMasterDialog, RangeDialog
-from hidden_frame.desktop.dialogs.styles import StyleDialog
+from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
 from hidden_frame.model.lookup import all_pages, section_of, stack_of
 
 

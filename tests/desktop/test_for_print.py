@@ -14,7 +14,7 @@ from PySide6.QtWidgets import QFileDialog, QPushButton
 from hidden_frame.desktop.dialogs.about import AboutDialog
 from hidden_frame.desktop.dialogs.fonts import ReplaceFontDialog
 from hidden_frame.desktop.dialogs.pages import RangeDialog
-from hidden_frame.desktop.dialogs.styles import StyleDialog
+from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
 from hidden_frame.desktop.files import missing_fonts
 from hidden_frame.edit.items import add_item, change_items
 from hidden_frame.edit.styles import put_paragraph_style

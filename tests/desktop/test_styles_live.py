@@ -6,7 +6,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
 from hidden_frame.desktop.dialogs.colour import ColourDialog
-from hidden_frame.desktop.dialogs.styles import StyleDialog
+from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
 from hidden_frame.desktop.swatches import ColourChoice
 from hidden_frame.edit.colours import in_rgb
 from hidden_frame.model.lookup import paragraph_style
@@ -138,5 +138,5 @@ def test_tab_goes_through_the_form_before_the_buttons(hands, qtbot):
     for _ in range(6):
         QTest.keyClick(dialog.focusWidget(), Qt.Key.Key_Tab)
         passed.append(dialog.focusWidget().accessibleName() or dialog.focusWidget().text())
-    assert passed == ["Name", "Font", "Bold", "Italic", "Size", "Leading"]
+    assert passed == ["Name", "Based on", "Font", "Bold", "Italic", "Size"]
     assert dialog.ok.isDefault()

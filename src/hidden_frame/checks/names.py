@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from hidden_frame.checks.finding import Finding, Fix, Way
+from hidden_frame.edit.about import remove_detail, set_detail
 from hidden_frame.edit.change import change_texts
 from hidden_frame.edit.fonts import families_used
-from hidden_frame.edit.styles import remove_detail, set_detail
 from hidden_frame.edit.text import without_markers
 from hidden_frame.model.lookup import all_pages, base_chain, masters_by_id, positions, stack_of
 from hidden_frame.model.publication import Publication

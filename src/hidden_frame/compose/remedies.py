@@ -14,7 +14,8 @@ from hidden_frame.compose.shown import shown_item
 from hidden_frame.compose.textspec import marker_label, marker_value, markers_in, palette
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import TextFrame
-from hidden_frame.model.lookup import masters_by_id, paragraph_style
+from hidden_frame.model.lookup import masters_by_id
+from hidden_frame.model.styles import computed_style
 from hidden_frame.model.units import format_length
 
 
@@ -50,7 +51,7 @@ def remedies(composition: Composition, holder_id: str, item_id: str, side: Side)
     if height <= item.height + 0.01:
         return []
     found: list[Remedy] = []
-    above = paragraph_style(publication, item.text[0].style).space_before
+    above = computed_style(publication.paragraph_styles, item.text[0].style).space_before
     if above and not item.snug:
         title = f"Drop the {format_length(above, 'pt')} above the first paragraph"
         found.append(Remedy(title, {"snug": True}))

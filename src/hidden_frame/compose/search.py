@@ -19,7 +19,7 @@ _AROUND = 24  # characters told on either side of a word that was found
 
 
 class Found(NamedTuple):
-    """A page, a master or a paragraph style, and how to name it."""
+    """A page, a master or a style, and how to name it."""
 
     kind: Literal["page", "master", "style"]
     id: str
@@ -35,6 +35,11 @@ def search(publication: Publication, typed: str, most: int = 60) -> list[Found]:
     found += [
         Found("style", s.id, f"paragraph style {s.name}")
         for s in publication.paragraph_styles
+        if word in s.name.casefold()
+    ]
+    found += [
+        Found("style", s.id, f"character style {s.name}")
+        for s in publication.character_styles
         if word in s.name.casefold()
     ]
     if len(word) > 1:

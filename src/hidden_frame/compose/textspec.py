@@ -10,7 +10,14 @@ from hidden_frame.model.geometry import Side
 from hidden_frame.model.paint import Colour
 from hidden_frame.model.publication import Detail, Publication
 from hidden_frame.model.remember import remembered
-from hidden_frame.model.text import CharacterStyle, Look, Marker, Paragraph, ParagraphStyle, Text
+from hidden_frame.model.styles import (
+    CharacterStyle,
+    ComputedStyle,
+    ParagraphStyle,
+    computed_characters,
+    computed_paragraphs,
+)
+from hidden_frame.model.text import Look, Marker, Paragraph, Text
 from hidden_frame.typeset.fonts import font_book
 from hidden_frame.typeset.fonts.fallback import stretches
 from hidden_frame.typeset.paragraph import Ink, ParagraphSpec, Span, SpotInk, Tab
@@ -21,7 +28,7 @@ class Palette(NamedTuple):
     """Everything that text and paint refer to by id."""
 
     colours: dict[str, Colour]
-    paragraphs: dict[str, ParagraphStyle]
+    paragraphs: dict[str, ComputedStyle]
     characters: dict[str, CharacterStyle]
     language: str
 
@@ -35,8 +42,8 @@ def _palette(
 ) -> Palette:
     return Palette(
         {c.id: c for c in colours},
-        {s.id: s for s in paragraphs},
-        {s.id: s for s in characters},
+        computed_paragraphs(paragraphs),
+        computed_characters(characters),
         language,
     )
 
@@ -154,7 +161,7 @@ def _with_every_character(span: Span) -> list[Span]:
 
 def span_of(
     text: str,
-    style: ParagraphStyle,
+    style: ComputedStyle,
     named: CharacterStyle | None,
     look: Look | None,
     known: Palette,

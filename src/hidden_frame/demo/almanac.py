@@ -14,6 +14,7 @@ from hidden_frame.demo import words
 from hidden_frame.demo.masters import INNER, B, H, M, Masters, W, build_masters
 from hidden_frame.demo.pictures import LOGO, SEAL, comet_sketch, night_sky
 from hidden_frame.demo.style import CHARACTERS, COLOURS, PARAGRAPHS, SETUP
+from hidden_frame.edit.about import set_about, set_detail
 from hidden_frame.edit.held import hold_pages
 from hidden_frame.edit.items import add_item
 from hidden_frame.edit.layers import add_layer, change_layer
@@ -27,8 +28,6 @@ from hidden_frame.edit.styles import (
     put_colour,
     put_paragraph_style,
     put_picture,
-    set_about,
-    set_detail,
 )
 from hidden_frame.edit.ties import tie
 from hidden_frame.model.geometry import Guide

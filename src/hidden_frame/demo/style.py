@@ -5,7 +5,8 @@ from __future__ import annotations
 from hidden_frame.model.geometry import Columns, Margins, Size
 from hidden_frame.model.paint import Colour
 from hidden_frame.model.publication import Setup
-from hidden_frame.model.text import CharacterStyle, ParagraphStyle, TabStop
+from hidden_frame.model.styles import CharacterStyle, ParagraphStyle
+from hidden_frame.model.text import TabStop
 from hidden_frame.model.units import mm
 
 SETUP = Setup(
@@ -41,8 +42,7 @@ PARAGRAPHS = (
         id="body", name="Body", size=10.6, leading=15.6, alignment="justified", hyphenate=True,
     ),
     ParagraphStyle(
-        id="body-next", name="Body, indented", size=10.6, leading=15.6, alignment="justified",
-        hyphenate=True, indent_first=14,
+        id="body-next", name="Body, indented", based_on="body", indent_first=14,
     ),
     ParagraphStyle(
         id="lead", name="Lead", size=13.5, leading=21, space_after=9, language="en_GB",
@@ -57,11 +57,10 @@ PARAGRAPHS = (
         alignment="outside", colour="night",
     ),
     ParagraphStyle(
-        id="folio-light", name="Folio on colour", family=SANS, bold=True, size=10.5, leading=13,
-        alignment="outside", colour="cream",
+        id="folio-light", name="Folio on colour", based_on="foot-folio", colour="cream",
     ),
     ParagraphStyle(
-        id="foot-inside", name="Foot, inside", family=SANS, size=8.6, leading=13,
+        id="foot-inside", name="Foot, inside", based_on="foot-folio", bold=False, size=8.6,
         alignment="inside", colour="stone",
     ),
     ParagraphStyle(
@@ -79,8 +78,8 @@ PARAGRAPHS = (
         id="cover-title", name="Cover title", size=46, leading=50, colour="cream", bold=True,
     ),
     ParagraphStyle(
-        id="cover-line", name="Cover line", family=SANS, size=14, leading=19, colour="gold",
-        tracking=40,
+        id="cover-line", name="Cover line", based_on="opener-line", size=14, leading=19,
+        colour="gold", tracking=40,
     ),
     ParagraphStyle(
         id="month", name="Month", italic=True, size=34, leading=40, colour="night",
@@ -108,5 +107,6 @@ PARAGRAPHS = (
 CHARACTERS = (
     CharacterStyle(id="emphasis", name="Emphasis", italic=True),
     CharacterStyle(id="strong", name="Strong", bold=True, colour="night"),
+    CharacterStyle(id="key-word", name="Key word", based_on="strong", italic=True),
     CharacterStyle(id="quiet", name="Quiet", bold=False, colour="stone", size=8.6),
 )

@@ -104,6 +104,8 @@ def _edit(window: Window) -> list[Row]:
                 lambda: window.items.step(-1), idle),
         None,
         Command("styles", menu, "Paragraph styles…", "Ctrl+T", window.edit_styles),
+        Command("character styles", menu, "Character styles…", "Ctrl+Alt+T",
+                window.edit_character_styles),
         Command("colours", menu, "Colours", "", lambda: window.show_shelf("Colours")),
         Command("new colour", menu, "New colour…", "", lambda: window.colours.open_new()),
         None,

@@ -39,7 +39,8 @@ from hidden_frame.desktop.dialogs.guides import GuidesDialog
 from hidden_frame.desktop.dialogs.masters import RenameMasterDialog
 from hidden_frame.desktop.dialogs.overrides import OverridesDialog
 from hidden_frame.desktop.dialogs.pairing import PairingDialog
-from hidden_frame.desktop.dialogs.styles import StyleDialog
+from hidden_frame.desktop.dialogs.styles.character import CharacterDialog
+from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
 from hidden_frame.desktop.files import Files
 from hidden_frame.desktop.flatplan.flatplan import Flatplan
 from hidden_frame.desktop.guide import AboutProgram, Guide
@@ -381,6 +382,11 @@ class Window(QMainWindow):
             style = item.text[0].style if isinstance(item, TextFrame) and item.text else None
         StyleDialog(session, style, self).exec()
 
+    def edit_character_styles(self) -> None:
+        """The character style at the caret, or the first one."""
+        named = self.desk.text.now()["character"] if self.session.editing is not None else None
+        CharacterDialog(self.session, named, self).exec()
+
     def open_settings(self) -> None:
         DeskSettings(self.session, self).exec()
 
@@ -430,8 +436,10 @@ class Window(QMainWindow):
         AboutProgram(self).exec()
 
     def open_style(self, style_id: str) -> None:
-        """The form of one paragraph style."""
-        StyleDialog(self.session, style_id, self).exec()
+        """The form of one style."""
+        characters = {s.id for s in self.session.publication.character_styles}
+        form = CharacterDialog if style_id in characters else StyleDialog
+        form(self.session, style_id, self).exec()
 
     def open_overrides(self) -> OverridesDialog:
         dialog = OverridesDialog(self.session, self)

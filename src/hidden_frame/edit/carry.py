@@ -20,9 +20,17 @@ from hidden_frame.edit.styles import put_picture
 from hidden_frame.model.items import Item, Override, TextFrame
 from hidden_frame.model.paint import Colour, Layer
 from hidden_frame.model.publication import Detail, Picture, Publication
-from hidden_frame.model.text import CharacterStyle, Marker, ParagraphStyle, Text
+from hidden_frame.model.styles import (
+    CharacterStyle,
+    ParagraphStyle,
+    chain_of,
+    computed_paragraphs,
+    own,
+)
+from hidden_frame.model.text import Marker, Text
 
 N = TypeVar("N", Colour, ParagraphStyle, CharacterStyle)
+S = TypeVar("S", ParagraphStyle, CharacterStyle)
 
 
 class Clip(Struct, frozen=True):
@@ -61,10 +69,11 @@ def clip_of(
     pieces = [c for text in texts for p in text for c in p.content]
     paragraphs = {p.style for text in texts for p in text}
     characters = {c.style for c in pieces if c.style}
-    styles = tuple(s for s in publication.paragraph_styles if s.id in paragraphs)
-    looks = tuple(s for s in publication.character_styles if s.id in characters)
+    styles = _with_bases(publication.paragraph_styles, paragraphs)
+    looks = _with_bases(publication.character_styles, characters)
+    computed = computed_paragraphs(publication.paragraph_styles)
     colours = {paint.colour for paint in values("fill") + values("stroke")}
-    colours |= {s.colour for s in styles}
+    colours |= {computed[s.id].colour for s in styles}
     colours |= {s.colour for s in looks if s.colour}
     colours |= {c.look.colour for c in pieces if c.look is not None and c.look.colour}
     pictures = set(values("picture"))
@@ -143,13 +152,8 @@ def brought_in(publication: Publication, clip: Clip) -> tuple[Publication, Terms
     publication, layers = _layers(publication, clip.layers)
     colours, colour_of = _merged(publication.colours, clip.colours)
     paints = colour_of.__getitem__
-    styles = [replace(s, colour=paints(s.colour)) for s in clip.paragraph_styles]
-    paragraphs, style_of = _merged(publication.paragraph_styles, styles)
-    looks = [
-        s if s.colour is None else replace(s, colour=paints(s.colour))
-        for s in clip.character_styles
-    ]
-    characters, look_of = _merged(publication.character_styles, looks)
+    paragraphs, style_of = _styles(publication.paragraph_styles, clip.paragraph_styles, paints)
+    characters, look_of = _styles(publication.character_styles, clip.character_styles, paints)
     known = {d.name for d in publication.details}
     publication = replace(
         publication,
@@ -161,6 +165,30 @@ def brought_in(publication: Publication, clip: Clip) -> tuple[Publication, Terms
     for picture in clip.pictures:
         publication = put_picture(publication, picture)
     return publication, Terms(layers, colour_of, style_of, look_of)
+
+
+def _with_bases(styles: tuple[S, ...], wanted: Iterable[str]) -> tuple[S, ...]:
+    """The styles of these ids, each behind the styles that it is based on."""
+    taken = {s.id: s for style_id in sorted(wanted) for s in chain_of(styles, style_id)}
+    order = {style.id: n for n, style in enumerate(styles)}
+    depth = {i: len(chain_of(styles, i)) for i in taken}
+    return tuple(sorted(taken.values(), key=lambda s: (depth[s.id], order[s.id])))
+
+
+def _styles(
+    there: tuple[S, ...], coming: tuple[S, ...], paints: Callable[[str], str]
+) -> tuple[tuple[S, ...], dict[str, str]]:
+    """Styles joined, each after its base, so that it is based on what that has become."""
+    ids: dict[str, str] = {}
+    for style in coming:
+        colour = own(style, "colour")
+        changes: dict[str, object] = {}
+        if isinstance(colour, str) and paints(colour) != colour:
+            changes["colour"] = paints(colour)
+        if style.based_on is not None:
+            changes["based_on"] = ids[style.based_on]
+        there, ids[style.id] = _joined(there, replace(style, **changes))
+    return there, ids
 
 
 def _layers(
@@ -182,19 +210,21 @@ def _layers(
 
 def _merged(there: tuple[N, ...], coming: Iterable[N]) -> tuple[tuple[N, ...], dict[str, str]]:
     """Named values joined: equal ones are one, others get ids and names of their own."""
-    result, ids = list(there), {}
+    ids: dict[str, str] = {}
     for value in coming:
-        same = next((v for v in result if _equal(v, value)), None)
-        if same is None:
-            taken = {v.id for v in result}
-            same = replace(
-                value,
-                id=_free(value.id, taken),
-                name=free_name(value.name, (v.name for v in result)),
-            )
-            result.append(same)
-        ids[value.id] = same.id
-    return tuple(result), ids
+        there, ids[value.id] = _joined(there, value)
+    return there, ids
+
+
+def _joined(there: tuple[N, ...], value: N) -> tuple[tuple[N, ...], str]:
+    """One value among others: the id of its equal, or of itself with a name of its own."""
+    same = next((v for v in there if _equal(v, value)), None)
+    if same is not None:
+        return there, same.id
+    taken = {v.id for v in there}
+    name = free_name(value.name, (v.name for v in there))
+    new = replace(value, id=_free(value.id, taken), name=name)
+    return there + (new,), new.id  # noqa: RUF005 - keeps its type
 
 
 def _equal(there: N, coming: N) -> bool:

@@ -18,7 +18,8 @@ from hidden_frame.model.items import Item, Override
 from hidden_frame.model.lookup import holders
 from hidden_frame.model.paint import Colour, Fill, Stroke
 from hidden_frame.model.publication import Master, Page, Publication
-from hidden_frame.model.text import CharacterStyle, Look, Marker, ParagraphStyle, Run, Text
+from hidden_frame.model.styles import CharacterStyle, ParagraphStyle, own
+from hidden_frame.model.text import Look, Marker, Run, Text
 
 Space = Literal["rgb", "cmyk", "spot"]
 H = TypeVar("H", Page, Master)
@@ -120,7 +121,7 @@ def in_cmyk(colour: Colour) -> tuple[float, ...]:
 
 def uses(publication: Publication, colour_id: str) -> int:
     """How many items, overrides and styles use a colour."""
-    count = sum(s.colour == colour_id for s in publication.paragraph_styles)
+    count = sum(own(s, "colour") == colour_id for s in publication.paragraph_styles)
     count += sum(s.colour == colour_id for s in publication.character_styles)
     for held in holders(publication):
         for each in (*held.items, *held.overrides):
@@ -156,7 +157,10 @@ def recoloured(publication: Publication, new: Callable[[str], str]) -> Publicati
     """Every mention of a colour exchanged; the list of colours stays."""
 
     def style(old: S) -> S:
-        return old if old.colour is None else replace(old, colour=new(old.colour))
+        colour = own(old, "colour")
+        if not isinstance(colour, str) or new(colour) == colour:
+            return old
+        return replace(old, colour=new(colour))
 
     def held(old: H) -> H:
         items = tuple(recoloured_item(i, new) for i in old.items)

@@ -21,8 +21,9 @@ from hidden_frame.edit.masters import add_master
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Margins
 from hidden_frame.model.items import Item, TextFrame
-from hidden_frame.model.lookup import base_chain, find_section, masters_by_id, paragraph_style
+from hidden_frame.model.lookup import base_chain, find_section, masters_by_id
 from hidden_frame.model.publication import Master, Publication
+from hidden_frame.model.styles import computed_style
 from hidden_frame.model.text import Alignment, Marker, Paragraph, Piece, Run, Text
 
 Edge = Literal["head", "foot"]
@@ -108,7 +109,9 @@ def plan_of(publication: Publication, master_id: str, otherwise: FolioPlan) -> F
     trim = publication.setup.trim
     edge: Edge = "head" if item.y + item.height / 2 < trim.height / 2 else "foot"
     first = item.text[0]
-    alignment = first.alignment or paragraph_style(publication, first.style).alignment
+    alignment = (
+        first.alignment or computed_style(publication.paragraph_styles, first.style).alignment
+    )
     place: Place = "kept"
     for possible in ("outside", "centre", "inside"):
         plan = FolioPlan(edge, possible, form_of(item.text), first.style)
@@ -131,7 +134,7 @@ def _box(
 ) -> tuple[float, float, float, float]:
     """x, y, width and height on a recto: within the margin at head or foot."""
     trim, margins = publication.setup.trim, _margins(publication, master_id)
-    height = paragraph_style(publication, plan.style).leading + 1.0
+    height = computed_style(publication.paragraph_styles, plan.style).leading + 1.0
     if plan.place == "point":
         return plan.x - _POINT_WIDTH / 2, plan.y - height / 2, _POINT_WIDTH, height
     width = trim.width - margins.inside - margins.outside

@@ -7,6 +7,7 @@ from msgspec.structs import replace
 from hidden_frame.edit.change import change_texts
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.remember import remembered
+from hidden_frame.model.styles import computed_characters, computed_paragraphs, own
 from hidden_frame.model.text import Piece, Text
 from hidden_frame.model.usage import texts_of
 
@@ -14,8 +15,8 @@ from hidden_frame.model.usage import texts_of
 @remembered(8)
 def families_used(publication: Publication) -> dict[str, set[str]]:
     """Each family that a style or a text names, and the pages and masters whose texts show it."""
-    paragraphs = {s.id: s.family for s in publication.paragraph_styles}
-    characters = {s.id: s.family for s in publication.character_styles}
+    paragraphs = {i: s.family for i, s in computed_paragraphs(publication.paragraph_styles).items()}
+    characters = {i: s.family for i, s in computed_characters(publication.character_styles).items()}
     used: dict[str, set[str]] = {family: set() for family in paragraphs.values()}
     used |= {family: set() for family in characters.values() if family}
     for holder, text in texts_of(publication):
@@ -47,7 +48,8 @@ def replace_family(publication: Publication, old: str, new: str) -> Publication:
     return replace(
         publication,
         paragraph_styles=tuple(
-            replace(s, family=new) if s.family == old else s for s in publication.paragraph_styles
+            replace(s, family=new) if own(s, "family") == old else s
+            for s in publication.paragraph_styles
         ),
         character_styles=tuple(
             replace(s, family=new) if s.family == old else s for s in publication.character_styles

@@ -7,7 +7,7 @@ from hidden_frame.model.errors import Refusal
 from hidden_frame.model.invariants import check
 from hidden_frame.model.paint import Colour, Layer
 from hidden_frame.model.publication import MAX_PAGES, Master, Page, Publication, Section, Setup
-from hidden_frame.model.text import CharacterStyle, ParagraphStyle
+from hidden_frame.model.styles import CharacterStyle, ParagraphStyle
 
 LAYERS = (
     Layer(id="ground", name="Ground"),

@@ -1,16 +1,29 @@
-"""Styles, colours, details and pictures: what items refer to."""
+"""Styles made, changed, based on each other and deleted; colours and pictures put in."""
 
 from __future__ import annotations
 
+from typing import Any
+
+from msgspec import UNSET
 from msgspec.structs import replace
 
 from hidden_frame.edit.change import change_texts, new_ids
 from hidden_frame.edit.masters import free_name
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.lookup import paragraph_style
+from hidden_frame.model.lookup import character_style, paragraph_style
 from hidden_frame.model.paint import Colour
-from hidden_frame.model.publication import Detail, Picture, Publication
-from hidden_frame.model.text import CharacterStyle, Marker, ParagraphStyle, Piece, Text
+from hidden_frame.model.publication import Picture, Publication
+from hidden_frame.model.styles import (
+    CHARACTER_PROPERTIES,
+    PROPERTIES,
+    CharacterStyle,
+    ComputedStyle,
+    ParagraphStyle,
+    computed_characters,
+    computed_style,
+)
+from hidden_frame.model.text import Text
+from hidden_frame.model.usage import texts_of
 
 
 def _put(values: tuple, new: object) -> tuple:
@@ -28,6 +41,7 @@ def put_paragraph_style(publication: Publication, style: ParagraphStyle) -> Publ
 
 
 def put_character_style(publication: Publication, style: CharacterStyle) -> Publication:
+    """A character style added, or changed everywhere it is used."""
     styles = _put(publication.character_styles, style)
     return replace(publication, character_styles=styles)
 
@@ -44,65 +58,138 @@ def put_picture(publication: Publication, picture: Picture) -> Publication:
     return replace(publication, pictures=(*publication.pictures, picture))
 
 
-def set_detail(publication: Publication, name: str, value: str) -> Publication:
-    """A detail's value, shown by every marker that names it; a new name adds it."""
-    clean = " ".join(name.split())
-    if not clean:
-        raise Refusal("The detail has no name; give it one, for example Issue.")
-    if any(d.name == clean for d in publication.details):
-        details = tuple(Detail(clean, value) if d.name == clean else d for d in publication.details)
-        if details == publication.details:
-            return publication
-    else:
-        details = (*publication.details, Detail(clean, value))
-    return replace(publication, details=details)
+def restated(
+    publication: Publication,
+    wanted: ComputedStyle,
+    based_on: str | None,
+    following: frozenset[str] = frozenset(),
+) -> ParagraphStyle:
+    """The style of `wanted.id` so that it comes out as `wanted`, on this base.
 
-
-def remove_detail(publication: Publication, name: str) -> Publication:
-    """A detail taken away; markers that named it show its name in brackets."""
-    kept = tuple(d for d in publication.details if d.name != name)
-    return replace(publication, details=kept)
-
-
-def new_detail_name(publication: Publication, wanted: str = "Detail") -> str:
-    return free_name(wanted, (d.name for d in publication.details))
-
-
-def set_title(publication: Publication, title: str) -> Publication:
-    return replace(publication, title=title) if title != publication.title else publication
-
-
-def set_about(publication: Publication, **changes: object) -> Publication:
-    """What the publication says of itself: author, subject, keywords, language.
-
-    >>> set_about(publication, author="Kestrel Ridge Observatory")
+    It says only what differs from the base; what it said itself and is still wanted stays said,
+    even where the base says the same by now, unless it is among those `following`.
     """
-    about = replace(publication.about, **changes)
-    return publication if about == publication.about else replace(publication, about=about)
+    before = paragraph_style(publication, wanted.id)
+    base = ComputedStyle(id="", name="-")
+    if based_on is not None:
+        base = computed_style(publication.paragraph_styles, based_on)
+    values: dict[str, Any] = {}
+    for name in PROPERTIES:
+        value, said = getattr(wanted, name), getattr(before, name)
+        kept = before.based_on == based_on and said == value and name not in following
+        values[name] = value if kept or value != getattr(base, name) else UNSET
+    return ParagraphStyle(id=before.id, name=wanted.name, based_on=based_on, **values)
 
 
-def rename_detail(publication: Publication, name: str, new: str) -> Publication:
-    """A detail under another name; the markers that show it go along."""
-    clean = " ".join(new.split())
-    if clean == name:
-        return publication
-    if not clean or any(d.name == clean for d in publication.details):
-        raise Refusal(f"A detail can't be named “{clean}”; choose a name that is not in use.")
+def restated_character(
+    publication: Publication, wanted: CharacterStyle, based_on: str | None
+) -> CharacterStyle:
+    """The same for a character style, of which None says nothing.
 
-    def marker(piece: Piece) -> Piece:
-        named = isinstance(piece, Marker) and piece.shows == "detail" and piece.detail == name
-        return replace(piece, detail=clean) if named else piece
-
-    def text(old: Text) -> Text:
-        return tuple(replace(p, content=tuple(marker(c) for c in p.content)) for p in old)
-
-    details = tuple(Detail(clean, d.value) if d.name == name else d for d in publication.details)
-    return replace(change_texts(publication, text), details=details)
+    On a base that says something, nothing can't be wanted: such a property follows the base.
+    """
+    before = character_style(publication, wanted.id)
+    base = computed_characters(publication.character_styles).get(based_on or "")
+    values: dict[str, Any] = {}
+    for name in CHARACTER_PROPERTIES:
+        value, said = getattr(wanted, name), getattr(before, name)
+        kept = before.based_on == based_on and said == value
+        values[name] = value if kept or value != getattr(base, name, None) else None
+    return CharacterStyle(id=before.id, name=wanted.name, based_on=based_on, **values)
 
 
-def add_paragraph_style(publication: Publication, like: str) -> tuple[Publication, str]:
-    """A new style that says the same as another, under a name of its own; and its id."""
+def new_paragraph_style(
+    publication: Publication, like: str, based: bool = False
+) -> tuple[Publication, str]:
+    """A new style that comes out as another one, under a name of its own; and its id.
+
+    It says the same as that one, or is based on it and says nothing itself.
+    """
     style = paragraph_style(publication, like)
     publication, (style_id,) = new_ids(publication, "style", 1)
     name = free_name(style.name, (s.name for s in publication.paragraph_styles))
+    if based:
+        return put_paragraph_style(
+            publication, ParagraphStyle(id=style_id, name=name, based_on=like)
+        ), style_id
     return put_paragraph_style(publication, replace(style, id=style_id, name=name)), style_id
+
+
+def new_character_style(
+    publication: Publication, like: str | None, based: bool = False
+) -> tuple[Publication, str]:
+    """The same for a character style; one that is like no other says nothing yet."""
+    publication, (style_id,) = new_ids(publication, "style", 1)
+    taken = [s.name for s in publication.character_styles]
+    if like is None:
+        style = CharacterStyle(id=style_id, name=free_name("Character style", taken))
+        return put_character_style(publication, style), style_id
+    style = character_style(publication, like)
+    name = free_name(style.name, taken)
+    if based:
+        style = CharacterStyle(id=style_id, name=name, based_on=like)
+    return put_character_style(publication, replace(style, id=style_id, name=name)), style_id
+
+
+def style_uses(publication: Publication, style_id: str) -> int:
+    """How many paragraphs, runs and markers are set in a style; overridden texts count too."""
+    count = 0
+    for _, text in texts_of(publication):
+        for paragraph in text:
+            count += paragraph.style == style_id
+            count += sum(piece.style == style_id for piece in paragraph.content)
+    return count
+
+
+def delete_paragraph_style(publication: Publication, style_id: str, instead: str) -> Publication:
+    """Without a paragraph style; its paragraphs take another one, and styles that are based on
+    it look as before."""
+    gone = paragraph_style(publication, style_id)
+    if instead == style_id or len(publication.paragraph_styles) == 1:
+        raise Refusal(f"“{gone.name}” can't take its own place; choose another style.")
+    paragraph_style(publication, instead)
+    for style in publication.paragraph_styles:
+        if style.based_on == style_id:
+            wanted = computed_style(publication.paragraph_styles, style.id)
+            free = restated(publication, wanted, gone.based_on)
+            publication = put_paragraph_style(publication, free)
+    kept = tuple(s for s in publication.paragraph_styles if s.id != style_id)
+
+    def text(old: Text) -> Text:
+        if all(p.style != style_id for p in old):
+            return old
+        return tuple(replace(p, style=instead) if p.style == style_id else p for p in old)
+
+    return replace(change_texts(publication, text), paragraph_styles=kept)
+
+
+def delete_character_style(
+    publication: Publication, style_id: str, instead: str | None
+) -> Publication:
+    """Without a character style; what was set in it takes another one, or none."""
+    gone = character_style(publication, style_id)
+    if instead is not None:
+        character_style(publication, instead)
+    if instead == style_id:
+        raise Refusal(f"“{gone.name}” can't take its own place; choose another style.")
+    computed = computed_characters(publication.character_styles)
+    for style in publication.character_styles:
+        if style.based_on == style_id:
+            free = restated_character(publication, computed[style.id], gone.based_on)
+            publication = put_character_style(publication, free)
+    kept = tuple(s for s in publication.character_styles if s.id != style_id)
+
+    def text(old: Text) -> Text:
+        if all(c.style != style_id for p in old for c in p.content):
+            return old
+        return tuple(
+            replace(
+                p,
+                content=tuple(
+                    replace(c, style=instead) if c.style == style_id else c for c in p.content
+                ),
+            )
+            for p in old
+        )
+
+    return replace(change_texts(publication, text), character_styles=kept)

@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from collections import Counter
 from collections.abc import Iterable, Iterator
+from typing import TypeVar
 
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import (
@@ -20,8 +21,16 @@ from hidden_frame.model.items import (
 from hidden_frame.model.lookup import all_pages, holders, masters_by_id, positions
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.publication import MAX_PAGES, Master, Page, Publication
-from hidden_frame.model.text import CharacterStyle, ParagraphStyle, Text
+from hidden_frame.model.styles import (
+    CharacterStyle,
+    ComputedStyle,
+    ParagraphStyle,
+    chain_of,
+    computed_paragraphs,
+)
+from hidden_frame.model.text import Text
 
+S = TypeVar("S", ParagraphStyle, CharacterStyle)
 MAX_TRIM = 14_400.0  # points; the largest page of a PDF, ISO 32000-1 Annex C
 MAX_BLEED = 720.0  # points
 
@@ -160,11 +169,24 @@ def _styles(publication: Publication, known: _Known) -> Iterator[str]:
         wanted = 3 if colour.space == "rgb" else 4
         if len(colour.values) != wanted:
             yield f"The colour “{colour.name}” needs {wanted} values, not {len(colour.values)}."
-    styles: list[ParagraphStyle | CharacterStyle] = [*publication.paragraph_styles]
-    styles += publication.character_styles
+    yield from _style_bases(publication.paragraph_styles)
+    yield from _style_bases(publication.character_styles)
+    computed = computed_paragraphs(publication.paragraph_styles).values()
+    styles: list[ComputedStyle | CharacterStyle] = [*computed, *publication.character_styles]
     for style in styles:
         if style.colour is not None and style.colour not in known.colours:
             yield f"The style “{style.name}” uses a colour “{style.colour}” that does not exist."
+
+
+def _style_bases(styles: tuple[S, ...]) -> Iterator[str]:
+    known = {s.id: s for s in styles}
+    for style in styles:
+        if style.based_on is not None and style.based_on not in known:
+            yield f"The style “{style.name}” is based on “{style.based_on}”, which does not exist."
+        chain = chain_of(styles, style.id)
+        if chain[0].based_on in {s.id for s in chain}:
+            names = " → ".join(s.name for s in reversed(chain))
+            yield f"The styles are based on each other in a circle: {names}."
 
 
 def _bases(publication: Publication, master: Master) -> Iterator[str]:

@@ -8,7 +8,7 @@ from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Item
 from hidden_frame.model.publication import Master, Page, Publication, Section
 from hidden_frame.model.remember import remembered
-from hidden_frame.model.text import ParagraphStyle
+from hidden_frame.model.styles import CharacterStyle, ParagraphStyle
 
 
 @remembered(8)
@@ -99,6 +99,13 @@ def paragraph_style(publication: Publication, style_id: str) -> ParagraphStyle:
         if style.id == style_id:
             return style
     raise Refusal(f"There is no paragraph style “{style_id}” in this publication.")
+
+
+def character_style(publication: Publication, style_id: str) -> CharacterStyle:
+    for style in publication.character_styles:
+        if style.id == style_id:
+            return style
+    raise Refusal(f"There is no character style “{style_id}” in this publication.")
 
 
 def base_chain(publication: Publication, master_id: str) -> tuple[Master, ...]:

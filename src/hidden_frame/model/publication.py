@@ -9,7 +9,8 @@ from msgspec import Meta, Struct
 from hidden_frame.model.geometry import Columns, Grid, Guide, Margins, NotNegative, Side, Size
 from hidden_frame.model.items import Item, Override
 from hidden_frame.model.paint import Colour, Layer
-from hidden_frame.model.text import CharacterStyle, Language, ParagraphStyle
+from hidden_frame.model.styles import CharacterStyle, ParagraphStyle
+from hidden_frame.model.text import Language
 from hidden_frame.model.units import Unit
 
 MAX_PAGES = 5000

@@ -1,4 +1,4 @@
-"""Text as paragraphs of runs and markers, and the styles it is set in.
+"""Text as paragraphs of runs and markers.
 
 >>> Paragraph(style="body", content=(Run("Page "), Marker("folio")))
 Paragraph(style='body', content=(Run(text='Page ', style=None), Marker(shows='folio', ...
@@ -10,7 +10,7 @@ from typing import Annotated, Literal
 
 from msgspec import Meta, Struct
 
-from hidden_frame.model.geometry import NotNegative, Positive, Share
+from hidden_frame.model.geometry import NotNegative, Share
 
 MarkerKind = Literal[
     "folio", "page count", "section pages", "section last folio", "section name", "title", "detail"
@@ -80,45 +80,3 @@ class Paragraph(Struct, frozen=True, omit_defaults=True):
 
 
 Text = tuple[Paragraph, ...]
-
-
-class ParagraphStyle(Struct, frozen=True, kw_only=True, omit_defaults=True):
-    """How a paragraph is set; lengths in points, tracking in 1/1000 em.
-
-    A `language` that is None is the publication's.
-    """
-
-    id: str
-    name: Annotated[str, Meta(min_length=1)]
-    family: str = "Spectral"
-    bold: bool = False
-    italic: bool = False
-    size: Annotated[float, Meta(gt=0, le=2000)] = 10.0
-    leading: Positive = 13.0
-    tracking: Annotated[float, Meta(ge=-500, le=2000)] = 0.0
-    colour: str = "ink"
-    tint: Share = 1.0
-    alignment: Alignment = "left"
-    space_before: NotNegative = 0.0
-    space_after: NotNegative = 0.0
-    indent_left: NotNegative = 0.0
-    indent_right: NotNegative = 0.0
-    indent_first: float = 0.0
-    tabs: tuple[TabStop, ...] = ()
-    hyphenate: bool = False
-    language: Language | None = None
-
-
-class CharacterStyle(Struct, frozen=True, kw_only=True, omit_defaults=True):
-    """What a run changes of its paragraph's look; None follows the paragraph."""
-
-    id: str
-    name: Annotated[str, Meta(min_length=1)]
-    family: str | None = None
-    bold: bool | None = None
-    italic: bool | None = None
-    size: Annotated[float, Meta(gt=0, le=2000)] | None = None
-    tracking: Annotated[float, Meta(ge=-500, le=2000)] | None = None
-    colour: str | None = None
-    tint: Share | None = None
-    language: Language | None = None

@@ -15,7 +15,7 @@ from hidden_frame.desktop.session import Editing, Session
 from hidden_frame.edit import text as edit_text
 from hidden_frame.edit.text import Place
 from hidden_frame.model.items import TextFrame
-from hidden_frame.model.lookup import paragraph_style
+from hidden_frame.model.styles import computed_characters, computed_style
 from hidden_frame.model.text import Alignment, Marker, Text
 from hidden_frame.typeset.caret import caret_at, place_at
 
@@ -191,12 +191,12 @@ class TextEdit(QObject):
         """How the text at the caret looks: its own look over its styles."""
         text, publication = self.text, self.session.publication
         paragraph = text[self.caret[0]]
-        style = paragraph_style(publication, paragraph.style)
+        style = computed_style(publication.paragraph_styles, paragraph.style)
         start, _ = self.selection
         at = (start[0], start[1] + 1) if self.anchor != self.caret else self.caret
         at = at if at[1] <= edit_text.length(text[at[0]]) else self.caret
         named, own = edit_text.dress_at(text, at)
-        character = next((c for c in publication.character_styles if c.id == named), None)
+        character = computed_characters(publication.character_styles).get(named or "")
         found: dict[str, Any] = {"style": paragraph.style, "character": named}
         found["alignment"] = paragraph.alignment or style.alignment
         for name in ("family", "bold", "italic", "size", "tracking", "colour", "tint"):

@@ -24,9 +24,9 @@ from hidden_frame.desktop.dialogs.masters import NewMasterDialog
 from hidden_frame.desktop.pages.drops import MASTER_MIME, carried
 from hidden_frame.desktop.ribbon import ribbon_icon
 from hidden_frame.desktop.session import Session
+from hidden_frame.edit.about import new_detail_name, rename_detail, set_detail
 from hidden_frame.edit.families import copy_master, move_master
 from hidden_frame.edit.masters import add_master, set_base
-from hidden_frame.edit.styles import new_detail_name, rename_detail, set_detail
 from hidden_frame.model.lookup import find_master
 from hidden_frame.model.publication import Publication
 

@@ -1,0 +1,1 @@
+"""Paragraph and character styles: made, changed, based on each other, deleted."""

@@ -1,0 +1,58 @@
+"""The fields of a style's form: each shows one property and says what it is to be."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any, NamedTuple
+
+from PySide6.QtWidgets import QCheckBox, QToolButton, QWidget
+
+from hidden_frame.desktop.dialogs.tabs import TabStops
+from hidden_frame.desktop.properties.fields import Choice, LengthField, NumberField
+from hidden_frame.desktop.swatches import ColourChoice
+
+
+class Part(NamedTuple):
+    """A property by its name in the model, its field, and how the two are read and shown."""
+
+    name: str
+    field: QWidget
+    show: Callable[[Any], None]
+    read: Callable[[], Any]
+    follow: QToolButton
+
+
+def typed_part(name: str, field: LengthField | NumberField, follow: QToolButton) -> Part:
+    """A field that holds a length or a number; empty says nothing (None)."""
+
+    def show(value: float | None) -> None:
+        if value is None:
+            field.show_text("")
+        else:
+            field.show_value(value)
+
+    def read() -> float | None:
+        empty = not field.text().strip() and bool(field.placeholderText())
+        return None if empty else field.parse(field.text())
+
+    return Part(name, field, show, read, follow)
+
+
+def chosen_part(name: str, field: Choice, show: Callable[[Any], None], follow: QToolButton) -> Part:
+    """A list of which one entry is chosen."""
+    return Part(name, field, show, field.value, follow)
+
+
+def colour_part(field: ColourChoice, without: Callable[[], str], follow: QToolButton) -> Part:
+    """A list of colours; `without` names the entry for none."""
+    return Part("colour", field, lambda v: field.show_colours(v, without()), field.value, follow)
+
+
+def ticked_part(name: str, field: QCheckBox, follow: QToolButton) -> Part:
+    """A box that is ticked or not."""
+    return Part(name, field, field.setChecked, field.isChecked, follow)
+
+
+def tabs_part(field: TabStops, follow: QToolButton) -> Part:
+    """The list of tab stops."""
+    return Part("tabs", field, field.show_stops, field.stops, follow)

@@ -1,0 +1,67 @@
+"""What a publication says of itself: its title, its author, and details that markers show."""
+
+from __future__ import annotations
+
+from msgspec.structs import replace
+
+from hidden_frame.edit.change import change_texts
+from hidden_frame.edit.masters import free_name
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.publication import Detail, Publication
+from hidden_frame.model.text import Marker, Piece, Text
+
+
+def set_detail(publication: Publication, name: str, value: str) -> Publication:
+    """A detail's value, shown by every marker that names it; a new name adds it."""
+    clean = " ".join(name.split())
+    if not clean:
+        raise Refusal("The detail has no name; give it one, for example Issue.")
+    if any(d.name == clean for d in publication.details):
+        details = tuple(Detail(clean, value) if d.name == clean else d for d in publication.details)
+        if details == publication.details:
+            return publication
+    else:
+        details = (*publication.details, Detail(clean, value))
+    return replace(publication, details=details)
+
+
+def remove_detail(publication: Publication, name: str) -> Publication:
+    """A detail taken away; markers that named it show its name in brackets."""
+    kept = tuple(d for d in publication.details if d.name != name)
+    return replace(publication, details=kept)
+
+
+def new_detail_name(publication: Publication, wanted: str = "Detail") -> str:
+    return free_name(wanted, (d.name for d in publication.details))
+
+
+def set_title(publication: Publication, title: str) -> Publication:
+    return replace(publication, title=title) if title != publication.title else publication
+
+
+def set_about(publication: Publication, **changes: object) -> Publication:
+    """What the publication says of itself: author, subject, keywords, language.
+
+    >>> set_about(publication, author="Kestrel Ridge Observatory")
+    """
+    about = replace(publication.about, **changes)
+    return publication if about == publication.about else replace(publication, about=about)
+
+
+def rename_detail(publication: Publication, name: str, new: str) -> Publication:
+    """A detail under another name; the markers that show it go along."""
+    clean = " ".join(new.split())
+    if clean == name:
+        return publication
+    if not clean or any(d.name == clean for d in publication.details):
+        raise Refusal(f"A detail can't be named “{clean}”; choose a name that is not in use.")
+
+    def marker(piece: Piece) -> Piece:
+        named = isinstance(piece, Marker) and piece.shows == "detail" and piece.detail == name
+        return replace(piece, detail=clean) if named else piece
+
+    def text(old: Text) -> Text:
+        return tuple(replace(p, content=tuple(marker(c) for c in p.content)) for p in old)
+
+    details = tuple(Detail(clean, d.value) if d.name == name else d for d in publication.details)
+    return replace(change_texts(publication, text), details=details)
