@@ -7,7 +7,7 @@ from pathlib import Path
 import msgspec
 import pytest
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QColor
+from PySide6.QtGui import QColor, QImage
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog
 
@@ -15,6 +15,7 @@ from hidden_frame.desktop import theme
 from hidden_frame.desktop.dialogs.new import NewDialog
 from hidden_frame.desktop.hints import STEPS
 from hidden_frame.desktop.settings import Preferences, Settings, settings
+from hidden_frame.desktop.shelf.tabs import NAMES as SHELF
 from hidden_frame.desktop.start import StartWindow
 from hidden_frame.desktop.windows import Windows
 from hidden_frame.model.invariants import problems
@@ -154,6 +155,37 @@ def test_the_theme_changes_in_every_window_at_once(windows, demo, preferences, q
     preferences.change(theme="light")
     qapp.processEvents()
     assert ground() == theme.LIGHT.desk.lower()
+
+
+def _panels(window, qapp) -> dict[str, QImage]:
+    """Pictures of what holds rows and icons, one after the other in sight."""
+    session, found = window.session, {}
+    session.show_page(all_pages(session.publication)[9].id)
+    overrides = window.open_overrides()
+    for name in SHELF:
+        window.show_shelf(name)
+        qapp.processEvents()
+        found[name] = window.tabs.grab().toImage()
+    qapp.processEvents()
+    found["properties"] = window.properties.grab().toImage()
+    found["top"] = window.top.grab().toImage()
+    found["overrides"] = overrides.grab().toImage()
+    overrides.close()
+    return found
+
+
+def test_a_theme_changed_live_leaves_no_row_behind(windows, demo, preferences, qapp):
+    # The oracle is a window that never was in another theme.
+    window = windows.open(*demo, None)
+    light = _panels(window, qapp)
+    preferences.change(theme="dark")
+    qapp.processEvents()
+    live = _panels(window, qapp)
+    window.close()
+    fresh = _panels(windows.open(*demo, None), qapp)
+    for name, picture in live.items():
+        assert picture != light[name], name
+        assert picture == fresh[name], name
 
 
 def test_what_is_remembered_survives_and_nonsense_does_not(preferences):

@@ -1,4 +1,4 @@
-"""Icons in the theme's colours, drawn again when the theme changes.
+"""Icons in the theme's colours: these are looked up when an icon is painted.
 
 The glyphs are those of the Phosphor font that QtAwesome ships.  They are painted here,
 because importing QtAwesome itself takes as long as opening a bare window.
@@ -10,16 +10,12 @@ import json
 from functools import cache
 from importlib.util import find_spec
 from pathlib import Path
-from weakref import WeakKeyDictionary
 
 from PySide6.QtCore import QByteArray, QRect, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QFont, QFontDatabase, QIcon, QIconEngine, QPainter, QPixmap
 from PySide6.QtWidgets import QAbstractButton
-from shiboken6 import isValid
 
 from hidden_frame.desktop import theme
-
-_dressed: WeakKeyDictionary[QAbstractButton, str] = WeakKeyDictionary()
 
 
 @cache
@@ -36,21 +32,28 @@ def _font() -> tuple[str, dict[str, str]]:
 
 
 class _Glyph(QIconEngine):
-    """One glyph in the colours of a button's states, sharp at every size."""
+    """One glyph in the colours of a button's states, sharp at every size.
 
-    def __init__(self, name: str, colours: dict[str, str]) -> None:
+    `pressed` says whether it stands on a button that is filled while it is on.
+    """
+
+    def __init__(self, name: str, pressed: bool) -> None:
         super().__init__()
-        self._name, self._colours = name, colours
+        self._name, self._pressed = name, pressed
+
+    def _colour(self, mode: QIcon.Mode, state: QIcon.State) -> str:
+        colours = theme.current()
+        if mode == QIcon.Mode.Disabled:
+            return colours.edge
+        return colours.action_text if self._pressed and state == QIcon.State.On else colours.text
 
     def paint(self, painter: QPainter, rect: QRect, mode: QIcon.Mode, state: QIcon.State) -> None:
         family, codes = _font()
-        which = "on" if state == QIcon.State.On else "plain"
-        which = "disabled" if mode == QIcon.Mode.Disabled else which
         font = QFont(family)
         font.setPixelSize(round(rect.height() * 0.95))
         painter.save()
         painter.setFont(font)
-        painter.setPen(QColor(self._colours[which]))
+        painter.setPen(QColor(self._colour(mode, state)))
         glyph = chr(int(codes[self._name], 16))
         painter.drawText(QRectF(rect), Qt.AlignmentFlag.AlignCenter, glyph)
         painter.restore()
@@ -64,35 +67,20 @@ class _Glyph(QIconEngine):
         return pixmap
 
     def clone(self) -> QIconEngine:
-        return _Glyph(self._name, self._colours)
+        return _Glyph(self._name, self._pressed)
 
 
 def icon(name: str) -> QIcon:
     """An icon of the set that ships with the program: `icon("ph.eye")`."""
-    colours = theme.current()
-    return _icon(name, on=colours.action_text)
+    return QIcon(_Glyph(name.removeprefix("ph."), pressed=True))
 
 
 def plain_icon(name: str) -> QIcon:
     """An icon for a list's row, the same whether the row is open, chosen or neither."""
-    return _icon(name, on=theme.current().text)
-
-
-def _icon(name: str, on: str) -> QIcon:
-    colours = theme.current()
-    shades = {"plain": colours.text, "on": on, "disabled": colours.edge}
-    return QIcon(_Glyph(name.removeprefix("ph."), shades))
+    return QIcon(_Glyph(name.removeprefix("ph."), pressed=False))
 
 
 def dress(button: QAbstractButton, name: str, size: int = 18) -> None:
-    """Gives a button an icon that follows the theme."""
+    """Gives a button an icon."""
     button.setIcon(icon(name))
     button.setIconSize(QSize(size, size))
-    _dressed[button] = name
-
-
-def redress() -> None:
-    """Every icon again, in the present theme's colours."""
-    for button, name in list(_dressed.items()):
-        if isValid(button):  # one whose window was closed may still be waiting to be forgotten
-            button.setIcon(icon(name))

@@ -40,7 +40,7 @@ class ColourChoice(Choice):
         super().__init__(label)
         self.session = session
         self.setIconSize(QSize(14, 14))
-        self._colours: tuple[Colour, ...] | None = None
+        self._drawn: object = None
         self._now: object = None
 
     def show_colours(self, value: object, without: str = "") -> None:
@@ -50,8 +50,9 @@ class ColourChoice(Choice):
         options += [(c.name, c.id) for c in colours]
         self._now = value
         self.show_choice([*options, ("New colour…", _NEW)], value)
-        if colours is not self._colours:
-            self._colours = colours
+        drawn = (colours, theme.current().dark)
+        if drawn != self._drawn:
+            self._drawn = drawn
             for number, colour in enumerate(colours, 1 if without else 0):
                 self.setItemIcon(number, swatch(colour, 14))
 

@@ -255,10 +255,7 @@ class Window(QMainWindow):
     def redress(self) -> None:
         """Everything that holds a colour of the theme, in the present one."""
         self.desk.paper.forget()
-        self.shelf.refresh_look()
-        for panel in (self.item_list, self.colours, self.steps):
-            panel._shown = None
-            panel.refresh()
+        self.colours.refresh()
         for widget in (self.desk, self.run.viewport(), self.ruled, self.board.view.viewport(),
                        self.flatplan.view.viewport()):  # fmt: skip
             widget.update()

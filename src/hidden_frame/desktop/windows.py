@@ -8,7 +8,6 @@ from typing import TYPE_CHECKING
 from PySide6.QtWidgets import QApplication
 
 from hidden_frame.desktop import theme
-from hidden_frame.desktop.icons import redress
 from hidden_frame.desktop.settings import settings
 from hidden_frame.desktop.start import StartWindow
 from hidden_frame.model.publication import Publication
@@ -72,6 +71,5 @@ class Windows:
         if now is not self._theme:
             self._theme = now
             theme.apply(self.app)
-            redress()
             for window in self.open_ones:
                 window.redress()

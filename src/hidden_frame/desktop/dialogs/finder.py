@@ -8,7 +8,7 @@ from operator import itemgetter
 from typing import NamedTuple
 
 from PySide6.QtCore import QModelIndex, Qt
-from PySide6.QtGui import QAction, QColor, QFont, QKeyEvent
+from PySide6.QtGui import QAction, QFont, QKeyEvent
 from PySide6.QtWidgets import (  # fmt: skip
     QDialog,
     QHBoxLayout,
@@ -24,12 +24,12 @@ from PySide6.QtWidgets import (  # fmt: skip
 
 from hidden_frame.compose.goto import Place
 from hidden_frame.compose.search import search
-from hidden_frame.desktop import theme
 from hidden_frame.desktop.commands import Commands
 from hidden_frame.desktop.dialogs.goto import go_to
 from hidden_frame.desktop.guide import topic_of_command
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.synonyms import alike
+from hidden_frame.desktop.tones import set_tone, with_tones
 
 _COMMAND, _FOUND = Qt.ItemDataRole.UserRole, Qt.ItemDataRole.UserRole + 1
 _MOST = 40
@@ -133,7 +133,7 @@ class Finder(QDialog):
                 font = QFont(self.font())
                 font.setItalic(True)
                 row.setFont(0, font)
-                row.setForeground(0, QColor(theme.current().quiet))
+                set_tone(row, "quiet")
         here = "text" if self.editing else "desk"
         for hint in sorted(HINTS, key=lambda h: h.where != here):
             if _fits(words, f"{hint.keys} {hint.does} {hint.where}") is not None:
@@ -143,7 +143,7 @@ class Finder(QDialog):
 
     def _row(self, name: str, key: str, place: str) -> QTreeWidgetItem:
         row = QTreeWidgetItem([name, key, place])
-        row.setForeground(2, QColor(theme.current().quiet))
+        set_tone(row, "quiet", 2)
         row.setToolTip(0, name)
         self.list.addTopLevelItem(row)
         return row
@@ -236,6 +236,7 @@ class Finder(QDialog):
 def _tree() -> QTreeWidget:
     tree = QTreeWidget()
     tree.setAccessibleName("What is found")
+    with_tones(tree)
     tree.setFocusPolicy(Qt.FocusPolicy.NoFocus)  # keys go to the word, and from there to the list
     tree.setHeaderHidden(True)
     tree.setColumnCount(3)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QColor
 from PySide6.QtWidgets import (
     QCheckBox,
     QDialog,
@@ -19,8 +18,8 @@ from PySide6.QtWidgets import (
 
 from hidden_frame.compose.departures import Departure, departures, in_words
 from hidden_frame.compose.shown import items_on
-from hidden_frame.desktop import theme
 from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.tones import set_tone, with_tones
 from hidden_frame.edit.overrides import follow_items
 from hidden_frame.model.lookup import masters_by_id
 from hidden_frame.model.publication import Publication
@@ -53,6 +52,7 @@ class OverridesDialog(QDialog):
         column.addWidget(self.asleep)
         self.list = QTreeWidget()
         self.list.setAccessibleName("Overrides")
+        with_tones(self.list)
         self.list.setRootIsDecorated(False)
         self.list.setHeaderLabels(["Where", "Item", "From", "What"])
         self.list.setSelectionMode(QTreeWidget.SelectionMode.ExtendedSelection)
@@ -96,7 +96,6 @@ class OverridesDialog(QDialog):
             f"{count} override{'s' * (count != 1)}{asleep}" if count else "No overrides"
         )
         self.list.clear()
-        quiet = QColor(theme.current().quiet)
         for number, each in enumerate(self.found):
             if self.asleep.isChecked() and not each.asleep:
                 continue
@@ -106,7 +105,7 @@ class OverridesDialog(QDialog):
             row.setToolTip(3, each.sentence)
             if each.asleep:
                 for column in range(4):
-                    row.setForeground(column, quiet)
+                    set_tone(row, "quiet", column)
             self.list.addTopLevelItem(row)
         self._chosen()
 

@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QColor
 from PySide6.QtWidgets import QHeaderView, QTreeWidget, QTreeWidgetItem
 
 from hidden_frame.compose.departures import in_words
 from hidden_frame.compose.shown import items_on
-from hidden_frame.desktop import theme
 from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.tones import set_tone, with_tones
 from hidden_frame.model.items import changed_properties
 from hidden_frame.model.lookup import holder, masters_by_id
 
@@ -26,6 +25,7 @@ class InheritedList(QTreeWidget):
         self._shown: object = None
         self.setObjectName("Stack")
         self.setAccessibleName("Items from masters")
+        with_tones(self)
         self.setColumnCount(2)
         self.setHeaderHidden(True)
         self.setRootIsDecorated(False)
@@ -51,13 +51,12 @@ class InheritedList(QTreeWidget):
             return
         self._shown = rows
         self.clear()
-        look = theme.current()
         for item_id, name, origin, names, visible in rows:
             mark = "◆ " if names else ""
             row = QTreeWidgetItem([f"{mark}{name}", origin])
             row.setData(0, _ID, item_id)
-            row.setForeground(0, QColor(look.master if names else look.text))
-            row.setForeground(1, QColor(look.quiet))
+            set_tone(row, "master" if names else "text")
+            set_tone(row, "quiet", 1)
             if not visible:
                 font = row.font(0)
                 font.setStrikeOut(True)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PySide6.QtCore import QModelIndex, Qt
-from PySide6.QtGui import QColor, QDropEvent, QFont, QIcon
+from PySide6.QtGui import QDropEvent, QFont, QIcon
 from PySide6.QtWidgets import (
     QAbstractItemView,
     QHBoxLayout,
@@ -20,10 +20,10 @@ from PySide6.QtWidgets import (
 
 from hidden_frame.compose.cascade import Resolved
 from hidden_frame.compose.shown import change_shown, items_on
-from hidden_frame.desktop import theme
 from hidden_frame.desktop.icons import dress
 from hidden_frame.desktop.icons import plain_icon as icon
 from hidden_frame.desktop.session import Face, Session
+from hidden_frame.desktop.tones import set_tone, with_tones
 from hidden_frame.edit.items import change_items, move_in_stack
 from hidden_frame.edit.layers import (
     add_layer,
@@ -55,6 +55,7 @@ class ItemTree(QTreeWidget):
         self.setHeaderHidden(True)
         self.setIndentation(12)
         self.setAccessibleName("Items")
+        with_tones(self)
         self.setSelectionMode(QAbstractItemView.SelectionMode.ExtendedSelection)
         self.setDragDropMode(QAbstractItemView.DragDropMode.InternalMove)
         self.setEditTriggers(
@@ -168,7 +169,6 @@ class ItemList(QWidget):
         found = items_on(publication, session.holder_id, session.side)
         key = (
             session.holder_id,
-            theme.current().dark,
             publication.layers,
             tuple(
                 (
@@ -237,7 +237,7 @@ class ItemList(QWidget):
             row.setToolTip(LOCK, "Lock or free it")
         else:
             master = masters_by_id(session.publication)[str(resolved.carrier)].name
-            row.setForeground(0, QColor(theme.current().master))
+            set_tone(row, "master")
             row.setToolTip(0, f"From the master “{master}”")
             if resolved.overridden:
                 row.setText(0, f"◆ {item.name or 'item'}")

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from PySide6.QtCore import QByteArray, QEvent, QMimeData, QModelIndex, QObject, QPoint, Qt, Signal
-from PySide6.QtGui import QColor, QDropEvent
+from PySide6.QtGui import QDropEvent
 from PySide6.QtWidgets import (
     QAbstractItemView,
     QHBoxLayout,
@@ -19,11 +19,11 @@ from PySide6.QtWidgets import (
 )
 
 from hidden_frame.compose.composer import followers
-from hidden_frame.desktop import theme
 from hidden_frame.desktop.dialogs.masters import NewMasterDialog
 from hidden_frame.desktop.pages.drops import MASTER_MIME, carried
 from hidden_frame.desktop.ribbon import ribbon_icon
 from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.tones import set_tone, with_tones
 from hidden_frame.edit.about import new_detail_name, rename_detail, set_detail
 from hidden_frame.edit.families import copy_master, move_master
 from hidden_frame.edit.masters import add_master, set_base
@@ -55,6 +55,7 @@ class MasterTree(QTreeWidget):
         self.entered.connect(self._entered)
         self.viewport().installEventFilter(self)
         self.setAccessibleName("Masters")
+        with_tones(self)
 
     moved = Signal(str, str, str)  # a master, another, and "on", "above" or "below" it
 
@@ -118,6 +119,7 @@ class Shelf(QWidget):
         self.details.setColumnCount(2)
         self.details.setRootIsDecorated(False)
         self.details.setAccessibleName("Details")
+        with_tones(self.details)
         self.details.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.details.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
         self.details.header().setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
@@ -156,11 +158,6 @@ class Shelf(QWidget):
             self._fill(publication, counts)
         self._mark()
 
-    def refresh_look(self) -> None:
-        """Fills the lists again, in the present theme's colours."""
-        self._shown = ()
-        self.refresh()
-
     def _fill(self, publication: Publication, counts: dict[str, int]) -> None:
         self.masters.clear()
         rows: dict[str, QTreeWidgetItem] = {}
@@ -174,7 +171,7 @@ class Shelf(QWidget):
                 row.setData(0, _ID, master.id)
                 row.setIcon(0, ribbon_icon(master.ribbon))
                 row.setTextAlignment(1, Qt.AlignmentFlag.AlignRight)
-                row.setForeground(1, QColor(theme.current().quiet))
+                set_tone(row, "quiet", 1)
                 departs = "; ◆ departs from its base" if mark else ""
                 row.setToolTip(
                     0, f"{master.name}: {count} pages follow; drag it onto pages{departs}"
@@ -191,7 +188,7 @@ class Shelf(QWidget):
         for detail in publication.details:
             row = QTreeWidgetItem([detail.name, detail.value])
             row.setFlags(row.flags() | Qt.ItemFlag.ItemIsEditable)
-            row.setForeground(0, QColor(theme.current().quiet))
+            set_tone(row, "quiet")
             row.setToolTip(1, "Double-click to change it everywhere")
             self.details.addTopLevelItem(row)
         self.details.blockSignals(False)

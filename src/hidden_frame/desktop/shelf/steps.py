@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from PySide6.QtGui import QColor, QFont
+from PySide6.QtGui import QFont
 from PySide6.QtWidgets import QLabel, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
 
-from hidden_frame.desktop import theme
 from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.tones import set_tone, with_tones
 
 MOST = 200  # rows shown at either side of the present
 
@@ -26,6 +26,7 @@ class StepList(QWidget):
         column.addWidget(title)
         self.list = QListWidget()
         self.list.setAccessibleName("Steps")
+        with_tones(self.list)
         column.addWidget(self.list)
         note = QLabel("Click a step to go to how things were after it.")
         note.setObjectName("Quiet")
@@ -50,7 +51,6 @@ class StepList(QWidget):
         here = len(past)
         self._first = max(here - MOST, 0)
         self.list.clear()
-        colours = theme.current()
         for n, name in enumerate(names[self._first : here + MOST + 1], self._first):
             row = QListWidgetItem(name[:1].upper() + name[1:])
             if n == here:
@@ -58,7 +58,7 @@ class StepList(QWidget):
                 font.setBold(True)
                 row.setFont(font)
             elif n > here:
-                row.setForeground(QColor(colours.quiet))
+                set_tone(row, "quiet")
             self.list.addItem(row)
         self.list.setCurrentRow(here - self._first)
         self.list.scrollToItem(self.list.currentItem())
