@@ -9,7 +9,7 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QColor, QImage
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QFileDialog
+from PySide6.QtWidgets import QFileDialog, QStyle
 
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.dialogs.new import NewDialog
@@ -25,7 +25,8 @@ from hidden_frame.storage.format import save
 
 
 @pytest.fixture
-def windows(dressed, qapp):
+def windows(dressed, preferences, qapp):
+    theme.apply(qapp)  # a test before may have left another one
     made = Windows(qapp)
     yield made
     for window in list(made.open_ones):
@@ -155,6 +156,33 @@ def test_the_theme_changes_in_every_window_at_once(windows, demo, preferences, q
     preferences.change(theme="light")
     qapp.processEvents()
     assert ground() == theme.LIGHT.desk.lower()
+
+
+def _common(icon) -> str:
+    """The colour that most of an icon's own pixels have."""
+    image = icon.pixmap(32, 32).toImage()
+    seen = [image.pixelColor(x, y) for x in range(32) for y in range(32)]
+    names = [c.name() for c in seen if c.alpha() == 255]
+    return max(set(names), key=names.count)
+
+
+@pytest.mark.parametrize(
+    ("standard", "tone"),
+    [("SP_DirIcon", "master"), ("SP_FileIcon", "quiet"), ("SP_FileDialogToParent", "text"),
+     ("SP_FileDialogBack", "text"), ("SP_FileDialogNewFolder", "text"),
+     ("SP_FileDialogListView", "text"), ("SP_FileDialogDetailedView", "text"),
+     ("SP_ComputerIcon", "text"), ("SP_DirHomeIcon", "text"), ("SP_DriveHDIcon", "text"),
+     ("SP_MessageBoxQuestion", "action"), ("SP_MessageBoxInformation", "action"),
+     ("SP_MessageBoxWarning", "master"), ("SP_MessageBoxCritical", "warning")],
+)  # fmt: skip
+def test_file_dialogs_and_message_boxes_have_icons_of_the_theme(
+    windows, preferences, qapp, standard, tone
+):
+    for name in ("light", "dark"):
+        preferences.change(theme=name)
+        icon = qapp.style().standardIcon(getattr(QStyle.StandardPixmap, standard))
+        wanted = QColor(getattr(theme.current(), tone)).name()
+        assert _common(icon) == wanted
 
 
 def _panels(window, qapp) -> dict[str, QImage]:

@@ -5,11 +5,11 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QColor, QFont, QFontDatabase, QPalette
+from PySide6.QtGui import QColor, QFont, QFontDatabase, QIcon, QPalette
 from PySide6.QtWidgets import QApplication
 
 from hidden_frame.desktop.settings import settings
-from hidden_frame.resources import FONTS, ICONS
+from hidden_frame.resources import FONTS, ICON_THEMES, ICONS
 
 # Twelve colours for master ribbons, spaced in hue and lightness so that people with
 # red-green or blue-yellow colour blindness tell neighbours apart; names go with them.
@@ -101,6 +101,9 @@ def apply(app: QApplication) -> None:
     for role in (QPalette.ColorRole.Text, QPalette.ColorRole.ButtonText):
         palette.setColor(QPalette.ColorGroup.Disabled, role, QColor(theme.quiet))
     app.setPalette(palette)
+    # File dialogs and message boxes ask the icon theme; a desktop's own dialogs keep theirs.
+    QIcon.setThemeSearchPaths([str(ICON_THEMES), *QIcon.themeSearchPaths()])
+    QIcon.setThemeName(f"hidden-frame-{'dark' if theme.dark else 'light'}")
     app.setStyleSheet(style_sheet(theme))
 
 
@@ -156,6 +159,7 @@ def style_sheet(t: Theme) -> str:
     #Tab {{ padding: 4px 5px; font-size: 14px; }}
     #Stack::item {{ padding: 2px 1px; }}
     #Small {{ padding: 4px; }}
+    QFileDialog QToolButton {{ padding: 3px; }}
     #Preset {{ background: {t.panel}; border: 1px solid {t.line}; border-radius: 8px; }}
     #Preset:hover {{ background: {t.action_soft}; }}
     #Preset:focus {{ border: 1px solid {t.action}; }}
