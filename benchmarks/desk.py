@@ -248,7 +248,7 @@ _OURS = """
 import time; start = time.perf_counter()
 from PySide6.QtWidgets import QApplication
 from hidden_frame.desktop import theme
-from hidden_frame.desktop.start import StartWindow
+from hidden_frame.desktop.start.window import StartWindow
 app = QApplication([]); theme.load_fonts(); theme.apply(app)
 window = StartWindow(lambda *_: None); window.show()
 for _ in range(3): app.processEvents()

@@ -24,7 +24,7 @@ from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
 from hidden_frame.desktop.icons import redress
 from hidden_frame.desktop.session import Editing, Session
 from hidden_frame.desktop.settings import settings
-from hidden_frame.desktop.start import StartWindow
+from hidden_frame.desktop.start.window import StartWindow
 from hidden_frame.desktop.window import Window
 from hidden_frame.edit.items import add_item
 from hidden_frame.model.items import Shape, TextFrame

@@ -16,7 +16,7 @@ from hidden_frame.desktop.dialogs.new import NewDialog
 from hidden_frame.desktop.hints import STEPS
 from hidden_frame.desktop.settings import Preferences, Settings, settings
 from hidden_frame.desktop.shelf.tabs import NAMES as SHELF
-from hidden_frame.desktop.start import StartWindow
+from hidden_frame.desktop.start.window import StartWindow
 from hidden_frame.desktop.windows import Windows
 from hidden_frame.model.invariants import problems
 from hidden_frame.model.lookup import all_pages
@@ -93,15 +93,18 @@ def test_recent_publications_are_listed_with_their_first_page(windows, demo, tmp
     gone = tmp_path / "gone.hframe"
     preferences.change(recent=(str(path), str(gone)))
     start = windows.show_start()
-    assert start.recent.count() == 1 and start.recent.item(0).text() == "Almanac"
-    image = start.recent.item(0).icon().pixmap(110, 120).toImage()
-    assert QColor(image.pixel(55, 60)).blue() > QColor(image.pixel(55, 60)).red()  # a night sky
+    rows = [start.recent.item(n).text() for n in range(start.recent.count())]
+    assert rows == ["Almanac", "The demo almanac"]
+    image = start.recent.item(0).icon().pixmap(120, 120).toImage()
+    assert QColor(image.pixel(60, 60)).blue() > QColor(image.pixel(60, 60)).red()  # a night sky
     start.recent.itemClicked.emit(start.recent.item(0))
     assert len(windows.open_ones) == 2
     assert windows.open_ones[1].session.publication == publication
 
 
-def test_a_file_that_can_not_be_opened_is_said_on_the_start_window(windows, tmp_path, monkeypatch):
+def test_a_file_that_can_not_be_opened_is_said_on_the_start_window(
+    windows, tmp_path, monkeypatch, qapp
+):
     bad = tmp_path / "bad.hframe"
     bad.write_bytes(b"nonsense")
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(bad), ""))
@@ -109,7 +112,9 @@ def test_a_file_that_can_not_be_opened_is_said_on_the_start_window(windows, tmp_
     start.browse.click()
     assert "bad.hframe" in start.problem.text() and not start.problem.isHidden()
     assert windows.open_ones == []
-    start.demo.click()
+    qapp.processEvents()
+    demo = start.recent.visualItemRect(start.recent.item(0)).center()
+    QTest.mouseClick(start.recent.viewport(), Qt.MouseButton.LeftButton, pos=demo)
     assert len(windows.open_ones) == 1
 
 
@@ -282,5 +287,30 @@ def test_the_start_window_opens_without_a_publication(dressed, qtbot, preference
     start = StartWindow(lambda *_: None)
     qtbot.addWidget(start)
     start.show()
-    assert "Nothing yet" in start.recent.item(0).text()
-    assert not start.recent.item(0).flags() & Qt.ItemFlag.ItemIsEnabled
+    assert start.recent.item(0).text() == "The demo almanac"
+
+
+@pytest.mark.parametrize("count", [0, 1, 2, 5, 12])
+@pytest.mark.parametrize("size", [(1000, 640), (1280, 760), (1900, 1000)])
+def test_the_start_window_fills_its_space_with_few_and_with_many(
+    dressed, qtbot, preferences, tmp_path, qapp, count, size
+):
+    names = [tmp_path / f"{'A long name of a publication ' * 3}{n}.hframe" for n in range(count)]
+    for path in names:
+        path.write_bytes(b"")
+    preferences.change(recent=tuple(map(str, names)))
+    start = StartWindow(lambda *_: None)
+    qtbot.addWidget(start)
+    start.resize(*size)
+    start.show()
+    qapp.processEvents()
+    recent = start.recent
+    rects = [recent.visualItemRect(recent.item(n)) for n in range(recent.count())]
+    assert not any(a.intersects(b) for n, a in enumerate(rects) for b in rects[:n])
+    room = recent.viewport().rect()
+    assert max(r.right() for r in rects) > room.width() * 0.9
+    assert min(r.left() for r in rects) >= 0 and max(r.right() for r in rects) <= room.right()
+    cards = [*start.cards.values(), start.other]
+    assert cards[-1].geometry().right() == recent.geometry().right()
+    assert len({card.width() for card in cards}) <= 2  # a pixel's difference at most
+    assert all(card.height() >= 168 for card in cards)

@@ -161,6 +161,7 @@ def style_sheet(t: Theme) -> str:
     #Small {{ padding: 4px; }}
     QFileDialog QToolButton {{ padding: 3px; }}
     #Preset {{ background: {t.panel}; border: 1px solid {t.line}; border-radius: 8px; }}
+    #Recent {{ background: transparent; }}
     #Preset:hover {{ background: {t.action_soft}; }}
     #Preset:focus {{ border: 1px solid {t.action}; }}
     #Snap {{ padding: 3px 8px; }}

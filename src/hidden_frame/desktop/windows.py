@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QApplication
 
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.settings import settings
-from hidden_frame.desktop.start import StartWindow
+from hidden_frame.desktop.start.window import StartWindow
 from hidden_frame.model.publication import Publication
 
 if TYPE_CHECKING:
