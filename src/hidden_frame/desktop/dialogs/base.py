@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QDialog, QDialogButtonBox, QHBoxLayout, QVBoxLayou
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.model.errors import Refusal
 
+_LEAST, _MOST = 330, 520  # pixels that a form is wide
 _EDGE, _BARS = 10, 92  # pixels: from the window's edge, and below its bars
 
 
@@ -57,7 +58,8 @@ class Question(QDialog):
 
     def finish(self) -> None:
         """To be called once all rows are there."""
-        self.form.end()
+        self.form.end(keeps_room=True)
+        self.form.setMinimumWidth(max(_LEAST, min(self.form.sizeHint().width(), _MOST)))
         self.column.addWidget(self.box)
 
     def answer(self) -> None:
@@ -68,5 +70,8 @@ class Question(QDialog):
             self.answer()
         except Refusal as refusal:
             self.form.say(str(refusal))
+            field = self.form.about(str(refusal))
+            if field is not None:
+                field.setFocus()
             return
         self.accept()

@@ -49,13 +49,13 @@ class NewMasterDialog(EditQuestion):
         self.name.selectAll()
         self.form.row("Name", self.name)
         self.kind = Choice("Begin")
-        self.kind.setMinimumContentsLength(30)
         self.kind.show_choice(KINDS, "based" if base else "empty")
         self.kind.activated.connect(self._explain)
         self.form.row("Begin", self.kind)
         self.other = Choice("Other master")
         self._masters = [(m.name, m.id) for m in publication.masters]
-        self.other.show_choice(self._masters, base or session.master_id)
+        first = self._masters[0][1] if self._masters else None
+        self.other.show_choice(self._masters, base or session.master_id or first)
         self.form.row("Other master", self.other)
         self.what = self.form.note()
         self._explain()

@@ -4,13 +4,29 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
-from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QKeyEvent, QStandardItemModel, QWheelEvent
-from PySide6.QtWidgets import QComboBox, QLineEdit
+from PySide6.QtCore import QEvent, QSize, Qt, Signal
+from PySide6.QtGui import (
+    QHelpEvent,
+    QKeyEvent,
+    QPaintEvent,
+    QPalette,
+    QStandardItemModel,
+    QWheelEvent,
+)
+from PySide6.QtWidgets import (
+    QComboBox,
+    QLineEdit,
+    QStyle,
+    QStyleOptionComboBox,
+    QStylePainter,
+    QToolTip,
+)
 
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Insets
 from hidden_frame.model.units import Unit, format_length, parse_length
+
+_WIDEST = 230  # pixels of words that a list asks room for
 
 
 class _Typed(QLineEdit):
@@ -210,12 +226,74 @@ class Choice(QComboBox):
         else:
             event.ignore()
 
+    def sizeHint(self) -> QSize:
+        """As wide as its longest entry, within reason; it can do with less."""
+        hint = super().sizeHint()
+        words = self.fontMetrics()
+        longest = max((words.horizontalAdvance(self.itemText(n)) for n in range(self.count())),
+                      default=0)  # fmt: skip
+        option = QStyleOptionComboBox()
+        self.initStyleOption(option)
+        picture = self.iconSize().width() + 4 if self._pictured() else 0
+        kind = QStyle.ContentsType.CT_ComboBox
+        inside = QSize(min(longest, _WIDEST) + picture + 6, hint.height())
+        wanted = self.style().sizeFromContents(kind, option, inside, self).width()
+        return QSize(max(hint.width(), wanted), hint.height())
+
+    def minimumSizeHint(self) -> QSize:
+        """A few letters wide: in a narrow panel, words end in “…”."""
+        return super().sizeHint()
+
+    def _pictured(self) -> bool:
+        return any(not self.itemIcon(n).isNull() for n in range(self.count()))
+
+    def room(self) -> int:
+        """Pixels for the words of an entry while the list is closed."""
+        option = QStyleOptionComboBox()
+        self.initStyleOption(option)
+        part = QStyle.SubControl.SC_ComboBoxEditField
+        control = QStyle.ComplexControl.CC_ComboBox
+        field = self.style().subControlRect(control, option, part, self)
+        picture = 0 if self.itemIcon(self.currentIndex()).isNull() else self.iconSize().width() + 4
+        return field.width() - picture - 2
+
+    def is_cut(self) -> bool:
+        """Whether there is too little room for the chosen entry."""
+        return self.fontMetrics().horizontalAdvance(self.currentText()) > self.room()
+
+    def paintEvent(self, _: QPaintEvent) -> None:
+        """Words that are too long end in “…”."""
+        painter = QStylePainter(self)
+        option = QStyleOptionComboBox()
+        self.initStyleOption(option)
+        painter.drawComplexControl(QStyle.ComplexControl.CC_ComboBox, option)
+        if self.currentIndex() < 0:
+            option.currentText = self.placeholderText()  # type: ignore[attr-defined]
+            quiet = self.palette().color(QPalette.ColorRole.PlaceholderText)
+            option.palette.setColor(QPalette.ColorRole.ButtonText, quiet)  # type: ignore[attr-defined]
+            option.palette.setColor(QPalette.ColorRole.Text, quiet)  # type: ignore[attr-defined]
+        elif self.is_cut():
+            short = self.fontMetrics().elidedText(
+                self.currentText(), Qt.TextElideMode.ElideRight, self.room()
+            )
+            option.currentText = short  # type: ignore[attr-defined]
+        painter.drawControl(QStyle.ControlElement.CE_ComboBoxLabel, option)
+
+    def event(self, event: QEvent) -> bool:
+        """The tooltip begins with the whole entry where it is cut."""
+        if isinstance(event, QHelpEvent) and self.is_cut():
+            told = "\n".join(t for t in (self.currentText(), self.toolTip()) if t)
+            QToolTip.showText(event.globalPos(), told, self)
+            return True
+        return super().event(event)
+
     def show_choice(self, options: Sequence[tuple[str, object]], value: object) -> None:
         self._values = [v for _, v in options]
         labels = [label for label, _ in options]
         if labels != [self.itemText(n) for n in range(self.count())]:
             self.clear()
             self.addItems(labels)
+            self.updateGeometry()
         self.setCurrentIndex(self._values.index(value) if value in self._values else -1)
 
     def value(self) -> object:

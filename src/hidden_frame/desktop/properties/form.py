@@ -19,6 +19,8 @@ from hidden_frame.desktop.properties.fields import _Typed
 from hidden_frame.desktop.properties.group import Group
 from hidden_frame.desktop.properties.levels import Levels
 
+_LABEL = 190  # pixels, the most that labels push their fields to the right
+
 
 class Form(QWidget):
     """Headings, rows of one or two fields, buttons, and one place for a sentence."""
@@ -38,6 +40,7 @@ class Form(QWidget):
         self.problem.setObjectName("Error")
         self.problem.setWordWrap(True)
         self.problem.hide()
+        self._room: QWidget | None = None
         self.grid: QGridLayout | None = None
         self._rows: dict[QWidget, tuple[QWidget, ...]] = {}
         self._places: dict[QWidget, tuple[QGridLayout, int]] = {}
@@ -149,12 +152,36 @@ class Form(QWidget):
         line.setStyleSheet("background: palette(mid); border: none;")
         self.column.addWidget(line)
 
-    def end(self) -> None:
-        """Closes the form; a sentence that is about no single field stands at its foot."""
+    def end(self, keeps_room: bool = False) -> None:
+        """Closes the form; a sentence that is about no single field stands at its foot.
+
+        One that `keeps_room` has two lines for a sentence beforehand, wherever it will stand.
+        """
         self.column = self._whole
         self.column.addWidget(self.problem)
+        if keeps_room:
+            high = 2 * self.fontMetrics().lineSpacing()
+            self.problem.setMinimumHeight(high)
+            self.problem.setAlignment(Qt.AlignmentFlag.AlignTop)
+            self._room = QWidget()
+            self._room.setFixedHeight(high + self._whole.spacing())
+            self.column.addWidget(self._room)
+            self._line_up()
         self.column.addStretch(1)
         self.column.setAlignment(Qt.AlignmentFlag.AlignTop)
+
+    def _line_up(self) -> None:
+        """The fields of all groups begin at one line."""
+        grids = {grid for grid, _ in self._places.values()}
+        labels = [parts[0] for field, parts in self._rows.items() if not self._is_beside(field)]
+        widest = max((label.sizeHint().width() for label in labels), default=0)
+        for grid in grids:
+            grid.setColumnMinimumWidth(0, min(widest, _LABEL))
+
+    def _is_beside(self, field: QWidget) -> bool:
+        grid, _ = self._places[field]
+        place: tuple[int, ...] = grid.getItemPosition(grid.indexOf(field))  # type: ignore[assignment]
+        return place[1] > 1
 
     def level(self, *names: str) -> Levels:
         """Parts of the form of which one is in sight; `on_level` says to which rows are added."""
@@ -178,6 +205,9 @@ class Form(QWidget):
 
     def say(self, sentence: str, field: QWidget | None = None) -> None:
         """Shows what is wrong with the last input, under its field; "" takes it away."""
+        field = field or self.about(sentence)
+        if self._room is not None and sentence:
+            self._room.hide()
         if sentence and field is not None:
             grid, row = self._places[field]
             grid.addWidget(self.problem, row + 2, 0, 1, 6)
@@ -185,3 +215,17 @@ class Form(QWidget):
             self._whole.insertWidget(max(self._whole.count() - 1, 0), self.problem)
         self.problem.setText(sentence)
         self.problem.setVisible(bool(sentence))
+        if self._room is not None and not sentence:
+            self._room.show()
+
+    def about(self, sentence: str) -> QWidget | None:
+        """The field that a sentence is about: it quotes what is typed there, or names it."""
+        for field in self._places:
+            if not isinstance(field, _Typed) or field.isHidden():
+                continue
+            typed = field.text().strip()
+            if (typed and f"“{typed}”" in sentence) or sentence.startswith(
+                f"{field.accessibleName()} "
+            ):
+                return field
+        return None

@@ -21,6 +21,9 @@ from hidden_frame.model.styles import CharacterStyle, ParagraphStyle, chain_of
 Style = ParagraphStyle | CharacterStyle
 
 
+_WIDTH = 336  # pixels, hardly more than Properties, which it covers
+
+
 class StyleDrafts(EditQuestion):
     """Chooses a style, shows what it says, and changes it wherever it is used.
 
@@ -54,12 +57,13 @@ class StyleDrafts(EditQuestion):
         form = self.form
         self.waiting = form.note()
         self.new, self.new_based, self.delete = form.buttons(
-            "New, like this one", "New, based on this one", "Delete this style…"
+            "New, like this", "New, based on this", "Delete this style…"
         )
         self.new.clicked.connect(lambda: self._make(False))
         self.new_based.clicked.connect(lambda: self._make(True))
         self.delete.clicked.connect(self._delete)
         self.finish()
+        self.form.setMinimumWidth(_WIDTH)
         self._scroll()
         self._load()
         self._listen()
@@ -73,11 +77,13 @@ class StyleDrafts(EditQuestion):
         area.setWidgetResizable(True)
         area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         area.setWidget(self.form)
-        area.setMinimumWidth(344)
+        area.setMinimumWidth(self.form.minimumWidth() + 14)
         self.forms.addWidget(area)
         self.box.setParent(None)  # and back, so that Tab reaches it last
         self.column.addWidget(self.box)
-        self.resize(350, min(720, self.screen().availableGeometry().height() - 110))
+        wanted = self.form.sizeHint().height() + self.box.sizeHint().height() + 40
+        free = self.screen().availableGeometry().height() - 110
+        self.resize(self.form.minimumWidth() + 20, min(720, wanted, free))
 
     def _listen(self) -> None:
         """Whatever is changed is shown on the desk at once."""
