@@ -240,7 +240,8 @@ class Photographer:
         """The dialog over the window, whose desk shows what would come of it."""
         self.session.show_page(self.pages[8])
         dialog = self.window.open_folios()
-        dialog.form_field.setEditText("Page #")
+        dialog.form_field.setCurrentIndex(2)
+        dialog.form_field.take(2)
         dialog.adjustSize()
         self.settle()
         whole = self.window.grab()

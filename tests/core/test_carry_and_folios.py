@@ -4,6 +4,7 @@ text fit; where a typed word goes."""
 from __future__ import annotations
 
 import io
+import re
 
 import pypdfium2 as pdfium
 import pytest
@@ -21,8 +22,7 @@ from hidden_frame.edit.folios import (
     FolioPlan,
     first_pages,
     folio_of,
-    form_of,
-    form_text,
+    folio_paragraph,
     leave_out,
     masters_with_folio,
     place_folios,
@@ -42,7 +42,7 @@ from hidden_frame.model.lookup import all_pages, find_page
 from hidden_frame.model.paint import Fill
 from hidden_frame.model.publication import Setup
 from hidden_frame.model.styles import computed_paragraphs
-from hidden_frame.model.text import Paragraph, Run
+from hidden_frame.model.text import Marker, Paragraph, Run, TabStop
 from hidden_frame.model.trims import TRIMS
 from hidden_frame.output.pdf import pdf_bytes
 
@@ -127,12 +127,43 @@ def words_on(publication, count=8):
     return found
 
 
+def form(written):
+    """What a folio says, # for the folio and ## for the number of pages."""
+    markers = {"#": Marker("folio"), "##": Marker("page count")}
+    return tuple(markers.get(p) or Run(p) for p in re.split("(##?)", written) if p)
+
+
+def test_what_else_stands_in_a_folios_frame_stays(small):
+    """A frame of two paragraphs, other markers and a character style of its own."""
+    master = small.masters[0].id
+    head = Paragraph("body", (Run("Above"),))
+    says = (Marker("section name"), Run("\t"), Marker("folio", style="strong"))
+    foot = Paragraph("body", (Run("Below"),))
+    frame = TextFrame(
+        id="",
+        x=30,
+        y=40,
+        width=200,
+        height=60,
+        text=(head, Paragraph("folio", says, tabs=(TabStop(None, "right"),)), foot),
+    )
+    publication, _ = add_item(small, master, frame)
+    plan = plan_of(publication, master, FolioPlan())
+    assert plan.content == says and plan.place == "kept"
+    again = place_folios(publication, [master], plan)
+    assert again.masters[0].items == publication.masters[0].items
+    moved = place_folios(publication, [master], replace(plan, edge="head", place="inside"))
+    (now,) = moved.masters[0].items
+    assert (now.text[0], now.text[2], now.text[1].content) == (head, foot, says)
+    assert now.text[1].tabs == frame.text[1].tabs
+
+
 @pytest.mark.parametrize("edge", ["foot", "head"])
 @pytest.mark.parametrize("place", ["outside", "centre", "inside"])
 def test_one_item_prints_mirrored_on_every_page(small, edge, place):
     """Common practice of the trade: the same place on every page, mirrored at the spine."""
     master = small.masters[0].id
-    after = place_folios(small, [master], FolioPlan(edge, place, "Page #", "folio"))
+    after = place_folios(small, [master], FolioPlan(edge, place, form("Page #"), "folio"))
     assert len(after.masters[0].items) == 1
     bleed, trim, margins = small.setup.bleed, small.setup.trim, small.setup.margins
     for position, (text, left, right, low) in enumerate(words_on(after), 1):
@@ -157,14 +188,16 @@ def test_one_item_prints_mirrored_on_every_page(small, edge, place):
 
 def test_running_it_again_finds_and_changes_the_same_item(small):
     master = small.masters[0].id
-    first = place_folios(small, [master], FolioPlan(form="#"))
+    first = place_folios(small, [master], FolioPlan())
     small2, derived = add_master(first, "Derived", master)
     plan = plan_of(small2, derived, FolioPlan())
-    assert plan == FolioPlan("foot", "outside", "#", "folio")
-    again = place_folios(small2, [derived], replace(plan, edge="head", form="Page # of ##"))
+    assert plan == FolioPlan("foot", "outside", form("#"), "folio")
+    again = place_folios(
+        small2, [derived], replace(plan, edge="head", content=form("Page # of ##"))
+    )
     assert sum(len(m.items) for m in again.masters) == 1
     carrier, item = folio_of(again, derived)
-    assert carrier.id == master and form_of(item.text) == "Page # of ##"
+    assert carrier.id == master and item.text[0].content == form("Page # of ##")
     assert plan_of(again, master, FolioPlan()).edge == "head"
     assert masters_with_folio(again) == [master]
 
@@ -175,9 +208,11 @@ def test_a_folio_of_the_demo_keeps_its_place_when_only_its_form_changes(demo):
     before = folio_of(publication, master)[1]
     plan = plan_of(publication, master, FolioPlan())
     assert plan.place == "kept"
-    after = folio_of(place_folios(publication, [master], replace(plan, form="– # –")), master)[1]
+    after = folio_of(
+        place_folios(publication, [master], replace(plan, content=form("– # –"))), master
+    )[1]
     assert (after.x, after.y, after.width) == (before.x, before.y, before.width)
-    assert form_of(after.text) == "– # –"
+    assert after.text[0].content == form("– # –")
 
 
 def test_pages_left_out_are_blind_and_counted(small):
@@ -193,9 +228,9 @@ def test_pages_left_out_are_blind_and_counted(small):
 def test_folios_of_one_section_alone(small):
     small, section = start_section(small, all_pages(small)[4].id, "Spring")
     by_hand = apply_masters(small, [all_pages(small)[5].id], ())
-    after = place_section_folios(by_hand, section, FolioPlan(form="S #"))
+    after = place_section_folios(by_hand, section, FolioPlan(content=form("S #")))
     assert [t for t, *_ in words_on(after)] == ["", "", "", "", "S 5", "S 6", "S 7", "S 8"]
-    again = place_section_folios(after, section, FolioPlan(form="T #"))
+    again = place_section_folios(after, section, FolioPlan(content=form("T #")))
     assert [t for t, *_ in words_on(again)][4:] == ["T 5", "T 6", "T 7", "T 8"]
     assert len(again.masters) == len(after.masters)
 
@@ -207,9 +242,9 @@ def test_folios_are_removed_from_all_masters(small):
 
 
 def test_a_form_without_a_folio_or_no_master_is_refused(small):
-    for form in ("", "Page", "##"):
+    for written in ("", "Page", "##"):
         with pytest.raises(Refusal, match="shows no folio"):
-            form_text(FolioPlan(form=form))
+            folio_paragraph(FolioPlan(content=form(written)))
     with pytest.raises(Refusal, match="No master"):
         place_folios(small, [], FolioPlan())
 

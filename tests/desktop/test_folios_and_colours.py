@@ -8,12 +8,20 @@ from PySide6.QtGui import QColor
 from PySide6.QtTest import QTest
 
 from hidden_frame.desktop.dialogs.colour import DeleteColourDialog
-from hidden_frame.edit.folios import folio_of, form_of, masters_with_folio
+from hidden_frame.edit.folios import folio_of, masters_with_folio
 from hidden_frame.model.lookup import all_pages, find_page
+from hidden_frame.model.text import Marker, Run
 
 
 def words(hands, position):
     return hands.session.composition.scene(hands.page(position)).text_of()
+
+
+def pick(dialog, label):
+    """A form from the list, by how it prints."""
+    number = dialog.form_field.findText(label)
+    dialog.form_field.setCurrentIndex(number)
+    dialog.form_field.take(number)
 
 
 @pytest.fixture
@@ -29,7 +37,7 @@ def folios(hands, qtbot):
 def test_what_is_chosen_shows_on_the_desk_at_once_and_is_one_step(folios):
     dialog = folios.dialog
     assert dialog.ok.text() == "Change"
-    dialog.form_field.setEditText("Page # of ##")
+    pick(dialog, "Page 3 of 32")
     assert "Page 3 of 32" in words(folios, 9)  # the draft is what the desk shows
     kept = folios.session.composer.compose(folios.publication)
     assert "Page 3 of 32" not in kept.scene(folios.page(9)).text_of()
@@ -41,6 +49,24 @@ def test_what_is_chosen_shows_on_the_desk_at_once_and_is_one_step(folios):
     assert "3" in words(folios, 9)
 
 
+def test_markers_are_put_in_by_a_click_between_typed_words(folios):
+    dialog = folios.dialog
+    QTest.keyClick(dialog.written, Qt.Key.Key_End)
+    QTest.keyClicks(dialog.written, " # of ")  # a number sign is a number sign
+    menu = {a.text(): a for a in dialog.marker.menu().actions()}
+    menu["Page count"].trigger()
+    assert dialog.form_field.currentText() == "as written below"
+    assert "3 # of 32" in words(folios, 9)
+    menu["Volume: 12"].trigger()
+    QTest.keyClick(dialog.written, Qt.Key.Key_Backspace)
+    QTest.keyClick(dialog.written, Qt.Key.Key_Backspace)
+    assert dialog.written.content() == (Marker("folio"), Run(" # of "))
+    steps = len(folios.session.history.past)
+    QTest.keyClick(dialog.written, Qt.Key.Key_Return)  # gives the answer
+    assert len(folios.session.history.past) == steps + 1
+    assert "3 # of " in words(folios, 9) or "3 # of" in words(folios, 9)
+
+
 def test_running_it_again_changes_the_same_item(folios):
     (master,) = masters_with_folio(folios.publication)[:1]
     before = folio_of(folios.publication, master)[1]
@@ -50,7 +76,8 @@ def test_running_it_again_changes_the_same_item(folios):
     dialog.box.accepted.emit()
     again = folios.window.open_folios()
     assert again.place.currentText() == "head, centre"
-    assert again.form_field.currentText() == "#"
+    assert again.form_field.currentText() == "3"
+    assert again.written.content() == (Marker("folio"),)
     again.place.setCurrentIndex([n for n, _ in again._places].index("foot, outside"))
     again.box.accepted.emit()
     after = folio_of(folios.publication, master)[1]
@@ -95,7 +122,8 @@ def test_pages_left_out_and_bad_input(folios):
 
 
 def test_a_form_without_a_folio_is_refused_in_place(folios):
-    folios.dialog.form_field.setEditText("Page")
+    folios.dialog.written.selectAll()
+    QTest.keyClicks(folios.dialog.written, "Page")
     assert "shows no folio" in folios.dialog.form.problem.text()
     before = folios.publication
     folios.dialog.box.accepted.emit()
@@ -104,7 +132,7 @@ def test_a_form_without_a_folio_is_refused_in_place(folios):
 
 def test_cancelling_leaves_nothing_behind(folios):
     before = folios.publication
-    folios.dialog.form_field.setEditText("– # –")
+    pick(folios.dialog, "– 3 –")
     folios.dialog.reject()
     assert folios.publication is before and folios.session.draft is None
 
@@ -112,7 +140,8 @@ def test_cancelling_leaves_nothing_behind(folios):
 def test_folios_of_one_section_alone(folios):
     dialog = folios.dialog
     dialog.where.setCurrentIndex(1)
-    dialog.form_field.setEditText("Sp #")
+    QTest.keyClick(dialog.written, Qt.Key.Key_Home)
+    QTest.keyClicks(dialog.written, "Sp ")
     dialog._preview()
     dialog.box.accepted.emit()
     assert "Sp 3" in words(folios, 9)
@@ -138,7 +167,7 @@ def test_folios_are_placed_where_there_are_none(hands):
     assert dialog.ok.text() == "Place" and dialog.chosen_masters()
     dialog.box.accepted.emit()
     (master,) = masters_with_folio(hands.publication)[:1]
-    assert form_of(folio_of(hands.publication, master)[1].text) == "#"
+    assert folio_of(hands.publication, master)[1].text[0].content == (Marker("folio"),)
     assert "3" in words(hands, 9)
 
 

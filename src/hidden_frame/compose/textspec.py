@@ -17,7 +17,7 @@ from hidden_frame.model.styles import (
     computed_characters,
     computed_paragraphs,
 )
-from hidden_frame.model.text import Look, Marker, Paragraph, Text
+from hidden_frame.model.text import Look, Marker, MarkerKind, Paragraph, Text
 from hidden_frame.typeset.fonts import font_book
 from hidden_frame.typeset.fonts.fallback import stretches
 from hidden_frame.typeset.paragraph import Ink, ParagraphSpec, Span, SpotInk, Tab
@@ -75,7 +75,7 @@ def markers_in(text: Text) -> tuple[Marker, ...]:
     return tuple(piece for p in text for piece in p.content if isinstance(piece, Marker))
 
 
-LABELS = {
+LABELS: dict[MarkerKind, str] = {
     "folio": "Folio",
     "page count": "Page count",
     "section pages": "Section pages",
@@ -83,6 +83,12 @@ LABELS = {
     "section name": "Section",
     "title": "Title",
 }
+
+
+def every_marker(details: tuple[Detail, ...]) -> list[tuple[str, Marker]]:
+    """Every marker that a text can show, with its name in a list."""
+    found = [(label, Marker(kind)) for kind, label in LABELS.items()]
+    return found + [(f"{d.name}: {d.value}", Marker("detail", d.name)) for d in details]
 
 
 def marker_label(marker: Marker) -> str:

@@ -17,7 +17,7 @@ from PySide6.QtWidgets import (
 
 from hidden_frame.compose.facts import describe
 from hidden_frame.compose.plan import count_in_words
-from hidden_frame.compose.textspec import LABELS
+from hidden_frame.compose.textspec import every_marker
 from hidden_frame.desktop.commands import Commands
 from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.fitting import LEAST, Folding, ShortLabel
@@ -240,12 +240,8 @@ class TextStrip(QFrame):
     def fill_markers(self) -> None:
         """Every marker there is, the publication's details among them."""
         self.menu.clear()
-        for kind, label in LABELS.items():
-            self._marker_action(label, Marker(kind))  # type: ignore[arg-type]
-        if self.session.publication.details:
-            self.menu.addSeparator()
-        for detail in self.session.publication.details:
-            self._marker_action(f"{detail.name}: {detail.value}", Marker("detail", detail.name))
+        for label, marker in every_marker(self.session.publication.details):
+            self._marker_action(label, marker)
 
     def _marker_action(self, label: str, marker: Marker) -> None:
         action = self.menu.addAction(label)

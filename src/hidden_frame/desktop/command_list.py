@@ -171,7 +171,7 @@ def _text(window: Window) -> list[Row]:
     ]  # fmt: skip
     rows += [
         Command(f"marker {kind}", "Text > Insert marker", f"Insert marker: {label}", "",
-                partial(text.marker, Marker(kind)), text.editing)  # type: ignore[arg-type]
+                partial(text.marker, Marker(kind)), text.editing)
         for kind, label in LABELS.items()
     ]  # fmt: skip
     rows += [

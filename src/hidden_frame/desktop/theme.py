@@ -150,7 +150,7 @@ def style_sheet(t: Theme) -> str:
     QToolButton:focus, QPushButton:focus {{ border: 1px solid {t.action}; }}
     QToolButton:checked {{ background: {t.action}; color: {t.action_text}; }}
     QToolButton:disabled, QPushButton:disabled {{ color: {t.quiet}; }}
-    QToolButton::menu-indicator {{ width: 0; image: none; }}
+    QToolButton::menu-indicator, QPushButton::menu-indicator {{ width: 0; image: none; }}
     #Panel QPushButton {{ padding: 4px 6px; }}
     QPushButton:default {{ background: {t.action}; color: {t.action_text};
         border-color: {t.action}; }}
@@ -170,10 +170,12 @@ def style_sheet(t: Theme) -> str:
     #Follow {{ color: {t.master}; border: 1px solid {t.master}; padding: 0 7px;
         border-radius: 9px; font-size: 13px; }}
     #Follow:hover {{ background: {t.master_soft}; }}
-    QLineEdit, QComboBox, QSpinBox, QPlainTextEdit {{ background: {t.field};
+    QLineEdit, QComboBox, QSpinBox, QPlainTextEdit, #Chips {{ background: {t.field};
         border: 1px solid {t.line}; border-radius: 5px; padding: 3px 6px;
         selection-background-color: {t.action}; selection-color: {t.action_text}; }}
-    QLineEdit:focus, QComboBox:focus, QSpinBox:focus {{ border: 1px solid {t.action}; }}
+    QLineEdit:focus, QComboBox:focus, QSpinBox:focus, #Chips:focus {{
+        border: 1px solid {t.action}; }}
+    #Chips {{ padding: 0 2px; }}
     QLineEdit[wrong="true"] {{ border: 1px solid {t.warning}; }}
     QLineEdit:disabled, QComboBox:disabled {{ color: {t.quiet}; background: {t.panel}; }}
     QComboBox::drop-down {{ border: none; width: 20px; }}

@@ -1,14 +1,12 @@
 """Folios placed on masters, found again, changed, left out and removed.
 
->>> plan = FolioPlan(edge="foot", place="outside", form="Page #", style="folio")
+>>> content = (Run("Page "), Marker("folio"))
+>>> plan = FolioPlan(edge="foot", place="outside", content=content, style="folio")
 >>> publication = place_folios(publication, ["master-2"], plan)
-
-In a form `#` stands for the folio and `##` for the number of pages.
 """
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterable
 from typing import Literal
 
@@ -24,12 +22,11 @@ from hidden_frame.model.items import Item, TextFrame
 from hidden_frame.model.lookup import base_chain, find_section, masters_by_id
 from hidden_frame.model.publication import Master, Publication
 from hidden_frame.model.styles import computed_style
-from hidden_frame.model.text import Alignment, Marker, Paragraph, Piece, Run, Text
+from hidden_frame.model.text import Alignment, Marker, Paragraph, Piece, Text
 
 Edge = Literal["head", "foot"]
 Place = Literal["outside", "centre", "inside", "point", "kept"]
 NAME = "Folio"
-_TOKENS = re.compile(r"(##|#)")
 _POINT_WIDTH = 120.0  # points; room for a long folio around the point that was clicked
 
 
@@ -41,25 +38,21 @@ class FolioPlan(Struct, frozen=True):
 
     edge: Edge = "foot"
     place: Place = "outside"
-    form: str = "#"
+    content: tuple[Piece, ...] = (Marker("folio"),)
     style: str = "folio"
     x: float = 0.0
     y: float = 0.0
 
 
-def form_text(plan: FolioPlan) -> Text:
-    """The text of a plan's form; refuses a form without a folio."""
-    if "#" not in plan.form.replace("##", ""):
-        raise Refusal(f"“{plan.form}” shows no folio; write # where the folio shall stand.")
-    pieces: list[Piece] = []
-    for part in _TOKENS.split(plan.form):
-        if part == "#":
-            pieces.append(Marker("folio"))
-        elif part == "##":
-            pieces.append(Marker("page count"))
-        elif part:
-            pieces.append(Run(part))
-    return (Paragraph(plan.style, tuple(pieces), _alignment(plan.place)),)
+def folio_paragraph(plan: FolioPlan) -> Paragraph:
+    """The paragraph of a plan; refuses one without a folio."""
+    if not _has_folio(plan.content):
+        raise Refusal("This shows no folio; put the marker Folio where it shall stand.")
+    return Paragraph(plan.style, plan.content, _alignment(plan.place))
+
+
+def _has_folio(content: Iterable[Piece]) -> bool:
+    return any(isinstance(c, Marker) and c.shows == "folio" for c in content)
 
 
 def _alignment(place: Place) -> Alignment | None:
@@ -74,21 +67,14 @@ def _highest(publication: Publication) -> str:
     return seen[-1] if seen else publication.layers[-1].id
 
 
-def form_of(text: Text) -> str:
-    """The form that a folio's text was made of; other markers show as their names."""
-    tokens = {"folio": "#", "page count": "##"}
-    return "".join(
-        c.text if isinstance(c, Run) else tokens.get(c.shows, f"[{c.detail or c.shows}]")
-        for p in text[:1]
-        for c in p.content
-    )
-
-
 def shows_folio(item: Item) -> bool:
     """Whether an item is a text frame with a folio marker."""
-    return isinstance(item, TextFrame) and any(
-        isinstance(c, Marker) and c.shows == "folio" for p in item.text for c in p.content
-    )
+    return isinstance(item, TextFrame) and any(_has_folio(p.content) for p in item.text)
+
+
+def _with_folio(text: Text) -> int:
+    """The number of the paragraph in which a text shows its folio."""
+    return next(n for n, paragraph in enumerate(text) if _has_folio(paragraph.content))
 
 
 def folio_of(publication: Publication, master_id: str) -> tuple[Master, TextFrame] | None:
@@ -108,18 +94,18 @@ def plan_of(publication: Publication, master_id: str, otherwise: FolioPlan) -> F
     master, item = found
     trim = publication.setup.trim
     edge: Edge = "head" if item.y + item.height / 2 < trim.height / 2 else "foot"
-    first = item.text[0]
+    first = item.text[_with_folio(item.text)]
     alignment = (
         first.alignment or computed_style(publication.paragraph_styles, first.style).alignment
     )
     place: Place = "kept"
     for possible in ("outside", "centre", "inside"):
-        plan = FolioPlan(edge, possible, form_of(item.text), first.style)
+        plan = FolioPlan(edge, possible, first.content, first.style)
         x, y, width, _ = _box(publication, master.id, plan)
         near = abs(item.x - x) < 0.5 and abs(item.y - y) < 0.5 and abs(item.width - width) < 0.5
         if near and alignment == possible:
             place = possible
-    return FolioPlan(edge, place, form_of(item.text), first.style)
+    return FolioPlan(edge, place, first.content, first.style)
 
 
 def _margins(publication: Publication, master_id: str) -> Margins:
@@ -150,12 +136,13 @@ def place_folios(
 ) -> Publication:
     """One mirrored item on each of these masters, or on the base that they share it from.
 
-    A folio that is there already is changed, wherever its master carries it.
+    A folio that is there already is changed, wherever its master carries it; what else its
+    frame says stays.
     """
     chosen = set(master_ids)
     if not chosen:
         raise Refusal("No master is chosen; choose the masters that shall carry the folio.")
-    text = form_text(plan)
+    paragraph = folio_paragraph(plan)
     changed: set[str] = set()
     for master_id in _bases_first(publication, chosen):
         found = folio_of(publication, master_id)
@@ -164,14 +151,16 @@ def place_folios(
         place: dict[str, object] = {"x": x, "y": y, "width": width, "height": height}
         if found is None:
             layer = _highest(publication)
-            item = TextFrame(id="", name=NAME, text=text, layer=layer, **place)  # type: ignore[arg-type]
+            item = TextFrame(id="", name=NAME, text=(paragraph,), layer=layer, **place)  # type: ignore[arg-type]
             publication, _ = add_item(publication, master_id, item)
         elif found[1].id not in changed:
             changed.add(found[1].id)
-            values: dict[str, object] = {**place, "text": text, "rotation": 0.0}
-            if plan.place == "kept":
-                first = replace(text[0], alignment=found[1].text[0].alignment)
-                values = {"text": (first,)}
+            text, at = found[1].text, _with_folio(found[1].text)
+            kept = plan.place == "kept"
+            new = replace(paragraph, tabs=text[at].tabs)
+            new = replace(new, alignment=text[at].alignment) if kept else new
+            values: dict[str, object] = {"text": (*text[:at], new, *text[at + 1 :])}
+            values |= {} if kept else {**place, "rotation": 0.0}
             publication = change_items(publication, target, {found[1].id: values})
     return publication
 

@@ -5,10 +5,12 @@ from __future__ import annotations
 
 from msgspec.structs import replace
 from PySide6.QtCore import QPointF, Qt
-from PySide6.QtWidgets import QCheckBox, QListWidget, QListWidgetItem, QWidget
+from PySide6.QtWidgets import QCheckBox, QListWidget, QListWidgetItem, QMenu, QWidget
 
 from hidden_frame.compose.placing import on_side
 from hidden_frame.compose.ranges import pages_in_range
+from hidden_frame.compose.textspec import every_marker, marker_value
+from hidden_frame.desktop.chips import ChipField
 from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.desk.hits import Spot
 from hidden_frame.desktop.dialogs.pages import EditQuestion
@@ -31,6 +33,7 @@ from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Shape
 from hidden_frame.model.lookup import all_pages, base_chain, find_page, section_of, stack_of
 from hidden_frame.model.publication import Publication
+from hidden_frame.model.text import Marker, Piece, Run
 
 PLACES: tuple[tuple[str, tuple[Edge, Place]], ...] = (
     ("foot, outside", ("foot", "outside")),
@@ -42,7 +45,15 @@ PLACES: tuple[tuple[str, tuple[Edge, Place]], ...] = (
 )
 _KEPT = ("where they stand now", ("foot", "kept"))
 _POINT = ("where you clicked", ("foot", "point"))
-FORMS = ("#", "Page #", "Page # of ##", "# / ##", "– # –")
+_FOLIO, _COUNT = Marker("folio"), Marker("page count")
+FORMS: tuple[tuple[Piece, ...], ...] = (
+    (_FOLIO,),
+    (Run("Page "), _FOLIO),
+    (Run("Page "), _FOLIO, Run(" of "), _COUNT),
+    (_FOLIO, Run(" / "), _COUNT),
+    (Run("– "), _FOLIO, Run(" –")),
+    (Marker("section name"), Run(" "), _FOLIO),
+)
 
 
 class FoliosDialog(EditQuestion):
@@ -71,14 +82,15 @@ class FoliosDialog(EditQuestion):
         (self.by_click,) = form.buttons("Choose the place by a click…")
         self.by_click.clicked.connect(self._ask)
         self.form_field = Choice("Form")
-        self.form_field.setEditable(True)
-        forms = [(f, f) for f in FORMS]
-        if self.plan.form not in FORMS:
-            forms.insert(0, (self.plan.form, self.plan.form))
-        self.form_field.show_choice(forms, self.plan.form)
-        self.form_field.editTextChanged.connect(self._preview)
+        self.form_field.committed.connect(self._take_form)
         form.row("Form", self.form_field)
-        form.note("# is the folio, ## the number of pages; write around them what you like.")
+        self.written = ChipField("What the folio says")
+        self.written.show_content(self.plan.content)
+        self.written.edited.connect(self._written)
+        form.row("Says", self.written)
+        (self.marker,) = form.buttons("Put in a marker ▾")
+        self.marker.setMenu(self._markers())
+        self._show_form()
         self.style_field = Choice("Style")
         self._styles = [(s.name, s.id) for s in publication.paragraph_styles]
         self.style_field.show_choice(self._styles, self.plan.style)
@@ -95,7 +107,7 @@ class FoliosDialog(EditQuestion):
         form.row("On", self.where)
         self.masters = QListWidget()
         self.masters.setAccessibleName("Masters")
-        self.masters.setMaximumHeight(118)
+        self.masters.setFixedHeight(96)
         self._fill_masters(there)
         self.masters.itemChanged.connect(self._preview)
         form.column.addWidget(self.masters)
@@ -166,6 +178,42 @@ class FoliosDialog(EditQuestion):
             row.setCheckState(Qt.CheckState.Checked if on else Qt.CheckState.Unchecked)
             self.masters.addItem(row)
 
+    # -- what it says ----------------------------------------------------------------
+
+    def _sample(self, content: tuple[Piece, ...]) -> str:
+        """How a form prints on the page on the desk, or on the first that prints a folio."""
+        publication, facts = self.session.publication, self.session.composition.facts
+        here = facts[self.session.page_id]
+        if not here.folio:
+            here = next((f for f in facts.values() if f.folio), here)
+        return "".join(
+            c.text
+            if isinstance(c, Run)
+            else marker_value(c, here, publication.title, publication.details)
+            for c in content
+        )
+
+    def _show_form(self) -> None:
+        """The form in the list that is written, or that it is none of them."""
+        content = self.written.content()
+        options: list[tuple[str, object]] = [(self._sample(f), f) for f in FORMS]
+        if content not in FORMS:
+            options.append(("as written below", content))
+        self.form_field.show_choice(options, content)
+
+    def _take_form(self, content: object) -> None:
+        self.written.show_content(content)  # type: ignore[arg-type]
+
+    def _written(self) -> None:
+        self._show_form()
+        self._preview()
+
+    def _markers(self) -> QMenu:
+        menu = QMenu(self.marker)
+        for label, marker in every_marker(self.session.publication.details):
+            menu.addAction(label, lambda m=marker: self.written.put(m))
+        return menu
+
     # -- what is chosen --------------------------------------------------------------
 
     def chosen_masters(self) -> list[str]:
@@ -180,7 +228,7 @@ class FoliosDialog(EditQuestion):
         edge, place = self._places[self.place.currentIndex()][1]
         style = self._styles[self.style_field.currentIndex()][1]
         x, y = self._point
-        return FolioPlan(edge, place, self.form_field.currentText(), style, x, y)
+        return FolioPlan(edge, place, self.written.content(), style, x, y)
 
     def changed(self, publication: Publication) -> Publication:
         """The publication with folios as chosen; raises what is wrong with the choice."""
