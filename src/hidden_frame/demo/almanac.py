@@ -148,13 +148,19 @@ def _front(publication: Publication, masters: Masters, pages: list[str], sky: st
              stroke=Stroke(colour="copper", width=2)),
     )  # fmt: skip
     rows = [("Foreword", "iv"), ("How to read the tables", "v")]
-    rows += [(s, str(1 + n * _SEASON_PAGES)) for n, s in enumerate(words.SEASONS)]
-    rows += [("Visiting the ridge", "V-A"), ("Notes", "V-B")]
     listed = [_line("heading", "Contents"), *(_line("contents", "\t".join(r)) for r in rows)]
+    for n, (season, months) in enumerate(words.SEASONS.items()):
+        first = 1 + n * _SEASON_PAGES
+        listed.append(_line("contents", f"{season}\t{first}"))
+        listed += [
+            _line("contents-month", f"{month}\t{first + 2 + k}") for k, month in enumerate(months)
+        ]
+    rows = [("Visiting the ridge", "V-A"), ("Notes", "V-B")]
+    listed += [_line("contents", "\t".join(r)) for r in rows]
     publication = _add(
         publication,
         contents,
-        _frame("Contents", listed, x=left, y=M.top, width=INNER, height=mm(120)),
+        _frame("Contents", listed, x=left, y=M.top, width=INNER, height=mm(162)),
     )
     publication, proof = add_layer(publication, "Remarks")
     publication = change_layer(publication, proof, printing=False)
@@ -181,8 +187,16 @@ def _front(publication: Publication, masters: Masters, pages: list[str], sky: st
     terms += [
         Paragraph("lead", (Run(f"{term}: ", "strong"), Run(text))) for term, text in words.HOW_TO
     ]
-    frame = _frame("Terms", terms, x=left, y=M.top, width=INNER * 0.86, height=mm(40), grows=True)
-    publication = _add(publication, tables, frame)
+    told = [_line("lead", text) for text in words.EXAMPLE_TOLD]
+    row = [_line("table-row", "\t".join(words.EXAMPLE))]
+    publication = _add(
+        publication,
+        tables,
+        _frame("Terms", terms, x=left, y=M.top, width=INNER * 0.86, height=mm(76)),
+        _frame("Example", row, x=left, y=mm(105), width=INNER, height=mm(12), vertical="middle",
+               fill=Fill("cream"), radius=6, inset=Insets(left=10, right=10)),
+        _frame("Example told", told, x=left, y=mm(124), width=INNER * 0.86, height=mm(76)),
+    )  # fmt: skip
     dedication = [_line("notes", "For everyone who carried the mirror up the hill.")]
     frame = _frame("Dedication", dedication, x=left, y=H * 0.36, width=INNER * 0.6, height=70)
     return _add(apply_masters(publication, [blank], ()), blank, frame)
@@ -230,7 +244,20 @@ def _article(publication: Publication, page: str, season: str, recto: bool) -> P
         _frame("Article", texts, x=left, y=top, width=INNER, height=mm(40), columns=2,
                gutter=mm(6), grows=True),
         *_chart(left + (INNER - size) / 2, top + mm(40), size, season),
+        _log(left, season),
     )  # fmt: skip
+
+
+def _log(left: float, season: str) -> TextFrame:
+    """What the observers wrote down, in a panel at the page's foot."""
+    lines = [_line("log-head", "From the log of the dome")]
+    lines += [
+        Paragraph("log", (Run(date, "strong"), Run(f"\t{entry}")))
+        for date, entry in words.LOG[season]
+    ]
+    return _frame("Log", lines, x=left, y=H - M.bottom - mm(38), width=INNER, height=mm(38),
+                  vertical="middle", radius=8, fill=Fill(season.lower(), tint=0.14),
+                  inset=Insets(left=14, right=14))  # fmt: skip
 
 
 def _chart(x: float, y: float, size: float, season: str) -> list[Item]:

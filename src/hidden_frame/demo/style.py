@@ -94,7 +94,18 @@ PARAGRAPHS = (
         tabs=(TabStop(34), TabStop(136), TabStop(218), TabStop(None, "right")),
     ),
     ParagraphStyle(
-        id="contents", name="Contents", size=12, leading=26, tabs=(TabStop(None, "right", " ."),),
+        id="contents", name="Contents", size=12, leading=24, tabs=(TabStop(None, "right", " ."),),
+    ),
+    ParagraphStyle(
+        id="contents-month", name="Contents, month", based_on="contents", size=10.6, leading=17,
+        indent_left=16, colour="stone",
+    ),
+    ParagraphStyle(
+        id="log", name="Log", family=SANS, size=10.6, leading=16, tabs=(TabStop(78),),
+    ),
+    ParagraphStyle(
+        id="log-head", name="Log, head", based_on="log", bold=True, size=11.5, leading=20,
+        colour="night",
     ),
     ParagraphStyle(
         id="label", name="Map label", family=SANS, bold=True, size=9, leading=12, colour="night",

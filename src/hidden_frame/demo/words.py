@@ -35,6 +35,10 @@ ARTICLES = {
         "Herdsman’s orange lamp is well up, the eye has had forty minutes of darkness and is "
         "ready for the faint things. Write down what was not seen as well as what was: a "
         "careful blank is an observation too.",
+        "Late April brings the best of it. The Lion has passed the meridian by ten, the Virgin’s "
+        "field stands over the workshop roof, and a patient observer can walk from one small "
+        "grey oval to the next without once looking up from the eyepiece. Go slowly, and count: "
+        "the ridge record for one sitting is sixty-three.",
     ),
     "Summer": (
         "The bright river",
@@ -49,6 +53,10 @@ ARTICLES = {
         "count for fifteen minutes, rest for five, and give the sheet to whoever holds the red "
         "torch. Counts from the last thirty summers hang in the corridor, and nobody has yet "
         "beaten the year of the power cut.",
+        "Towards the end of August the nights lengthen by four minutes each evening, and the "
+        "Square begins to lean over the eastern trees. It is the season’s way of saying that the "
+        "chairs should soon be carried in again, and that somebody ought to look for the dew "
+        "heaters before they are needed.",
     ),
     "Autumn": (
         "A square and a smudge",
@@ -61,6 +69,10 @@ ARTICLES = {
         "given up its heat and the air over the ridge lies still.",
         "Two occultations of bright stars by the Moon fall in this season. Times in the tables "
         "are for the dome; at the lower car park they are eleven seconds later.",
+        "The great reflector is washed in October, with rain water and a good deal of ceremony. "
+        "For three nights the dome then shows nothing at all, and the terrace is crowded; bring "
+        "binoculars of your own, and a neighbour’s, if the neighbour has them. The first clear "
+        "night afterwards is always the finest of the year, or seems so.",
     ),
     "Winter": (
         "Hard light",
@@ -73,6 +85,38 @@ ARTICLES = {
         "The nebula in the Hunter’s sword rewards every aperture. In the finder it is a star "
         "that will not focus; in the great reflector it has wings, and a dark bay between them, "
         "and in the bay four points like a dropped handful of salt.",
+        "By the middle of February the evenings lengthen. The Twins stand upright, the Crab has "
+        "reached the ridge, and on still nights the frost can be heard settling on the roof of "
+        "the dome. Those who stayed until then may sign the winter list in the corridor; the "
+        "pencil hangs on a string, for ink freezes.",
+    ),
+}
+
+# From the log of the dome: a date and what was written down.
+LOG = {
+    "Spring": (
+        ("4 March", "Gate frozen. Saw the Beehive from the car park, by hand."),
+        ("19 March", "Eleven in one field; the twelfth was a thumb on the glass."),
+        ("2 April", "Fog until two, then everything at once."),
+        ("23 April", "Sixty-three, with witnesses. Tea ran out at fifty."),
+    ),
+    "Summer": (
+        ("9 June", "Not dark, but warm. Nobody went home."),
+        ("1 July", "The Swan overhead; a bat in the dome, later two."),
+        ("12 August", "One hundred and four meteors, one of them green."),
+        ("30 August", "First dew. The heaters are in the other drawer."),
+    ),
+    "Autumn": (
+        ("7 September", "Mounts aligned. The spirit level was not level."),
+        ("15 October", "Mirror washed. Rain water, two towels, no hands."),
+        ("18 October", "The finest night of the year, as always."),
+        ("11 November", "The smudge by eye, from the bench, without a hat."),
+    ),
+    "Winter": (
+        ("13 December", "Minus eleven. Three pairs of gloves, one key lost."),
+        ("5 January", "Ten bright ones at midnight; all ten had colours."),
+        ("22 January", "Wings on the nebula in the great reflector."),
+        ("14 February", "Signed the list. The pencil still writes."),
     ),
 }
 
@@ -83,6 +127,8 @@ FOREWORD = (
     "Each season has its opener, an article, and three month tables. The tables give the hours "
     "of darkness, the Moon, and one thing worth the walk up the hill on each clear night of the "
     "week. All times are those of the ridge.",
+    "Nothing in it was measured twice unless it was wrong the first time. Where two observers "
+    "disagreed, the one who had stayed longer in the cold was believed.",
     "The notes pages at the end are yours. Fill them, and bring the book back in December: the "
     "best page is printed in the next one.",
 )
@@ -92,6 +138,15 @@ HOW_TO = (
     ("Moon", "its age in days at midnight, and the share that is lit."),
     ("Look for", "one object a week, easiest first; a small telescope shows all of them."),
     ("Walk", "the state of the path: dry, damp, icy, or closed."),
+)
+
+# A row of a month table, and what it tells.
+EXAMPLE = ("12", "19:40 – 4:52", "9 d, 64 %", "the Beehive", "damp")
+EXAMPLE_TOLD = (
+    "On the twelfth it is dark from twenty to eight until eight minutes to five. The Moon is nine "
+    "days old, and nearly two thirds of it are lit: it sets after midnight, so the faint things "
+    "come late. The Beehive is the one to look for, and the path asks for boots.",
+    "A month has twelve such rows. The eight discs above a table show the Moon through it.",
 )
 
 VISITS = (
@@ -105,22 +160,24 @@ _TARGETS = (
     "the Dumbbell", "the Square’s corner", "Jupiter’s moons", "a comet, perhaps", "the Hyades",
     "the Sword", "the Whirlpool", "Venus at dusk", "the Owl", "the Crab", "the Wild Duck",
 )  # fmt: skip
+MONTH_ROWS = 12
 _PATHS = ("dry", "damp", "dry", "icy", "dry", "closed", "damp")
 
 
 def month_rows(month: str) -> list[tuple[str, ...]]:
-    """Invented rows of a month table: week, dark hours, Moon, look for, walk."""
+    """Twelve invented rows of a month table: day, dark hours, Moon, look for, walk."""
     rng = random.Random(month)
     rows: list[tuple[str, ...]] = []
-    day = rng.randint(1, 6)
+    day = rng.randint(1, 4)
     age = rng.randint(0, 28)
-    while day <= 30:
+    while len(rows) < MONTH_ROWS:
         dusk, dawn = rng.randint(18, 22), rng.randint(2, 6)
         lit = round(50 * (1 - abs(14.75 - age % 29.5) / 14.75) * 2)
         hours = f"{dusk}:{rng.randint(0, 59):02} – {dawn}:{rng.randint(0, 59):02}"
         moon = f"{age % 30} d, {lit} %"
         rows.append((f"{day}", hours, moon, rng.choice(_TARGETS), rng.choice(_PATHS)))
-        day += rng.randint(2, 4)
+        left = MONTH_ROWS - len(rows)
+        day += rng.randint(1, max(1, (30 - day) // max(left, 1) + 1)) if left else 0
         age += 3
     return rows
 

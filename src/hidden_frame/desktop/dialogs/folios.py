@@ -99,10 +99,9 @@ class FoliosDialog(EditQuestion):
         form.heading("ON")
         self.where = Choice("On")
         self.section = section_of(publication, session.page_id)
-        name = self.section.name or "this one"
-        self.where.show_choice(
-            [("these masters", "masters"), (f"the section {name} alone", "section")], "masters"
-        )
+        name = self.section.name
+        alone = f"the section {name} alone" if name else "this section alone"
+        self.where.show_choice([("these masters", "masters"), (alone, "section")], "masters")
         self.where.committed.connect(self._preview)
         form.row("On", self.where)
         self.masters = QListWidget()
