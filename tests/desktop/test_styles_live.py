@@ -5,9 +5,9 @@ from __future__ import annotations
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
+from hidden_frame.desktop.colour_choice import ColourChoice
 from hidden_frame.desktop.dialogs.colour import ColourDialog
 from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
-from hidden_frame.desktop.swatches import ColourChoice
 from hidden_frame.edit.colours import in_rgb
 from hidden_frame.model.lookup import paragraph_style
 
@@ -97,6 +97,13 @@ def test_colours_stand_behind_their_squares(hands):
         middle = field.itemIcon(number).pixmap(14, 14).toImage()
         seen = middle.pixelColor(middle.width() // 2, middle.height() // 2).getRgbF()[:3]
         assert max(abs(a - b) for a, b in zip(seen, in_rgb(colour), strict=True)) < 0.02
+
+
+def test_squares_stay_when_another_entry_is_renamed(hands):
+    field = ColourChoice("Fill", hands.session)
+    field.show_colours(hands.publication.colours[1].id, "none")
+    field.show_colours(hands.publication.colours[1].id, "as Strong")
+    assert field.itemText(0) == "as Strong" and not field.itemIcon(2).isNull()
 
 
 def test_a_new_colour_is_made_where_it_is_needed(hands, monkeypatch):

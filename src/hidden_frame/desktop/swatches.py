@@ -1,18 +1,16 @@
-"""Colours as small squares, and lists of them from which one is chosen or made."""
+"""Colours as small squares, and lists of them."""
 
 from __future__ import annotations
+
+from collections.abc import Sequence
 
 from PySide6.QtCore import QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QIcon, QPainter, QPen, QPixmap
 
 from hidden_frame.desktop import theme
-from hidden_frame.desktop.dialogs.colour import ColourDialog
 from hidden_frame.desktop.properties.fields import Choice
-from hidden_frame.desktop.session import Session
 from hidden_frame.edit.colours import in_rgb
 from hidden_frame.model.paint import Colour
-
-_NEW = object()
 
 
 def swatch(colour: Colour, size: int = 20) -> QIcon:
@@ -33,37 +31,26 @@ def swatch(colour: Colour, size: int = 20) -> QIcon:
     return QIcon(pixmap)
 
 
-class ColourChoice(Choice):
-    """The publication's colours, each behind its square; the last entry makes a new one."""
+class Swatches(Choice):
+    """Colours, each behind its square."""
 
-    def __init__(self, label: str, session: Session) -> None:
+    def __init__(self, label: str) -> None:
         super().__init__(label)
-        self.session = session
         self.setIconSize(QSize(14, 14))
         self._drawn: object = None
-        self._now: object = None
 
-    def show_colours(self, value: object, without: str = "") -> None:
-        """Shows which colour is chosen; `without` names an entry for no colour."""
-        colours = self.session.publication.colours
-        options: list[tuple[str, object]] = [(without, None)] if without else []
-        options += [(c.name, c.id) for c in colours]
-        self._now = value
-        self.show_choice([*options, ("New colour…", _NEW)], value)
-        drawn = (colours, theme.current().dark)
+    def show_swatches(
+        self,
+        colours: Sequence[Colour],
+        value: object,
+        before: Sequence[tuple[str, object]] = (),
+        behind: Sequence[tuple[str, object]] = (),
+    ) -> None:
+        """Shows which colour is chosen, by its id; other entries stand before and behind."""
+        names: list[tuple[str, object]] = [(c.name, c.id) for c in colours]
+        self.show_choice([*before, *names, *behind], value)
+        drawn = (tuple(colours), *before, *behind, theme.current().dark)
         if drawn != self._drawn:
             self._drawn = drawn
-            for number, colour in enumerate(colours, 1 if without else 0):
+            for number, colour in enumerate(colours, len(before)):
                 self.setItemIcon(number, swatch(colour, 14))
-
-    def take(self, number: int) -> None:
-        """Takes an entry; the last one asks for a new colour first."""
-        if self._values[number] is not _NEW:
-            self._now = self._values[number]
-            super().take(number)
-            return
-        dialog = ColourDialog(self.session, None, None, self.window())
-        chosen = dialog.made if dialog.exec() else ""
-        self.show_colours(chosen or self._now, self.itemText(0) if None in self._values else "")
-        if chosen:
-            self.committed.emit(chosen)

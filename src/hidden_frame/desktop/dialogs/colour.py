@@ -15,6 +15,7 @@ from hidden_frame.desktop.dialogs.pages import EditQuestion
 from hidden_frame.desktop.properties.fields import Choice, NumberField, TextField
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.strip import Slider
+from hidden_frame.desktop.swatches import Swatches
 from hidden_frame.edit.colours import (
     Space,
     add_colour,
@@ -155,10 +156,10 @@ class ColourDialog(Question):
         self.web.committed.connect(self._take_web)
         self.form.row("Web", self.web)
         self.form.heading("MIX OR PICK")
-        self.one, self.other = Choice("Mix of"), Choice("and")
-        options = [(c.name, c.id) for c in session.publication.colours]
-        self.one.show_choice(options, options[0][1])
-        self.other.show_choice(options, options[-1][1])
+        self.one, self.other = Swatches("Mix of"), Swatches("and")
+        colours = session.publication.colours
+        self.one.show_swatches(colours, colours[0].id)
+        self.other.show_swatches(colours, colours[-1].id)
         self.form.row("Mix of", self.one)
         self.form.row("and", self.other)
         self.share = NumberField("with so much of it", "%", 0, 100, 100.0)
@@ -290,14 +291,14 @@ class DeleteColourDialog(EditQuestion):
         count = uses(session.publication, colour.id)
         places = "1 place uses it" if count == 1 else f"{count} places use it"
         self.form.note(f"{places}. What shall stand there instead?")
-        self.instead = Choice("Instead")
-        self._options = [(c.name, c.id) for c in session.publication.colours if c.id != colour.id]
-        self.instead.show_choice(self._options, self._options[0][1])
+        self.instead = Swatches("Instead")
+        others = [c for c in session.publication.colours if c.id != colour.id]
+        self.instead.show_swatches(others, others[0].id)
         self.form.row("Instead", self.instead)
         self.finish()
 
     def answer(self) -> None:
-        instead = self._options[self.instead.currentIndex()][1]
+        instead = str(self.instead.value())
 
         def change(p: Publication) -> Publication:
             return delete_colour(p, self.colour.id, instead)

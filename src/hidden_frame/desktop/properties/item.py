@@ -16,6 +16,7 @@ from hidden_frame.desktop.actions.choices import (
     make_item_local,
     show_item,
 )
+from hidden_frame.desktop.colour_choice import ColourChoice
 from hidden_frame.desktop.properties.fields import (
     Choice,
     LengthField,
@@ -32,7 +33,6 @@ from hidden_frame.desktop.properties.kinds import (
 )
 from hidden_frame.desktop.properties.place import add_arrange, add_reference
 from hidden_frame.desktop.session import Session
-from hidden_frame.desktop.swatches import ColourChoice
 from hidden_frame.edit.boxes import Box, placed_at, sized_at
 from hidden_frame.edit.colours import filled_with, stroked_with
 from hidden_frame.edit.faces import set_face

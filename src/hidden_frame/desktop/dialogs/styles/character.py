@@ -6,13 +6,13 @@ from typing import Any
 
 from PySide6.QtWidgets import QWidget
 
+from hidden_frame.desktop.colour_choice import ColourChoice
 from hidden_frame.desktop.dialogs.styles.drafts import StyleDrafts
 from hidden_frame.desktop.dialogs.styles.parts import chosen_part, colour_part, typed_part
 from hidden_frame.desktop.families import show_families
 from hidden_frame.desktop.languages import language_options
 from hidden_frame.desktop.properties.fields import Choice, LengthField, NumberField
 from hidden_frame.desktop.session import Session
-from hidden_frame.desktop.swatches import ColourChoice
 from hidden_frame.edit.styles import (
     delete_character_style,
     new_character_style,

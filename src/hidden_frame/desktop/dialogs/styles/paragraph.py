@@ -7,6 +7,7 @@ from typing import Any
 from msgspec import UNSET
 from PySide6.QtWidgets import QCheckBox, QToolButton, QWidget
 
+from hidden_frame.desktop.colour_choice import ColourChoice
 from hidden_frame.desktop.dialogs.styles.drafts import StyleDrafts
 from hidden_frame.desktop.dialogs.styles.parts import (
     Part,
@@ -22,7 +23,6 @@ from hidden_frame.desktop.languages import language_name, language_options
 from hidden_frame.desktop.properties.fields import Choice, LengthField, NumberField
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.session import Session
-from hidden_frame.desktop.swatches import ColourChoice
 from hidden_frame.edit.styles import (
     delete_paragraph_style,
     new_paragraph_style,
