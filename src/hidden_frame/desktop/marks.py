@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import cache
+
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QFont, QPainter, QPen
 
@@ -11,6 +13,15 @@ from hidden_frame.model.publication import Page
 
 _LEFT = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
 _RIGHT = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
+
+
+@cache
+def _font(family: str, pixels: int, bold: bool) -> QFont:
+    """A font made once: a flatplan asks for it at each of its pages."""
+    font = QFont(family)
+    font.setPixelSize(pixels)
+    font.setBold(bold)
+    return font
 
 
 def paint_diamond(painter: QPainter, x: float, y: float, colours: theme.Theme) -> None:
@@ -73,9 +84,12 @@ def paint_foot(
     width = rect.width() / max(len(ribbons), 1)
     close = rect.height() < 60
     for n, number in enumerate(ribbons):
-        painter.setBrush(QColor(theme.RIBBONS[number]))
         ribbon = QRectF(rect.left() + n * width, rect.bottom() + 3, max(width - 1, 1), 4)
-        painter.drawRoundedRect(ribbon.adjusted(0, -1, 0, -2) if close else ribbon, 2, 2)
+        if close:  # hundreds at a time, too small for round ends
+            painter.fillRect(ribbon.adjusted(0, -1, 0, -2), QColor(theme.RIBBONS[number]))
+        else:
+            painter.setBrush(QColor(theme.RIBBONS[number]))
+            painter.drawRoundedRect(ribbon, 2, 2)
     foot = QRectF(rect.left(), rect.bottom() + 9, rect.width(), 20)
     if close:
         foot = QRectF(rect.left(), rect.bottom() + 5, rect.width(), 15)
@@ -83,16 +97,12 @@ def paint_foot(
         painter.setBrush(QColor(colours.action_soft))
         painter.drawRoundedRect(foot, 5, 5)
     wide = rect.width() >= 52
-    font = QFont(font)
-    font.setPixelSize(16 if wide else 11 if close else 12)
-    font.setBold(True)
-    painter.setFont(font)
+    family = font.family()
+    painter.setFont(_font(family, 16 if wide else 11 if close else 12, True))
     painter.setPen(QColor(colours.action if on_desk else colours.text))
     inset = 5 if wide else 1
     painter.drawText(foot.adjusted(inset, 0, 30, 0), _LEFT, facts.folio or "–")
     if wide:
-        font.setPixelSize(12)
-        font.setBold(False)
-        painter.setFont(font)
+        painter.setFont(_font(family, 12, False))
         painter.setPen(QColor(colours.quiet))
         painter.drawText(foot.adjusted(0, 2, -4, 0), _RIGHT, f"#{facts.position}")

@@ -74,7 +74,7 @@ class Session(QObject):
         parent: QObject | None = None,
     ) -> None:
         super().__init__(parent)
-        self._hurried = 0.0
+        self._hurried = self._filling = 0.0
         self.composer = Composer()
         self.blobs: dict[str, bytes] = dict(blobs or {})
         self._open(publication, path)
@@ -140,6 +140,15 @@ class Session(QObject):
     @property
     def hurried(self) -> bool:
         return time.perf_counter() < self._hurried
+
+    def fill(self) -> None:
+        """What is in sight is still being composed: what is not in sight waits."""
+        self._filling = time.perf_counter() + _REST
+
+    @property
+    def rests(self) -> bool:
+        """Whether neither moves anything nor is anything in sight still missing."""
+        return time.perf_counter() > max(self._hurried, self._filling)
 
     @property
     def modified(self) -> bool:

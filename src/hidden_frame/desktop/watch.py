@@ -53,9 +53,9 @@ class ContentWatch(QObject):
         self._work.start()
 
     def _some(self) -> None:
-        hurried = self.session.hurried
-        self._work.setInterval(PAUSE if hurried else 0)
-        if hurried:
+        rests = self.session.rests
+        self._work.setInterval(0 if rests else PAUSE)
+        if not rests:
             return
         self._look(self.session.composition, time.perf_counter() + SLICE)
 

@@ -35,8 +35,8 @@ class Judge(QObject):
         return {}
 
     def _find_out(self) -> None:
-        if self._desk.session.busy:
-            return
+        if self._desk.session.busy or not self._desk.isVisible():
+            return  # it is asked again when the desk is painted
         scenes = [sheet.scene for sheet in self._desk.sheets()]
         self._known = {id(s): (s, poor_texts(s)) for s in scenes}
         if any(poor for _, poor in self._known.values()):

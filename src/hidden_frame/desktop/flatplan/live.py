@@ -13,7 +13,7 @@ from PySide6.QtGui import QPixmap
 from hidden_frame.desktop.run.thumbnails import BUSY, SLICE, Thumbnails
 from hidden_frame.desktop.session import Session
 
-_SLICE = 0.008  # seconds of composing at a time
+_SLICE = 0.004  # seconds of composing at a time: with rendering and painting, one frame
 
 
 class LivePages(QObject):
@@ -65,6 +65,7 @@ class LivePages(QObject):
 
     def _work(self) -> None:
         until = time.perf_counter() + self._slice()
+        self.session.fill()
         composition = self.session.composition
         for page_id in self._seen:
             if page_id in self._done or page_id not in composition.facts:

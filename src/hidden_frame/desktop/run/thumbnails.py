@@ -12,7 +12,7 @@ from hidden_frame.compose.scene import Scene
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.painter.scene import Look, paint_scene
 
-SLICE = 0.012  # seconds of rendering at a time
+SLICE = 0.005  # seconds of rendering at a time, a third of a frame
 BUSY = 0.0025  # the same while a hand is at work on the desk
 BUDGET = 72 * 1024 * 1024  # bytes of pictures kept, whatever their number
 
