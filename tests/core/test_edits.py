@@ -49,7 +49,7 @@ from hidden_frame.model.invariants import problems
 from hidden_frame.model.items import Shape, TextFrame
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.publication import Setup
-from hidden_frame.model.text import Marker, Paragraph
+from hidden_frame.model.text import Marker, Paragraph, Run
 from hidden_frame.model.trims import TRIMS
 
 picks = st.integers(0, 10_000)
@@ -222,7 +222,9 @@ class Designer(RuleBasedStateMachine):
     @precondition(lambda self: self.now.masters)
     @rule(n=picks, k=picks, place=st.sampled_from(["outside", "centre", "point"]))
     def folios(self, n, k, place):
-        plan = FolioPlan(place=place, form=self.pick(["#", "Page # of ##"], k))
+        folio, count = Marker("folio"), Marker("page count")
+        forms = [(folio,), (Run("Page "), folio, Run(" of "), count)]
+        plan = FolioPlan(place=place, content=self.pick(forms, k))
         self.edit(place_folios(self.now, [self.master(n), self.master(k)], plan))
         if k % 4 == 0:
             self.edit(remove_folios(self.now))

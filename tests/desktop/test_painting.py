@@ -29,8 +29,9 @@ from hidden_frame.output.png import page_images
 
 SCALE = 1.5
 # A pixel differs if any channel is off by more than a quarter of full scale.  Photographs
-# are resampled by other filters, which shows around single stars.
-OFF, SHARE, SHARE_PICTURE = 64, 0.01, 0.025
+# are resampled by other filters, which shows around single stars.  Letters differ along their
+# edges: a page of two full columns, an eighth of it inked, in 12 pixels of a thousand.
+OFF, SHARE, SHARE_PICTURE = 64, 0.014, 0.025
 
 
 def on_screen(scene, pictures):

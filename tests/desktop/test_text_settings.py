@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import pytest
-from PySide6.QtCore import QPointF, Qt
-from PySide6.QtGui import QColor, QGuiApplication
+from PySide6.QtCore import QEvent, QPointF, Qt
+from PySide6.QtGui import QColor, QGuiApplication, QKeyEvent
 
 from hidden_frame.desktop.desk.chrome import overflow_rect
 from hidden_frame.edit.text import plain
@@ -214,3 +214,21 @@ def test_poor_contrast_is_marked_and_told(writing, qtbot):
         QColor(image.pixel(spot.x() + dx, spot.y() + dy)) for dx in (-4, -3) for dy in (-1, 0, 1)
     ]
     assert any(c.red() > 140 and c.green() < 110 for c in colours)
+
+
+@pytest.mark.parametrize(
+    ("held", "typed"),
+    [(Qt.KeyboardModifier.AltModifier, False), (Qt.KeyboardModifier.MetaModifier, False),
+     (Qt.KeyboardModifier.AltModifier | Qt.KeyboardModifier.ControlModifier, True),
+     (Qt.KeyboardModifier.ShiftModifier, True), (Qt.KeyboardModifier.GroupSwitchModifier, True)],
+)  # fmt: skip
+def test_a_letter_with_alt_is_the_menus_and_one_with_both_is_a_sign(writing, held, typed):
+    """Alt and a letter open a menu while one writes; AltGr, by either of its names, writes."""
+    before = writing.now().text
+    over = QKeyEvent(QEvent.Type.ShortcutOverride, Qt.Key.Key_T, held, "t")
+    over.ignore()
+    writing.app.sendEvent(writing.desk, over)
+    assert over.isAccepted() == typed
+    press = QKeyEvent(QEvent.Type.KeyPress, Qt.Key.Key_T, held, "t")
+    writing.app.sendEvent(writing.desk, press)
+    assert (writing.now().text != before) == typed

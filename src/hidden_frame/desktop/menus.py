@@ -18,6 +18,7 @@ from hidden_frame.edit.masters import RIBBONS, Mode, apply_masters
 from hidden_frame.edit.text import set_paragraph_style
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_section
+from hidden_frame.model.styles import computed_paragraphs
 
 if TYPE_CHECKING:
     from hidden_frame.desktop.window import Window
@@ -73,7 +74,8 @@ class PointerMenus:
         styles = menu.addMenu("Use another style")
         item = shown_item(session.publication, holder, item_id, side)
         if isinstance(item, TextFrame):
-            for style in session.publication.paragraph_styles:
+            known = computed_paragraphs(session.publication.paragraph_styles)
+            for style in known.values():
                 text = set_paragraph_style(item.text, 0, len(item.text), style.id)
                 styles.addAction(
                     f"{style.name}, {style.size:g}/{style.leading:g} pt",

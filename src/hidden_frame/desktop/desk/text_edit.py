@@ -338,7 +338,8 @@ def _clamped(text: Text, place: Place) -> Place:
 
 
 def _command(event: QKeyEvent) -> bool:
-    held = event.modifiers()
-    return bool(
-        held & (Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.MetaModifier)
-    ) and not bool(held & Qt.KeyboardModifier.AltModifier)
+    """Whether a key with what is held is no letter: Ctrl or Alt, but not both, since some
+    keyboards give signs by Ctrl+Alt as others do by AltGr."""
+    held, kinds = event.modifiers(), Qt.KeyboardModifier
+    control = bool(held & (kinds.ControlModifier | kinds.MetaModifier))
+    return control != bool(held & kinds.AltModifier)

@@ -41,21 +41,24 @@ class NewDialog(Question):
         self.trim.show_choice([*((n, n) for n in TRIMS), (_TYPED, _TYPED)], "A5")
         self.trim.committed.connect(self._take_trim)
         form.row("Trim size", self.trim)
+        self.width_field = self._length("Width")
+        self.height_field = self._length("Height", beside=True)
+        self.bleed = self._length("Bleed", mm(3))
         self.units = Choice("Unit")
         self.units.show_choice([(u, u) for u in UNITS], "mm")
         self.units.committed.connect(self._take_unit)
-        form.row("Unit", self.units)
-        self.width_field = self._length("Width")
-        self.height_field = self._length("Height")
-        self.bleed = self._length("Bleed", mm(3))
+        form.row("Unit", self.units, beside=True)
         form.heading("MARGINS")
-        self.margins = {s: self._length(s, mm(18)) for s in ("Top", "Bottom", "Inside", "Outside")}
+        self.margins = {
+            s: self._length(s, mm(18), beside=s in ("Bottom", "Outside"))
+            for s in ("Top", "Bottom", "Inside", "Outside")
+        }
         form.heading("COLUMNS")
         self.columns = TextField("Columns")
         self.columns.setText("1")
         self.columns.textChanged.connect(self._changed)
         form.row("Columns", self.columns)
-        self.gutter = self._length("Gutter", mm(5))
+        self.gutter = self._length("Gutter", mm(5), beside=True)
         form.heading("PAGES")
         self.pages = TextField("Number of pages")
         self.pages.setText("8")
@@ -105,11 +108,11 @@ class NewDialog(Question):
         self.facing.setCurrentIndex(0 if setup.facing else 1)
         self._changed()
 
-    def _length(self, label: str, points: float = 0.0) -> TextField:
+    def _length(self, label: str, points: float = 0.0, *, beside: bool = False) -> TextField:
         field = TextField(label)
         field.setText(format_length(points, "mm"))
         field.textChanged.connect(self._changed)
-        self.form.row(label, field)
+        self.form.row(label, field, beside=beside)
         return field
 
     def _take_trim(self, name: object) -> None:

@@ -21,7 +21,7 @@ class Card(QToolButton):
         self.name, self.about = name, about
         self.setObjectName("Preset")
         self.setMinimumSize(132, 168)
-        self.setMaximumHeight(250)
+        self.setMaximumHeight(320)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setAccessibleName(name)
 

@@ -45,7 +45,7 @@ class RecentList(QListWidget):
             path = Path(name)
             if path.is_file():
                 self._add(path.stem, _saved(path), name, _preview(path), str(path))
-        told = "32 made-up pages to try things on"
+        told = "32 made-up pages to try things on."
         if not self.count():
             told = "Nothing of yours yet; what you save is listed here. " + told
         self._add("The demo almanac", told, "", _star(), "Opens without a file")
@@ -63,6 +63,7 @@ class RecentList(QListWidget):
         across = max(1, min(room.width() // _LEAST.width(), self.count()))
         down = -(-self.count() // across)
         high = max(_LEAST.height(), min(_MOST, room.height() // down - 1))
+        self.setMaximumHeight(down * (_MOST + 1) + 4)  # the rest of the window is the cards'
         scrolls = high * down > room.height()
         # Said, for a bar that is shown as needed is always given its room.
         shown = Qt.ScrollBarPolicy.ScrollBarAlwaysOn, Qt.ScrollBarPolicy.ScrollBarAlwaysOff
