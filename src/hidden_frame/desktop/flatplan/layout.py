@@ -15,27 +15,31 @@ from hidden_frame.desktop.pages.space import Gap
 from hidden_frame.model.publication import Publication, Section, Setup
 from hidden_frame.model.remember import remembered
 
-PAD = 18  # pixels
-BAND = 34  # a section's head
-LEAST_BAND = 168  # the width of a section's area, so that its head can be read
 BESIDE = 4  # between two sections side by side
 WALL = 60  # pages lower than this are packed closely
+READ = 28  # pages lower than this have no folio below them
 
 
 class Spacing(NamedTuple):
-    """Pixels between spreads, under a page for ribbons and folio, and between rows."""
+    """Pixels between spreads, under a page for ribbons and folio, between rows, for a section's
+    head, at the sides of its area, and the least width of that."""
 
     gap: float
     foot: float
     between: float
+    head: float
+    pad: float
+    least: float
 
 
-WIDE, CLOSE = Spacing(16, 34, 12), Spacing(8, 22, 5)
+WIDE = Spacing(16, 34, 12, 34, 18, 168)
+CLOSE = Spacing(8, 22, 5, 34, 18, 168)
+DOTS = Spacing(3, 4, 2, 17, 8, 60)
 
 
 def spacing(high: float) -> Spacing:
-    """How pages of a height are set apart."""
-    return CLOSE if high < WALL else WIDE
+    """How pages of a height are set apart: with room for a folio as long as one can be read."""
+    return WIDE if high >= WALL else CLOSE if high >= READ else DOTS
 
 
 class Tile(NamedTuple):
@@ -86,6 +90,8 @@ class FlatplanLayout(NamedTuple):
     height: float
     rightward: bool
     foot: float
+    head: float
+    pad: float
 
     def at(self, x: float, y: float) -> Tile | None:
         """The page under a point."""
@@ -99,7 +105,7 @@ class FlatplanLayout(NamedTuple):
     def band_at(self, x: float, y: float) -> Band | None:
         """The section whose head is under a point."""
         band = self.area_at(x, y)
-        inside = band is not None and band.holds(x, y) and y <= band.y + BAND
+        inside = band is not None and band.holds(x, y) and y <= band.y + self.head
         return band if inside else None
 
     def area_at(self, x: float, y: float) -> Band | None:
@@ -149,11 +155,11 @@ class FlatplanLayout(NamedTuple):
         rows = [r for r in self.rows if r.section == band.number]
         if band.folded or not rows:
             count = 0 if not band.folded else 10**6
-            left = band.x + PAD
-            return Gap(band.section_id, count, left, band.y + BAND - 3, band.y + BAND)
+            left, foot = band.x + self.pad, band.y + self.head
+            return Gap(band.section_id, count, left, foot - 3, foot)
         row = min(rows, key=lambda r: abs(r.y + high / 2 - y))
         tiles = self.tiles[row.first : row.last]
-        if band.y <= y <= band.y + BAND:
+        if band.y <= y <= band.y + self.head:
             row, tiles = rows[0], self.tiles[rows[0].first : rows[0].last]
             tile = tiles[0]
             edge = tile.x - 6 if self.rightward else tile.x + wide + 6
@@ -202,9 +208,9 @@ def _layout(
     pairs = setup.facing and not single
     slot = 2 * wide + 1 if pairs else wide
     rightward = setup.direction == "left to right"
-    gap, foot, between = spacing(high)
-    whole = max(width, slot + 2 * PAD)
-    per_row = max(int((whole - 2 * PAD + gap) // (slot + gap)), 1)
+    gap, foot, between, head, pad, least = spacing(high)
+    whole = max(width, slot + 2 * pad)
+    per_row = max(int((whole - 2 * pad + gap) // (slot + gap)), 1)
     tiles: list[Tile] = []
     bands: list[Band] = []
     rows: list[Row] = []
@@ -212,32 +218,33 @@ def _layout(
     for number, section in enumerate(sections):
         hidden = section.id in folded or not section.pages
         groups = [] if hidden else _slots(section, facts, pairs)
-        needs = len(groups) * (slot + gap) - gap + 2 * PAD
-        area = whole if len(groups) > per_row else min(max(needs, LEAST_BAND), whole)
+        needs = len(groups) * (slot + gap) - gap + 2 * pad
+        area = whole if len(groups) > per_row else min(max(needs, least), whole)
         if x and x + area > whole + 0.5:
             x, y = 0.0, bottom + between / 2
         left = x if rightward else whole - x - area
-        top = y + BAND + 8
+        top = y + head + (8 if high >= READ else 2)
         for start in range(0, len(groups), per_row):
             first = len(tiles)
             for column, group in enumerate(groups[start : start + per_row]):
-                at = left + PAD + column * (slot + gap)
+                at = left + pad + column * (slot + gap)
                 if not rightward:
-                    at = left + area - PAD - column * (slot + gap) - slot
+                    at = left + area - pad - column * (slot + gap) - slot
                 for index in group:
                     page = facts[section.pages[index].id]
                     shift = wide + 1 if pairs and page.side == "recto" else 0
                     tiles.append(Tile(page, number, index, at + shift, top))
             rows.append(Row(number, top, first, len(tiles)))
             top += high + foot + between
-        end = top if groups else y + BAND
+        end = top if groups else y + head
         bands.append(Band(section.id, number, left, y, area, end, section.id in folded))
         bottom = max(bottom if x else 0.0, end)
         x += area + BESIDE
     bands = _evened(bands)
     return FlatplanLayout(
-        tuple(tiles), tuple(bands), tuple(rows), (wide, high), whole, bottom + PAD, rightward, foot
-    )
+        tuple(tiles), tuple(bands), tuple(rows), (wide, high), whole, bottom + pad, rightward,
+        foot, head, pad,
+    )  # fmt: skip
 
 
 def _evened(bands: list[Band]) -> list[Band]:

@@ -8,7 +8,7 @@ from PySide6.QtCore import QPointF, QRect, QRectF, Qt
 from PySide6.QtGui import QColor, QFont, QPainter, QPen, QRegion
 
 from hidden_frame.desktop import theme
-from hidden_frame.desktop.flatplan.layout import BAND, PAD, Band, FlatplanLayout, Tile
+from hidden_frame.desktop.flatplan.layout import READ, Band, FlatplanLayout, Tile
 from hidden_frame.desktop.marks import (
     paint_foot,
     paint_own_items,
@@ -82,30 +82,31 @@ def _paint_band(
         wide = max(wide, view.viewport().width())
     area = QRectF(band.x, band.y, wide, band.bottom - band.y)
     painter.fillRect(area, tint(band.number, 0.07, colours))
-    head = QRectF(band.x, band.y, wide, BAND)
+    head = QRectF(band.x, band.y, wide, layout.head)
     chosen = view.session.section_id == section.id
     painter.fillRect(head, tint(band.number, 0.45 if chosen else 0.2, colours))
     painter.fillRect(QRectF(band.x, band.y, 5, area.height()), QColor(TINTS[band.number % 8]))
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     painter.setPen(Qt.PenStyle.NoPen)
     painter.setBrush(QColor(colours.text))
-    x, y = band.x + PAD + 4.0, band.y + BAND / 2
+    pad, small = layout.pad, layout.page[1] < READ
+    x, y = band.x + pad + 4.0, band.y + layout.head / 2
     if band.folded:
         painter.drawPolygon([QPointF(x - 3, y - 5), QPointF(x + 4, y), QPointF(x - 3, y + 5)])
     else:
         painter.drawPolygon([QPointF(x - 5, y - 3), QPointF(x + 5, y - 3), QPointF(x, y + 4)])
     painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
     font = QFont(view.font())
-    font.setPixelSize(16)
+    font.setPixelSize(11 if small else 16)
     font.setBold(True)
     painter.setFont(font)
     painter.setPen(QColor(colours.text))
     name = section.name or "Section without a name"
-    room = head.adjusted(PAD + 18, 0, -8, 0)
+    room = head.adjusted(pad + (12 if small else 18), 0, -8, 0)
     metrics = painter.fontMetrics()
     painter.drawText(room, _LEFT, metrics.elidedText(name, _CUT, round(room.width())))
     room = room.adjusted(metrics.horizontalAdvance(name) + 14, 1, 0, 0)
-    font.setPixelSize(13)
+    font.setPixelSize(10 if small else 13)
     font.setBold(False)
     painter.setFont(font)
     painter.setPen(QColor(colours.quiet))
@@ -159,6 +160,9 @@ def _paint_tile(
         paint_page_marks(painter, page, rect, colours)
         if facts.page_id in view.doubtful:
             paint_warning(painter, rect, colours)
+    if layout.page[1] < READ:
+        painter.setOpacity(1.0)
+        return
     known = masters_by_id(publication)
     ribbons = [known[m].ribbon for m in stack_of(publication, page)]
     on_desk = facts.page_id == session.page_id and not chosen

@@ -37,7 +37,7 @@ from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.desktop.session import Session
 from hidden_frame.model.lookup import all_pages, find_page, masters_by_id, stack_of
 
-SMALL, LARGE = 28, 460  # heights of a thumbnail in pixels
+SMALL, LARGE = 10, 460  # heights of a thumbnail in pixels
 FIRST = (72, 140)  # of what is seen first
 PREFIX = "flatplan "
 EDGE = 34  # pixels at head and foot in which a drag scrolls
