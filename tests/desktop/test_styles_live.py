@@ -145,5 +145,5 @@ def test_tab_goes_through_the_form_before_the_buttons(hands, qtbot):
     for _ in range(6):
         QTest.keyClick(dialog.focusWidget(), Qt.Key.Key_Tab)
         passed.append(dialog.focusWidget().accessibleName() or dialog.focusWidget().text())
-    assert passed == ["Name", "Based on", "Font", "Bold", "Italic", "Size"]
+    assert passed == ["New, like this", "New, based on this", "Delete…", "Name", "Based on", "Font"]
     assert dialog.ok.isDefault()

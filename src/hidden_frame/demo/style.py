@@ -53,7 +53,7 @@ PARAGRAPHS = (
         colour="night", space_after=10,
     ),
     ParagraphStyle(
-        id="foot-folio", name="Folio", family=SANS, bold=True, size=10.5, leading=13,
+        id="foot-folio", name="Foot folio", family=SANS, bold=True, size=10.5, leading=13,
         alignment="outside", colour="night",
     ),
     ParagraphStyle(

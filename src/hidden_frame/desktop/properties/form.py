@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Qt
+from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import (
     QFrame,
     QGridLayout,
@@ -130,13 +131,14 @@ class Form(QWidget):
             if part.isHidden() == shown:
                 part.setVisible(shown)
 
-    def buttons(self, *texts: str) -> list[QPushButton]:
+    def buttons(self, *texts: str, abreast: int = 2) -> list[QPushButton]:
+        """Buttons in lines of so many."""
         self.grid = None
         made = []
-        for start in range(0, len(texts), 2):
+        for start in range(0, len(texts), abreast):
             line = QHBoxLayout()
             line.setSpacing(6)
-            for text in texts[start : start + 2]:
+            for text in texts[start : start + abreast]:
                 button = QPushButton(text)
                 button.setAutoDefault(False)  # in a dialog, Enter gives the answer
                 line.addWidget(button)
@@ -182,6 +184,11 @@ class Form(QWidget):
         grid, _ = self._places[field]
         place: tuple[int, ...] = grid.getItemPosition(grid.indexOf(field))  # type: ignore[assignment]
         return place[1] > 1
+
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        if self._room is not None:
+            self._line_up()  # fonts are those of the style sheet from now on
 
     def level(self, *names: str) -> Levels:
         """Parts of the form of which one is in sight; `on_level` says to which rows are added."""

@@ -44,6 +44,12 @@ class StyleDrafts(EditQuestion):
         self.chosen = Choice("Style")
         self.chosen.committed.connect(self._choose)
         form.row("Style", self.chosen)
+        self.new, self.new_based, self.delete = form.buttons(
+            "New, like this", "New, based on this", "Delete…", abreast=3
+        )
+        self.new.clicked.connect(lambda: self._make(False))
+        self.new_based.clicked.connect(lambda: self._make(True))
+        self.delete.clicked.connect(self._delete)
         form.heading("TYPE")
         self.name = TextField("Name")
         form.row("Name", self.name)
@@ -56,12 +62,6 @@ class StyleDrafts(EditQuestion):
         """To be called once all parts are there."""
         form = self.form
         self.waiting = form.note()
-        self.new, self.new_based, self.delete = form.buttons(
-            "New, like this", "New, based on this", "Delete this style…"
-        )
-        self.new.clicked.connect(lambda: self._make(False))
-        self.new_based.clicked.connect(lambda: self._make(True))
-        self.delete.clicked.connect(self._delete)
         self.finish()
         self.form.setMinimumWidth(_WIDTH)
         self._scroll()
