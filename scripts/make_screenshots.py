@@ -21,7 +21,6 @@ from hidden_frame.desktop import theme
 from hidden_frame.desktop.dialogs.finder import Finder
 from hidden_frame.desktop.dialogs.new import NewDialog
 from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
-from hidden_frame.desktop.icons import redress
 from hidden_frame.desktop.session import Editing, Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.desktop.start.window import StartWindow
@@ -231,7 +230,7 @@ class Photographer:
         window.toggle_checks()
         session.undo()
         session.undo()
-        dialog = StyleDialog(session, "contents", window)
+        dialog = StyleDialog(session, "contents-month", window)
         dialog.show()
         self.take("styles", dialog)
         dialog.close()
@@ -274,7 +273,6 @@ class Photographer:
     def dark(self) -> None:
         settings().change(theme="dark", hints=True)
         theme.apply(self.app)
-        redress()
         window = Window(Session(*almanac()))
         window.show()
         self.window, self.session = window, window.session

@@ -290,6 +290,17 @@ def test_the_start_window_opens_without_a_publication(dressed, qtbot, preference
     assert start.recent.item(0).text() == "The demo almanac"
 
 
+@pytest.mark.parametrize("key", [Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space])
+def test_a_card_and_an_entry_open_by_keys(windows, answered, key):
+    start = windows.show_start()
+    QTest.keyClick(start.cards["Booklet"], key)
+    assert answered[0].preset.currentText() == "Booklet" and len(windows.open_ones) == 1
+    again = windows.show_start()
+    again.recent.setCurrentRow(again.recent.count() - 1)
+    QTest.keyClick(again.recent, Qt.Key.Key_Return)
+    assert windows.open_ones[-1].session.publication.title == "Night Sky Almanac"
+
+
 @pytest.mark.parametrize("count", [0, 1, 2, 5, 12])
 @pytest.mark.parametrize("size", [(1000, 640), (1280, 760), (1900, 1000)])
 def test_the_start_window_fills_its_space_with_few_and_with_many(

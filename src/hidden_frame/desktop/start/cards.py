@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QToolButton
 
 from hidden_frame.desktop import theme
@@ -24,6 +24,13 @@ class Card(QToolButton):
         self.setMaximumHeight(320)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setAccessibleName(name)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Enter opens it, as a click does."""
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.click()
+        else:
+            super().keyPressEvent(event)
 
     def sizeHint(self) -> QSize:
         return QSize(150, 184)
