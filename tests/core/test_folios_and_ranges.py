@@ -38,6 +38,30 @@ def test_letters_as_in_pdf_page_labels():
     ]  # fmt: skip
 
 
+@pytest.mark.parametrize(
+    ("style", "printed"),
+    [("lower roman", "xiv"), ("upper roman", "XIV"), ("lower letters", "n"),
+     ("upper letters", "N"), ("decimal", "14"), ("none", "")],
+)  # fmt: skip
+def test_the_case_of_a_folio_is_its_styles(style, printed):
+    assert format_number(14, style) == printed
+
+
+@given(st.lists(st.integers(1, 6), min_size=1, max_size=5), st.integers(1, 40))
+def test_the_last_folio_of_a_section_is_that_of_its_last_page(lengths, start):
+    publication = new_publication("L", Setup(trim=TRIMS["A5"]), sum(lengths))
+    ids, at, sections = [p.id for p in all_pages(publication)], 0, []
+    for n, length in enumerate(lengths):
+        numbering = Numbering(start=start) if n == 0 else Numbering(style="lower roman")
+        publication, _ = start_section(publication, ids[at], f"S{n}", numbering)
+        sections.append(ids[at : at + length])
+        at += length
+    facts = page_facts(publication)
+    for pages in sections:
+        assert {facts[p].section_last_folio for p in pages} == {facts[pages[-1]].folio}
+        assert {facts[p].section_pages for p in pages} == {len(pages)}
+
+
 def test_sides_and_spreads_against_pairing_by_hand():
     for count in range(1, 60):
         for opening in ("recto", "verso"):

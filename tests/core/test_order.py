@@ -519,3 +519,40 @@ def test_page_layout_and_direction_in_the_pdf(small, changes, layout, direction)
     assert root["/PageLayout"] == layout
     assert root.get("/ViewerPreferences", {}).get("/Direction") == direction
     assert len(pdfium.PdfDocument(data)) == 8
+
+
+@given(
+    st.integers(4, 14),
+    st.lists(st.tuples(st.integers(0, 13), st.integers(0, 13)), max_size=4),
+    st.lists(st.integers(0, 13), max_size=2),
+    st.booleans(),
+)
+def test_ties_are_told_parted_exactly_where_they_are(count, pairs, loosed, single):
+    """Against a plain dictionary of partners, and spreads counted by hand (a recto first)."""
+    publication = new_publication("T", Setup(trim=TRIMS["A5"], facing=not single), count)
+    ids = [p.id for p in all_pages(publication)]
+    partner: dict[str, str] = {}
+
+    def free(page):
+        other = partner.pop(page, None)
+        if other is not None:
+            partner.pop(other, None)
+
+    for a, b in pairs:
+        one, two = ids[a % count], ids[b % count]
+        if one != two:
+            publication = tie(publication, one, two)
+            free(one)
+            free(two)
+            partner[one], partner[two] = two, one
+    for n in loosed:
+        publication = untie(publication, [ids[n % count]])
+        free(ids[n % count])
+    assert {frozenset((a.id, b.id)) for a, b in tied_pairs(publication)} == {
+        frozenset(pair) for pair in partner.items()
+    }
+    assert {p.id for p in all_pages(publication) if p.tie is not None} == set(partner)
+    spread = {page: n if single else (n + 1) // 2 for n, page in enumerate(ids)}
+    parted = {frozenset((a, b)) for a, b in partner.items() if spread[a] != spread[b]}
+    told = {frozenset(f.pages) for f in findings(publication) if f.kind == "parted spread"}
+    assert told == parted

@@ -35,8 +35,23 @@ def edges_of(box, axis):
     return low, high, (low + high) / 2
 
 
-@given(boxes(), st.lists(boxes(), max_size=12), st.floats(0.5, 12))
-def test_the_nearest_line_within_reach_wins_on_each_axis(box, others, reach):
+@st.composite
+def boxes_near(draw, box, reach):
+    """Boxes of which an edge or the middle stands about as far from the box as snapping reaches."""
+    found = []
+    for _ in range(draw(st.integers(1, 6))):
+        other = draw(boxes())
+        axis = draw(st.sampled_from(["x", "y"]))
+        away = draw(st.floats(-2.5, 2.5)) * reach
+        shift = draw(st.sampled_from(edges_of(box, axis))) + away
+        shift -= draw(st.sampled_from(edges_of(other, axis)))
+        found.append(other.moved(shift, 0.0) if axis == "x" else other.moved(0.0, shift))
+    return found
+
+
+@given(boxes(), st.floats(0.5, 12), st.data())
+def test_the_nearest_line_within_reach_wins_on_each_axis(box, reach, data):
+    others = data.draw(boxes_near(box, reach))
     targets = item_targets([(other, "other", 0.0) for other in others])
     found = snapped(box, targets, (), reach)
     for axis, moved in (("x", found.dx), ("y", found.dy)):
@@ -53,8 +68,9 @@ def test_the_nearest_line_within_reach_wins_on_each_axis(box, others, reach):
             assert abs(moved) == pytest.approx(min(abs(a) for a in near), abs=1e-9)
 
 
-@given(boxes(), st.lists(boxes(), min_size=1, max_size=12))
-def test_every_line_shown_lies_on_an_edge_of_the_moved_box_and_of_another(box, others):
+@given(boxes(), st.data())
+def test_every_line_shown_lies_on_an_edge_of_the_moved_box_and_of_another(box, data):
+    others = data.draw(boxes_near(box, 4.0))
     found = snapped(box, item_targets([(o, "other", 0.0) for o in others]), (), 8.0)
     there = box.moved(found.dx, found.dy)
     for line in found.lines:
@@ -86,6 +102,29 @@ def test_a_box_between_two_goes_to_their_middle(width, gap, off):
     found = equal_gap(Bounds(start, 5, start + width, 25), others, "x", 4.0)
     assert found is not None
     assert start + found[0] - 50 == pytest.approx(gap)
+
+
+@given(sizes, st.floats(20, 80), st.floats(1.05, 4), st.sampled_from([1, -1]), st.floats(0.5, 5))
+def test_an_equal_gap_beyond_reach_is_left_alone(width, gap, times, sign, reach):
+    """Beside two boxes, and between two: out of reach by a twentieth of it, or more."""
+    off = sign * times * reach
+    beside = [Bounds(0, 0, 50, 20), Bounds(50 + gap, 0, 100 + gap, 20)]
+    start = 100 + 2 * gap + off
+    assert equal_gap(Bounds(start, 0, start + width, 20), beside, "x", reach) is None
+    assert snapped(Bounds(start, 0, start + width, 20), [], beside, reach).dx == 0.0
+    between = [Bounds(0, 0, 50, 20), Bounds(50 + 2 * gap + width, 0, 200 + 2 * gap + width, 20)]
+    start = 50 + gap + off
+    assert equal_gap(Bounds(start, 5, start + width, 25), between, "x", reach) is None
+
+
+@given(st.floats(1.01, 1.99), st.sampled_from([1, -1]), st.floats(0.5, 12))
+def test_a_line_beyond_reach_is_left_alone(times, sign, reach):
+    box = Bounds(100.0, 100.0, 160.0, 140.0)
+    for edge in edges_of(box, "x"):
+        target = Target("x", edge + sign * times * reach, "margin", 0, 600, 0.0)
+        others = [abs(e - target.at) for e in edges_of(box, "x")]
+        assume(min(others) > reach)
+        assert snapped(box, [target], (), reach).dx == 0.0
 
 
 def test_a_box_that_shares_no_height_with_others_takes_no_gap_from_them():

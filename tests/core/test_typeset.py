@@ -7,7 +7,7 @@ from itertools import pairwise
 import pyphen
 import pytest
 from fontTools.ttLib import TTFont
-from hypothesis import given
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from hidden_frame.resources import FONTS
@@ -94,21 +94,88 @@ def test_every_line_fits_and_no_character_is_lost(text, width, align):
     assert lines[0].start == 0 and lines[-1].end == len(text)
 
 
-@given(texts, st.floats(80, 300))
-def test_justified_lines_reach_the_edge(text, width):
-    lines = set_text([spec(text, align="justified")], width).lines
+@given(st.lists(words, min_size=12, max_size=60).map(" ".join), st.floats(80, 200))
+def test_justified_lines_reach_the_edge_but_the_last_one(text, width):
+    set_ = set_text([spec(text, align="justified")], width)
+    lines = set_.lines
+    assume(len(lines) > 1)
     for line in lines[:-1]:
         if " " in line.text:
             assert line.right == pytest.approx(width, abs=0.02)
+    # Common practice of the trade: the last line of a justified paragraph keeps its spaces.
+    assert all(run.extra == 0.0 for run in lines[-1].runs)
 
 
-@given(texts, st.floats(60, 300), st.sampled_from(["left", "justified"]))
-def test_spans_change_nothing_when_their_look_is_the_same(text, width, align):
-    """The quick way for one look and the general way for many must set alike."""
-    cut = len(text) // 2
+LONG = ("observation", "understanding", "correspondence", "independently", "administration",
+        "recommendation", "constellation", "considerable", "imagination")  # fmt: skip
+
+
+@given(
+    st.lists(st.sampled_from(LONG), min_size=20, max_size=50).map(" ".join),
+    st.floats(44, 130),
+    st.sampled_from(["left", "justified"]),
+)
+def test_no_more_than_three_lines_in_a_row_end_in_a_hyphen(text, width, align):
+    # Common practice of the trade, as the rule of `breaking` says.
+    set_ = set_text([spec(text, align=align, language="en_GB")], width)
+    ends = ["-" if line.text.endswith("-") else " " for line in set_.lines]
+    assert "-" * 4 not in "".join(ends)
+
+
+def test_narrow_columns_do_take_three_hyphens_in_a_row():
+    found = set()
+    for width in range(44, 120):
+        set_ = set_text([spec(" ".join(LONG * 4), align="justified", language="en_GB")], width)
+        ends = "".join("-" if line.text.endswith("-") else " " for line in set_.lines)
+        found |= {len(run) for run in ends.split()}
+    assert max(found) == 3
+
+
+@given(
+    st.lists(
+        st.sampled_from((*LONG, "a", "the", "of", "night", "under")), min_size=20, max_size=60
+    ).map(" ".join),
+    st.floats(90, 260),
+)
+def test_a_justified_line_is_loose_only_where_no_division_helps(text, width):
+    """Half as wide again is felt as loose (common practice of the trade): such a line's next
+    word can't be divided so that a part of it fits, by pyphen, or three hyphens stand above."""
+    set_ = set_text([spec(text, align="justified", language="en_GB")], width)
+    lines, space = set_.lines, SETTING.space
+    hyphens = 0
+    for line, after in pairwise(lines):
+        ended = line.text.endswith("-")
+        extra = line.runs[0].extra
+        if not ended and hyphens < 3 and extra > 0.5 * space + 0.001 and " " in line.text:
+            word = after.text.split(" ")[0].rstrip("-")
+            whole = text[after.start :].split(" ")[0]
+            natural = line.right - line.left - extra * line.text.count(" ")
+            positions = pyphen.Pyphen(lang="en_GB").positions(whole) if len(whole) >= 5 else ()
+            fits = [
+                p for p in positions
+                if natural + space + SETTING.word(whole[:p] + "-").width <= width + 0.005
+            ]  # fmt: skip
+            assert not fits, (line.text, word, fits)
+        hyphens = hyphens + 1 if ended else 0
+
+
+@given(st.integers(1, 8), st.floats(0.05, 6))
+def test_a_frame_too_low_by_little_overflows_all_the_same(count, lacking):
+    set_ = set_text([spec("\u2028".join(["word"] * count))], 200)
+    assert explain(set_, set_.lines[-1].bottom) is None
+    assert explain(set_, set_.lines[-1].bottom - lacking) is not None
+
+
+@given(
+    st.lists(words, min_size=2, max_size=60), st.floats(60, 300),
+    st.sampled_from(["left", "justified"]), st.data(),
+)  # fmt: skip
+def test_spans_change_nothing_when_their_look_is_the_same(parts, width, align, data):
+    """The quick way for one look and the general way for many must set alike; they part at a
+    space, since a word divided between spans is shaped in two parts."""
+    text, first = " ".join(parts), data.draw(st.integers(1, len(parts) - 1))
+    cut = len(" ".join(parts[:first])) + data.draw(st.integers(0, 1))
     spans = (Span(text[:cut], SETTING, BLACK), Span(text[cut:], SETTING, BLACK))
-    if text[cut - 1 : cut] != " " and text[cut : cut + 1] != " ":
-        return  # a word divided between spans is shaped in two parts
     one = set_text([spec(text, align=align)], width).lines
     two = set_text([spec(spans, align=align)], width).lines
     assert [line.text for line in one] == [line.text for line in two]
