@@ -14,8 +14,8 @@ from hidden_frame.compose.scene import (
     Scene,
     TextPrimitive,
 )
+from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Picture
-from hidden_frame.model.remember import remembered
 from hidden_frame.typeset.layout import SetText
 
 _NEAR = 0.1  # points
@@ -47,7 +47,7 @@ class Fault(NamedTuple):
     needs: tuple[float, ...] | str = ()
 
 
-@remembered(6_000)
+@remembered()
 def faults_of(scene: Scene, limits: Limits) -> tuple[Fault, ...]:
     """The faults of a page's printed items, bottom to top."""
     found: list[Fault] = []
@@ -101,7 +101,7 @@ def _named(character: str) -> str:
     return f"“{character}” ({number})" if seen else number
 
 
-@remembered(4_000)
+@remembered()
 def _characters(text: SetText) -> tuple[str, str]:
     """The characters of a set text that no font has, and some that run from right to left."""
     lacking: dict[str, None] = {}

@@ -8,11 +8,11 @@ from hidden_frame.compose.textspec import markers_in
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, stack_of
+from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Publication
-from hidden_frame.model.remember import remembered
 
 
-@remembered(8)
+@remembered()
 def prints_folio(publication: Publication) -> frozenset[str]:
     """The ids of the pages on which a folio is seen and printed."""
     facts = page_facts(publication)

@@ -10,8 +10,8 @@ from hidden_frame.edit.change import change_texts
 from hidden_frame.edit.fonts import families_used
 from hidden_frame.edit.text import without_markers
 from hidden_frame.model.lookup import all_pages, base_chain, masters_by_id, positions, stack_of
+from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Publication
-from hidden_frame.model.remember import remembered
 from hidden_frame.model.text import Marker
 from hidden_frame.model.usage import texts_of
 from hidden_frame.typeset.fonts import DEFAULT_FAMILY, font_book
@@ -65,7 +65,7 @@ def _pages_with(publication: Publication, holders: set[str]) -> tuple[str, ...]:
     return tuple(found)
 
 
-@remembered(8)
+@remembered()
 def _details_shown(publication: Publication) -> dict[str, set[str]]:
     """The holders of the markers that show each detail."""
     shown: dict[str, set[str]] = {}

@@ -29,11 +29,11 @@ from hidden_frame.model.lookup import (
     masters_by_id,
     stack_of,
 )
+from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Publication, Section
-from hidden_frame.model.remember import remembered
 
 
-@remembered(8)
+@remembered()
 def findings(publication: Publication) -> list[Finding]:
     """All findings, in the order in which a designer would look at them."""
     facts = page_facts(publication)

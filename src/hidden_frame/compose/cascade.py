@@ -14,9 +14,9 @@ from hidden_frame.compose.placing import on_side, stands_on
 from hidden_frame.model.geometry import Columns, Grid, Guide, Margins, Side
 from hidden_frame.model.items import Item, Override, changed_properties
 from hidden_frame.model.lookup import base_chain, stack_of
+from hidden_frame.model.memory import remembered
 from hidden_frame.model.paint import Layer
 from hidden_frame.model.publication import Master, Page, Publication, Setup
-from hidden_frame.model.remember import remembered
 
 
 class Resolved(NamedTuple):
@@ -31,7 +31,7 @@ class Resolved(NamedTuple):
     overridden: tuple[str, ...] = ()
 
 
-@remembered(20_000)
+@remembered()
 def overridden_item(item: Item, override: Override) -> Item:
     """The item with the override's properties; the same object for the same pair."""
     return replace(item, **changed_properties(override))
@@ -51,7 +51,7 @@ def _apply(items: tuple[Resolved, ...], overrides: tuple[Override, ...]) -> tupl
     return tuple(result)
 
 
-@remembered(2_000)
+@remembered()
 def _family_items(*chain: Master) -> tuple[Resolved, ...]:
     """The items of a master and its bases, the most distant first (R12)."""
     if not chain:
@@ -68,7 +68,7 @@ def master_items(publication: Publication, master_id: str) -> tuple[Resolved, ..
     return _family_items(*base_chain(publication, master_id))
 
 
-@remembered(2_000)
+@remembered()
 def _stack_items(side: Side, family: tuple[Resolved, ...]) -> tuple[Resolved, ...]:
     """What a stack shows on one side."""
     return tuple(
@@ -78,7 +78,7 @@ def _stack_items(side: Side, family: tuple[Resolved, ...]) -> tuple[Resolved, ..
     )
 
 
-@remembered(2_000)
+@remembered()
 def _layered(items: tuple[Resolved, ...], layers: tuple[Layer, ...]) -> tuple[Resolved, ...]:
     return tuple(_in_layers(items, layers))
 
@@ -89,7 +89,7 @@ def _in_layers(items: Iterable[Resolved], layers: tuple[Layer, ...]) -> list[Res
     return sorted(items, key=lambda resolved: rank.get(resolved.item.layer, 0))
 
 
-@remembered(2_000)
+@remembered()
 def _face_items(
     side: Side, layers: tuple[Layer, ...], family: tuple[Resolved, ...]
 ) -> tuple[Resolved, ...]:
@@ -129,7 +129,7 @@ def page_items(
     return _page_items(page, inherited, publication.layers)
 
 
-@remembered(256)
+@remembered()
 def _page_items(
     page: Page, inherited: tuple[Resolved, ...], layers: tuple[Layer, ...]
 ) -> tuple[Resolved, ...]:
@@ -153,7 +153,7 @@ class PageLayout(NamedTuple):
     grid: Grid | None
 
 
-@remembered(2_000)
+@remembered()
 def _layout(setup: Setup, *chain: Master) -> PageLayout:
     margins, columns, grid = setup.margins, setup.columns, setup.grid
     guides: tuple[Guide, ...] = ()

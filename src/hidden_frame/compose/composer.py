@@ -23,11 +23,11 @@ from hidden_frame.compose.textspec import (
 )
 from hidden_frame.compose.transform import placement
 from hidden_frame.model.geometry import Side
-from hidden_frame.model.items import TextFrame
+from hidden_frame.model.items import Item, TextFrame
 from hidden_frame.model.lookup import all_pages, find_page, stack_of
+from hidden_frame.model.memory import MEMORY, remembered
 from hidden_frame.model.paint import Layer
 from hidden_frame.model.publication import Page, Picture, Publication, Section, Setup
-from hidden_frame.model.remember import remembered
 from hidden_frame.model.text import Marker
 from hidden_frame.typeset.room import Outline
 
@@ -44,7 +44,7 @@ class Context(NamedTuple):
     silent: frozenset[str]
 
 
-@remembered(8)
+@remembered()
 def _context(
     setup: Setup, layers: tuple[Layer, ...], known: Palette, pictures: tuple[Picture, ...]
 ) -> Context:
@@ -66,7 +66,7 @@ def context_of(publication: Publication) -> Context:
     )
 
 
-@remembered(5_000)
+@remembered()
 def _markers_of(items: tuple[Resolved, ...]) -> tuple[Marker, ...]:
     found: dict[Marker, None] = {}
     for resolved in items:
@@ -93,13 +93,11 @@ class Composer:
     def __init__(self) -> None:
         self._pages: dict[str, _Entry] = {}
         self._masters: dict[tuple[str, Side], tuple[tuple[Resolved, ...], Context, Scene]] = {}
-        # Master items look alike on hundreds of pages and are placed once for all of them;
-        # a page's own items that did not change keep their places too.
-        self._placed: dict[tuple[object, ...], tuple[object, Context, Placed | None]] = {}
         self.composed = 0
 
     def compose(self, publication: Publication) -> Composition:
         """The composition of a publication; nothing is worked out before it is asked for."""
+        MEMORY.turn(publication)
         return Composition(self, publication)
 
     def page(
@@ -165,15 +163,7 @@ class Composer:
                 assert isinstance(at, TextFrame)
                 outlines = in_the_way(at, stood)
         # The wrapping is made anew whenever a base changes, the item itself is not.
-        key = (id(item), resolved.carrier, resolved.overridden, side, own, outlines)
-        known = self._placed.get(key)
-        if known is not None and known[0] is item and known[1] is context:
-            return known[2]
-        if len(self._placed) > 50_000:
-            self._placed.clear()
-        one = _placed(resolved, side, own, context, outlines)
-        self._placed[key] = (item, context, one)
-        return one
+        return _placed(item, *resolved[1:], side, own, context, outlines)
 
     def master(self, publication: Publication, master_id: str, side: Side) -> Scene:
         context = context_of(publication)
@@ -220,38 +210,31 @@ def _obstacles(items: tuple[Resolved, ...], side: Side, context: Context) -> tup
     return obstacles(around, context.pictures) if around else ()
 
 
-_values: dict[tuple[str, ...], tuple[str, ...]] = {}
-_outlines: dict[tuple[Outline, ...], tuple[Outline, ...]] = {}
-
-
+@remembered(by_value=("overridden", "own", "outlines"))
 def _placed(
-    resolved: Resolved,
+    item: Item,
+    carrier: str | None,
+    overridden: tuple[str, ...],
     side: Side,
     own: tuple[str, ...],
     context: Context,
     outlines: tuple[Outline, ...],
 ) -> Placed | None:
-    item = resolved.item
+    """An item's drawing at its place.  Master items look alike on hundreds of pages and are
+    placed once for all of them; a page's own items that did not change keep their places too."""
     if not item.visible or item.layer in context.hidden:
         return None
-    # Drawings are remembered by identity, so equal values must be the same object.
-    if len(_values) > 50_000:
-        _values.clear()
-    if len(_outlines) > 5_000:
-        _outlines.clear()
-    own = _values.setdefault(own, own)
-    outlines = _outlines.setdefault(outlines, outlines) if outlines else NOTHING
     drawing = draw(item, side, own, context.known, context.pictures, outlines)
-    at = shown_on(resolved, side, context.setup)
+    at = shown_on(Resolved(item, carrier, overridden), side, context.setup)
     matrix = placement(at.x, at.y, at.width, at.height, at.rotation)
     return Placed(
         drawing,
         matrix,
         item.id,
-        resolved.carrier,
-        resolved.overridden,
+        carrier,
+        overridden,
         item.layer not in context.silent,
-        item.layer in context.locked or (item.locked and resolved.carrier is None),
+        item.layer in context.locked or (item.locked and carrier is None),
         item.blend == "multiply",
         item.name,
     )
@@ -296,21 +279,16 @@ class Composition:
 def followers(publication: Publication) -> dict[str, list[str]]:
     """For each master the pages that follow it, directly or through masters built on it."""
     parents = tuple((m.id, m.base or "") for m in publication.masters)
-    family = _families.setdefault(parents, parents)
-    return _followers(publication.sections, publication.default_masters, family)
+    return _followers(publication.sections, publication.default_masters, parents)
 
 
 def direct_followers(publication: Publication) -> dict[str, list[str]]:
     """For each master the pages in whose stack it stands itself."""
     nobody = tuple((m.id, "") for m in publication.masters)
-    family = _families.setdefault(nobody, nobody)
-    return _followers(publication.sections, publication.default_masters, family)
+    return _followers(publication.sections, publication.default_masters, nobody)
 
 
-_families: dict[tuple[tuple[str, str], ...], tuple[tuple[str, str], ...]] = {}
-
-
-@remembered(8)
+@remembered(by_value=("family",))
 def _followers(
     sections: tuple[Section, ...],
     defaults: tuple[str, ...],

@@ -10,7 +10,7 @@ from typing import NamedTuple
 
 from hidden_frame.compose.scene import PathPrimitive, PicturePrimitive, Placed, Scene, TextPrimitive
 from hidden_frame.edit.colours import rgb_of_cmyk
-from hidden_frame.model.remember import remembered
+from hidden_frame.model.memory import remembered
 from hidden_frame.typeset.paragraph import Ink, SpotInk
 
 Rgb = tuple[float, float, float]
@@ -91,7 +91,7 @@ def poor_contrast(scene: Scene, item_id: str) -> Poor | None:
     return worst
 
 
-@remembered(64)
+@remembered()
 def poor_texts(scene: Scene) -> dict[str, Poor]:
     """Every item of a scene whose text is hard to read where it stands."""
     found: dict[str, Poor] = {}

@@ -23,9 +23,9 @@ from hidden_frame.compose.scene import (
 from hidden_frame.compose.textspec import Palette, ink, specs
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import Item, Line, PictureFrame, Shape, TextFrame
+from hidden_frame.model.memory import remembered
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.publication import Picture
-from hidden_frame.model.remember import remembered
 from hidden_frame.model.text import Text
 from hidden_frame.typeset.layout import SetText, set_text
 from hidden_frame.typeset.overflow import Overflow, explain
@@ -39,7 +39,7 @@ _ARC = 0.5522847498307936
 NOTHING: tuple[Outline, ...] = ()
 
 
-@remembered(50_000)
+@remembered(by_value=("values", "outlines"))
 def draw(
     item: Item,
     side: Side,
@@ -126,8 +126,13 @@ def _made(
     return set_text(paragraphs, width, room)
 
 
-_set = remembered(20_000)(_made)
-_rooms: dict[Room, Room] = {}
+def _weight(text: SetText) -> int:
+    """Bytes of a set text: its lines, and its words with their places."""
+    characters = sum(len(span.text) for spec in text.specs for span in spec.spans)
+    return 500 * len(text.lines) + 55 * characters
+
+
+_set = remembered(by_value=("values", "room"), weigh=_weight)(_made)
 
 
 def _room(item: TextFrame, height: float, outlines: tuple[Outline, ...]) -> Room | None:
@@ -136,10 +141,7 @@ def _room(item: TextFrame, height: float, outlines: tuple[Outline, ...]) -> Room
         return None
     insets = item.insets
     moved = tuple(tuple((x - insets.left, y - insets.top) for x, y in o) for o in outlines)
-    if len(_rooms) > 5_000:
-        _rooms.clear()
-    room = Room(height, item.columns, item.gutter, moved)
-    return _rooms.setdefault(room, room)  # set texts are remembered by identity
+    return Room(height, item.columns, item.gutter, moved)
 
 
 def text_height(

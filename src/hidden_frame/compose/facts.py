@@ -12,8 +12,8 @@ from typing import NamedTuple
 from hidden_frame.compose.folios import format_number
 from hidden_frame.compose.sides import side_of, spread_of
 from hidden_frame.model.geometry import Side
+from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Page, Publication, Section, Setup
-from hidden_frame.model.remember import remembered
 
 
 class PageFacts(NamedTuple):
@@ -43,7 +43,7 @@ def page_facts(publication: Publication) -> dict[str, PageFacts]:
     return facts_of(publication.sections, publication.setup)
 
 
-@remembered(8)
+@remembered()
 def facts_of(sections: tuple[Section, ...], setup: Setup) -> dict[str, PageFacts]:
     """The same from the parts that facts depend on; changes of masters leave them alone."""
     result: dict[str, PageFacts] = {}

@@ -16,8 +16,8 @@ from hidden_frame.compose.placing import guide_x, text_area
 from hidden_frame.compose.snap_to import SnapTo
 from hidden_frame.edit.boxes import Bounds
 from hidden_frame.model.geometry import Side
+from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Setup
-from hidden_frame.model.remember import remembered
 
 if TYPE_CHECKING:
     import numpy as np
@@ -129,7 +129,7 @@ class _Lines(NamedTuple):
     on_y: list[Target]
 
 
-@remembered(8)
+@remembered()
 def _lines(targets: Sequence[Target]) -> _Lines:
     import numpy as np  # late: the window opens a tenth of a second sooner
 

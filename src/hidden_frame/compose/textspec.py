@@ -7,9 +7,9 @@ from typing import NamedTuple
 from hidden_frame.compose.facts import PageFacts
 from hidden_frame.compose.placing import physical
 from hidden_frame.model.geometry import Side
+from hidden_frame.model.memory import remembered
 from hidden_frame.model.paint import Colour
 from hidden_frame.model.publication import Detail, Publication
-from hidden_frame.model.remember import remembered
 from hidden_frame.model.styles import (
     CharacterStyle,
     ComputedStyle,
@@ -33,7 +33,7 @@ class Palette(NamedTuple):
     language: str
 
 
-@remembered(8)
+@remembered()
 def _palette(
     colours: tuple[Colour, ...],
     paragraphs: tuple[ParagraphStyle, ...],
@@ -69,7 +69,7 @@ def ink(colour: Colour, tint: float = 1.0) -> Ink:
     return tuple(v * tint for v in colour.values)
 
 
-@remembered(20_000)
+@remembered()
 def markers_in(text: Text) -> tuple[Marker, ...]:
     """Every marker of a text, in order."""
     return tuple(piece for p in text for piece in p.content if isinstance(piece, Marker))

@@ -5,14 +5,14 @@ from __future__ import annotations
 from msgspec.structs import replace
 
 from hidden_frame.edit.change import change_texts
+from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Publication
-from hidden_frame.model.remember import remembered
 from hidden_frame.model.styles import computed_characters, computed_paragraphs, own
 from hidden_frame.model.text import Piece, Text
 from hidden_frame.model.usage import texts_of
 
 
-@remembered(8)
+@remembered()
 def families_used(publication: Publication) -> dict[str, set[str]]:
     """Each family that a style or a text names, and the pages and masters whose texts show it."""
     paragraphs = {i: s.family for i, s in computed_paragraphs(publication.paragraph_styles).items()}

@@ -6,27 +6,27 @@ from collections.abc import Iterator
 
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Item
+from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Master, Page, Publication, Section
-from hidden_frame.model.remember import remembered
 from hidden_frame.model.styles import CharacterStyle, ParagraphStyle
 
 
-@remembered(8)
+@remembered()
 def _pages(sections: tuple[Section, ...]) -> tuple[Page, ...]:
     return tuple(page for section in sections for page in section.pages)
 
 
-@remembered(8)
+@remembered()
 def _positions(sections: tuple[Section, ...]) -> dict[str, int]:
     return {page.id: n for n, page in enumerate(_pages(sections), 1)}
 
 
-@remembered(8)
+@remembered()
 def _masters(masters: tuple[Master, ...]) -> dict[str, Master]:
     return {master.id: master for master in masters}
 
 
-@remembered(8)
+@remembered()
 def _section_of(sections: tuple[Section, ...]) -> dict[str, Section]:
     return {page.id: section for section in sections for page in section.pages}
 
@@ -84,7 +84,7 @@ def holders(publication: Publication) -> Iterator[Page | Master]:
     yield from all_pages(publication)
 
 
-@remembered(8)
+@remembered()
 def _master_item_owners(masters: tuple[Master, ...]) -> dict[str, tuple[Master, Item]]:
     return {item.id: (master, item) for master in masters for item in master.items}
 

@@ -19,7 +19,7 @@ from msgspec import UNSET, Meta, Struct, UnsetType
 
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import NotNegative, Positive, Share
-from hidden_frame.model.remember import remembered
+from hidden_frame.model.memory import remembered
 from hidden_frame.model.text import Alignment, Language, TabStop
 
 Name = Annotated[str, Meta(min_length=1)]
@@ -127,7 +127,7 @@ def chain_of(styles: Sequence[S], style_id: str) -> tuple[S, ...]:
     return tuple(reversed(chain))
 
 
-@remembered(8)
+@remembered()
 def computed_paragraphs(styles: tuple[ParagraphStyle, ...]) -> dict[str, ComputedStyle]:
     """Every paragraph style by id, with what it follows filled in."""
     return {style.id: _computed(chain_of(styles, style.id)) for style in styles}
@@ -141,7 +141,7 @@ def _computed(chain: tuple[ParagraphStyle, ...]) -> ComputedStyle:
     return ComputedStyle(id=chain[-1].id, name=chain[-1].name, **values)  # type: ignore[arg-type]
 
 
-@remembered(8)
+@remembered()
 def computed_characters(styles: tuple[CharacterStyle, ...]) -> dict[str, CharacterStyle]:
     """Every character style by id, with what it follows of its bases filled in."""
     return {style.id: _merged(chain_of(styles, style.id)) for style in styles}

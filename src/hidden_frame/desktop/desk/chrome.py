@@ -19,7 +19,7 @@ from hidden_frame.desktop.session import Face
 from hidden_frame.desktop.theme import Theme
 from hidden_frame.edit.boxes import HANDLES, Box
 from hidden_frame.model.geometry import Guide
-from hidden_frame.model.remember import remembered
+from hidden_frame.model.memory import remembered
 from hidden_frame.typeset.caret import Caret
 
 HANDLE = 8.0  # pixels, a handle's side
@@ -135,7 +135,7 @@ def outline(placed: Placed, face: Face, view: View) -> QPolygonF:
     return QPolygonF([QPointF(*view.to_widget(x + face.x, y)) for x, y in points])
 
 
-@remembered(20_000)
+@remembered()
 def _corners(placed: Placed) -> QPolygonF | QRectF:
     """An item's box in page coordinates: upright, or a turned polygon."""
     w, h = placed.drawing.width, placed.drawing.height

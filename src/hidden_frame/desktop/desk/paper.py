@@ -13,7 +13,7 @@ from hidden_frame.desktop.desk.view import View
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.painter.scene import Look, paint_placed
 from hidden_frame.desktop.session import Face
-from hidden_frame.model.remember import remembered
+from hidden_frame.model.memory import remembered
 from hidden_frame.typeset.layout import Line
 
 _SHADOW = 5
@@ -146,7 +146,7 @@ class Paper:
         painter.restore()
 
 
-@remembered(20_000)
+@remembered()
 def _box(placed: Placed) -> QRectF:
     """Everything an item may paint: its box, half its stroke, and text that leans out."""
     left, top, right, bottom = bounds(placed)

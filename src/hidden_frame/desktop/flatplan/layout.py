@@ -12,8 +12,8 @@ from typing import NamedTuple
 
 from hidden_frame.compose.facts import PageFacts, facts_of
 from hidden_frame.desktop.pages.space import Gap
+from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Publication, Section, Setup
-from hidden_frame.model.remember import remembered
 
 BESIDE = 4  # between two sections side by side
 WALL = 60  # pages lower than this are packed closely
@@ -194,7 +194,7 @@ def flatplan_layout(
                    single)  # fmt: skip
 
 
-@remembered(4)
+@remembered(by_value=("folded",), weigh=lambda layout: 400 + 220 * len(layout.tiles))
 def _layout(
     sections: tuple[Section, ...],
     setup: Setup,

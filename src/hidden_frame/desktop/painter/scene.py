@@ -26,7 +26,7 @@ from hidden_frame.compose.scene import (
 )
 from hidden_frame.desktop.painter.fonts import OUTLINE_SIZE, glyph_path, raw_font
 from hidden_frame.desktop.painter.pictures import PictureShelf
-from hidden_frame.model.remember import remembered
+from hidden_frame.model.memory import remembered
 from hidden_frame.typeset.layout import GlyphRun, SetText
 from hidden_frame.typeset.paragraph import Ink
 from hidden_frame.typeset.shaping import Setting
@@ -71,7 +71,7 @@ class _Run(NamedTuple):
     missing: list[QRectF]
 
 
-@remembered(4_000)
+@remembered()
 def _runs(text: SetText, shown: int) -> list[_Run]:
     """A set text's glyph runs as Qt takes them, kept as long as the text is the same."""
     return [
@@ -132,7 +132,7 @@ def _made_run(run: GlyphRun, top: float, height: float) -> _Run:
     return _Run(glyphs, ink, chip, top - reach, bottom, setting, indexes, points, missing)
 
 
-@remembered(20_000)
+@remembered()
 def _path(commands: tuple) -> QPainterPath:
     path = QPainterPath()
     for name, *at in commands:
@@ -197,7 +197,7 @@ def _too_small(painter: QPainter, block: TextPrimitive) -> bool:
     return _largest(block.text) * scale < GREEK
 
 
-@remembered(4_000)
+@remembered()
 def _largest(text: SetText) -> float:
     """The size of the largest type in a text, in points."""
     sizes = [span.setting.size for spec in text.specs for span in spec.spans]

@@ -7,8 +7,8 @@ from typing import NamedTuple
 
 from hidden_frame.compose.facts import PageFacts, facts_of
 from hidden_frame.compose.sides import spreads
+from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Publication, Section, Setup
-from hidden_frame.model.remember import remembered
 
 GAP = 16  # pixels between spreads
 TOP = 26  # for the section brackets
@@ -113,7 +113,7 @@ def run_layout(publication: Publication, height: int) -> RunLayout:
     return _layout(publication.sections, publication.setup, height)
 
 
-@remembered(4)
+@remembered()
 def _layout(sections: tuple[Section, ...], setup: Setup, height: int) -> RunLayout:
     tall = max(height - TOP - FOOT, 24)
     wide = tall * setup.trim.width / setup.trim.height

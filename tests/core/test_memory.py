@@ -1,0 +1,164 @@
+"""Derived values are remembered by what they came from, within one budget."""
+
+from __future__ import annotations
+
+import gc
+import weakref
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from hidden_frame.compose.composer import Composer
+from hidden_frame.demo.almanac import almanac
+from hidden_frame.edit.about import set_title
+from hidden_frame.edit.items import add_item, change_items
+from hidden_frame.edit.new import new_publication
+from hidden_frame.edit.text import insert
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.lookup import all_pages
+from hidden_frame.model.memory import MEMORY, Memory, remembered, weigh
+from hidden_frame.model.publication import Setup
+from hidden_frame.model.text import Paragraph, Run
+from hidden_frame.model.trims import TRIMS
+
+
+class Thing:
+    """Something that can be told apart and looked after."""
+
+
+def counted(memory, **how):
+    calls = []
+
+    @remembered(memory=memory, **how)
+    def derived(thing, word="", pair=()):
+        calls.append((thing, word, pair))
+        return [thing]
+
+    return derived, calls
+
+
+def test_the_same_objects_are_worked_out_once_and_equal_ones_are_not_the_same():
+    derived, calls = counted(Memory())
+    one, other = [1], [1]
+    assert derived(one) is derived(one) and derived(one) is not derived(other)
+    assert len(calls) == 2
+
+
+def test_arguments_count_alike_by_place_by_name_and_by_default():
+    derived, calls = counted(Memory(), by_value=("pair",))
+    thing = Thing()
+    first = derived(thing, "a", (1, 2))
+    assert derived(thing, pair=(1, 2), word="a") is first
+    assert derived(thing=thing, word="a", pair=(1, 2)) is first
+    assert derived(thing) is derived(thing, "") is derived(thing, "", ())
+    assert len(calls) == 2
+
+
+def test_what_is_named_counts_by_value_and_what_is_not_by_identity():
+    by_value, seen = counted(Memory(), by_value=("pair",))
+    by_identity, seen_too = counted(Memory())
+    thing = Thing()
+    for _ in range(3):
+        by_value(thing, "", tuple(range(2)))
+        by_identity(thing, "", tuple(range(2)))
+    assert len(seen) == 1 and len(seen_too) == 3
+
+
+def test_a_name_that_is_no_parameter_is_refused():
+    with pytest.raises(TypeError, match="has no pear"):
+        counted(Memory(), by_value=("pear",))
+
+
+def test_an_identity_is_not_used_again_while_it_is_remembered():
+    memory = Memory()
+
+    @remembered(memory=memory)
+    def derived(thing):
+        return [thing]
+
+    thing = Thing()
+    gone = weakref.ref(thing)
+    derived(thing)
+    del thing
+    gc.collect()
+    assert gone() is not None
+    memory.clear_stale()
+    memory.clear_stale()
+    gc.collect()
+    assert gone() is None and derived.entries == 0
+
+
+@given(st.lists(st.tuples(st.integers(0, 5), st.booleans()), max_size=40))
+def test_clearances_drop_exactly_what_was_not_asked_for(steps):
+    """Against a list of when each thing was last asked for."""
+    memory = Memory()
+    derived, calls = counted(memory)
+    things, asked, now = [Thing() for _ in range(6)], {}, 0
+    for number, clears in steps:
+        if clears:
+            memory.clear_stale()
+            now += 1
+            continue
+        before = len(calls)
+        derived(things[number])
+        fresh = number not in asked or now - asked[number] > 1
+        assert (len(calls) > before) == fresh
+        asked[number] = now
+
+
+def test_nothing_is_dropped_within_one_version_or_while_little_was_made():
+    memory = Memory(slack=1_000)
+    derived, calls = counted(memory)
+    things = [Thing() for _ in range(50)]
+    for _ in range(3):
+        memory.turn("one")
+        for thing in things:
+            derived(thing)
+    assert len(calls) == 50 and memory.new > 1_000
+    memory.turn("two")
+    memory.turn("three")  # nothing was made since
+    assert derived.entries == 50
+
+
+def test_weights_and_the_report():
+    memory = Memory()
+    derived, _ = counted(memory, weigh=lambda result: 10_000 * len(result))
+    derived(Thing())
+    (row,) = memory.report()
+    assert row.entries == 1 and 10_000 < row.weight < 11_000 and "derived" in row.name
+    assert weigh(tuple(range(100))) > weigh((1,)) > weigh("a")
+
+
+def words(count):
+    return " ".join(f"word{n % 97}" for n in range(count))
+
+
+@pytest.mark.parametrize("paragraphs", [1, 30])
+def test_many_edits_of_a_long_text_do_not_pile_up(paragraphs):
+    """400 edits of 3,000 words: what is kept afterwards weighs as much as after 100."""
+    text = tuple(Paragraph("body", (Run(words(3000 // paragraphs)),)) for _ in range(paragraphs))
+    publication = new_publication("M", Setup(trim=TRIMS["A4"]), 2)
+    page = all_pages(publication)[0].id
+    frame = TextFrame(id="", x=40, y=40, width=500, height=760, text=text)
+    publication, item = add_item(publication, page, frame)
+    composer, kept = Composer(), []
+    for n in range(400):
+        now, _ = insert(all_pages(publication)[0].items[0].text, (0, 5 + n), "x")
+        publication = change_items(publication, page, {item: {"text": now}})
+        composer.compose(publication).scene(page)
+        if n in (99, 399):
+            kept.append(sum(row.weight for row in MEMORY.report()))
+    assert kept[1] < kept[0] + 25 * 1024**2
+
+
+def test_a_page_in_sight_keeps_its_scene_through_clearances():
+    publication, _ = almanac()
+    composer = Composer()
+    page = all_pages(publication)[8].id
+    scene = composer.compose(publication).scene(page)
+    for n in range(4):
+        MEMORY.clear_stale()
+        publication = set_title(publication, f"Night Sky Almanac {n}")
+    again = composer.compose(publication).scene(page)
+    assert [p.item_id for p in again.placed] == [p.item_id for p in scene.placed]
