@@ -176,15 +176,16 @@ def layout_and_export() -> Iterator[Row]:
 def _own_layout(texts: list[str]) -> int:
     """The same words, width and size as Qt gets, neither side hyphenating."""
     from hidden_frame.typeset.fonts import font_book
-    from hidden_frame.typeset.layout import set_text
     from hidden_frame.typeset.paragraph import ParagraphSpec, Span
+    from hidden_frame.typeset.region import Region
+    from hidden_frame.typeset.text import set_text
 
     setting = shaping.setting_of(font_book().face("Spectral"), 10.0)
     black = (0.0, 0.0, 0.0)
     lines = 0
     for text in texts:
         spec = ParagraphSpec((Span(text, setting, black),), setting, 14.0)
-        lines += len(set_text([spec], 340.0).lines)
+        lines += len(set_text([spec], (Region(0.0, 340.0),)).lines)
     return lines
 
 

@@ -6,6 +6,7 @@ hidden-frame pages FILE --json
 hidden-frame info FILE --json
 hidden-frame export FILE OUT.pdf [--pages RANGE]
 hidden-frame export FILE OUT-%d.png --dpi N
+hidden-frame status FILE [--json]
 hidden-frame install [--remove]
 """
 
@@ -15,7 +16,7 @@ import sys
 
 from hidden_frame import __version__
 
-COMMANDS = ("demo", "pages", "info", "export", "install")
+COMMANDS = ("demo", "pages", "info", "export", "status", "install")
 
 
 def _window(arguments: list[str]) -> int:

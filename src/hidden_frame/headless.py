@@ -6,6 +6,7 @@ hidden-frame pages FILE --json
 hidden-frame info FILE --json
 hidden-frame export FILE OUT.pdf [--pages RANGE]
 hidden-frame export FILE OUT-%d.png --dpi N
+hidden-frame status FILE [--json]
 hidden-frame install [--remove]
 """
 
@@ -25,6 +26,7 @@ from hidden_frame.demo.almanac import almanac
 from hidden_frame.install import install, remove
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages, masters_by_id, stack_of
+from hidden_frame.model.memory import MEMORY
 from hidden_frame.model.units import parse_length
 from hidden_frame.output.pdf import export_pdf
 from hidden_frame.output.png import export_png, page_images
@@ -175,3 +177,19 @@ def install_command(
     files = remove(data) if away else install(data)
     for path in files:
         print(f"{'removed' if away else 'installed'} {path}")
+
+
+@app.command()
+def status(file: File, as_json: Json = False) -> None:
+    """Compose a whole publication and print what is remembered of it, the heaviest first."""
+    _, composition = _open(file)
+    scenes = composition.scenes()
+    rows = [row for row in MEMORY.report() if row.entries]
+    if as_json:
+        for row in rows:
+            print(json.dumps(row._asdict()))
+        return
+    whole = sum(row.weight for row in rows) / 1024**2
+    print(f"{len(scenes)} pages composed; {whole:.1f} MB of derived values")
+    for row in rows:
+        print(f"{row.weight / 1024**2:9.2f} MB {row.entries:8}  {row.name}")

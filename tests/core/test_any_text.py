@@ -190,7 +190,8 @@ def test_what_no_font_has_is_known_and_never_printed_as_a_box():
 @given(st.text("abcdefgh ijkl\u0301\u0308ﬁ", min_size=1, max_size=300), st.floats(5, 120))
 def test_long_words_are_cut_as_if_they_were_shaped_whole(text, width):
     """Against the plain way: the rest shaped whole for each line."""
-    from hidden_frame.typeset.breaking import TOLERANCE, _letters
+    from hidden_frame.typeset.breaking.cut import TOLERANCE
+    from hidden_frame.typeset.breaking.long_words import _letters
     from hidden_frame.typeset.fonts import font_book
     from hidden_frame.typeset.shaping import setting_of
 

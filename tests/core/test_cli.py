@@ -44,6 +44,14 @@ def test_pages(file):
     assert rows[6]["overrides"] == 1 and rows[2]["blind"] and rows[8]["automatic"]
 
 
+def test_status_tells_what_is_remembered(file):
+    rows = [json.loads(line) for line in run("status", file, "--json").stdout.splitlines()]
+    assert {"typeset.lines.set_paragraph", "compose.drawing.draw"} <= {r["name"] for r in rows}
+    assert all(r["entries"] > 0 and r["weight"] > 0 for r in rows)
+    assert [r["weight"] for r in rows] == sorted((r["weight"] for r in rows), reverse=True)
+    assert run("status", file).stdout.startswith("32 pages composed; ")
+
+
 def test_info(file):
     found = json.loads(run("info", file, "--json").stdout)
     assert (found["title"], found["pages"]) == ("Night Sky Almanac", 32)

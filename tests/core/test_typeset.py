@@ -11,18 +11,24 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from hidden_frame.resources import FONTS
+from hidden_frame.typeset import text as typeset_text
 from hidden_frame.typeset.caret import caret_at, place_at, stops
 from hidden_frame.typeset.fonts import font_book
 from hidden_frame.typeset.hyphenation import divisions
-from hidden_frame.typeset.layout import set_text
 from hidden_frame.typeset.overflow import explain
 from hidden_frame.typeset.paragraph import ParagraphSpec, Span, Tab
+from hidden_frame.typeset.region import Region
 from hidden_frame.typeset.shaping import setting_of, shape
 
 BLACK = (0.0, 0.0, 0.0)
 SETTING = setting_of(font_book().face("Alegreya Sans"), 10.0)
 words = st.text("abcdefghijklmnoprstuvwyzäé,.-", min_size=1, max_size=14)
 texts = st.lists(words, min_size=1, max_size=60).map(" ".join)
+
+
+def set_text(specs, width):
+    """In one free column."""
+    return typeset_text.set_text(specs, (Region(0.0, width),))
 
 
 def spec(text, **more):
@@ -197,7 +203,7 @@ def test_caret_and_pointer_agree(text, width):
 def test_a_right_aligned_tab_sets_text_at_both_ends_of_the_line():
     tabs = (Tab(None, "right"),)
     line = set_text([spec("Spring\tKestrel Ridge", tabs=tabs)], 300).lines[0]
-    assert line.runs[0].xs[0] == 0
+    assert line.x + line.runs[0].xs[0] == 0
     assert line.right == pytest.approx(300)
 
 

@@ -16,7 +16,7 @@ from hidden_frame.compose.scene import (
 )
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Picture
-from hidden_frame.typeset.layout import SetText
+from hidden_frame.typeset.text import SetText
 
 _NEAR = 0.1  # points
 

@@ -14,7 +14,7 @@ from hidden_frame.compose.drawing import corner_radius, picture_rect
 from hidden_frame.compose.transform import Matrix, placement
 from hidden_frame.model.items import Item, Line, PictureFrame, Shape, TextFrame
 from hidden_frame.model.publication import Picture
-from hidden_frame.typeset.room import Outline
+from hidden_frame.typeset.region import Outline
 
 _STEPS = 16  # corners to a quarter of an ellipse: 0.12 % off at most
 

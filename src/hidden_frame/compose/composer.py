@@ -29,7 +29,7 @@ from hidden_frame.model.memory import MEMORY, remembered
 from hidden_frame.model.paint import Layer
 from hidden_frame.model.publication import Page, Picture, Publication, Section, Setup
 from hidden_frame.model.text import Marker
-from hidden_frame.typeset.room import Outline
+from hidden_frame.typeset.region import Outline
 
 
 class Context(NamedTuple):

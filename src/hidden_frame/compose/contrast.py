@@ -75,12 +75,12 @@ def poor_contrast(scene: Scene, item_id: str) -> Poor | None:
             words = run.words
             if not words:
                 continue
-            left, right = run.xs[0], run.xs[-1] + words[-1].width
+            left, right = line.x + run.xs[0], line.x + run.xs[-1] + words[-1].width
             setting = run.setting
             large = setting.size >= 18 or (setting.size >= 14 and "Bold" in setting.face.style)
             needed = READABLE_LARGE if large else READABLE
             for x in (left, (left + right) / 2, right):
-                point = placed.matrix.apply(x + block.x, run.baseline - setting.size / 3 + block.y)
+                point = placed.matrix.apply(x + block.x, line.baseline - setting.size / 3 + block.y)
                 under = _colour_under(scene, index, point)
                 if under is None:
                     continue

@@ -10,6 +10,7 @@ import math
 
 from msgspec.structs import replace
 
+from hidden_frame.compose.regions import inner_height, regions_of
 from hidden_frame.compose.scene import (
     Drawing,
     PathPrimitive,
@@ -27,9 +28,9 @@ from hidden_frame.model.memory import remembered
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.publication import Picture
 from hidden_frame.model.text import Text
-from hidden_frame.typeset.layout import SetText, set_text
 from hidden_frame.typeset.overflow import Overflow, explain
-from hidden_frame.typeset.room import Outline, Room
+from hidden_frame.typeset.region import Outline, Region
+from hidden_frame.typeset.text import SetText, set_text
 
 # Four cubic arcs make an ellipse; with this factor the radius is off by at most
 # 0.027 % (4/3·(√2 − 1), common practice of computer graphics).
@@ -111,37 +112,16 @@ def _rounded(w: float, h: float, rx: float, ry: float) -> tuple:
     )  # fmt: skip
 
 
-def _made(
+@remembered(by_value=("values", "regions"), weigh=lambda text: 300 + 160 * len(text.specs))
+def _set(
     text: Text,
-    width: float,
+    regions: tuple[Region, ...],
     side: Side,
     values: tuple[str, ...],
     known: Palette,
     snug: bool,
-    room: Room | None,
 ) -> SetText:
-    paragraphs = specs(text, values, side, known)
-    if snug and paragraphs:
-        paragraphs[0] = paragraphs[0]._replace(before=0.0)
-    return set_text(paragraphs, width, room)
-
-
-def _weight(text: SetText) -> int:
-    """Bytes of a set text: its lines, and its words with their places."""
-    characters = sum(len(span.text) for spec in text.specs for span in spec.spans)
-    return 500 * len(text.lines) + 55 * characters
-
-
-_set = remembered(by_value=("values", "room"), weigh=_weight)(_made)
-
-
-def _room(item: TextFrame, height: float, outlines: tuple[Outline, ...]) -> Room | None:
-    """Where the frame's text may stand; None for one free column."""
-    if item.columns == 1 and not outlines:
-        return None
-    insets = item.insets
-    moved = tuple(tuple((x - insets.left, y - insets.top) for x, y in o) for o in outlines)
-    return Room(height, item.columns, item.gutter, moved)
+    return set_text(specs(text, values, side, known), regions, snug=snug)
 
 
 def text_height(
@@ -155,13 +135,11 @@ def text_height(
 
     Columns are as even as their lines allow: the least height is found by halving.
     """
-    insets = item.insets
-    width = max(item.width - insets.left - insets.right, 0.0)
-    edge = insets.top + insets.bottom
+    edge = item.insets.top + item.insets.bottom
 
     def set_in(height: float) -> SetText:
-        room = _room(item, height, outlines)
-        return _set(item.text, width, side, values, known, item.snug, room)
+        regions = regions_of(item, outlines, height)
+        return _set(item.text, regions, side, values, known, item.snug)
 
     if item.columns == 1:
         return set_in(math.inf).height + edge
@@ -182,29 +160,18 @@ def _text(
     known: Palette,
     outlines: tuple[Outline, ...],
 ) -> tuple[TextPrimitive, Overflow | None]:
-    insets = item.insets
-    width = max(item.width - insets.left - insets.right, 0.0)
-    height = max(item.height - insets.top - insets.bottom, 0.0)
-    room = _room(item, height, outlines)
-    text = _set(item.text, width, side, values, known, item.snug, room)
+    insets, height = item.insets, inner_height(item)
+    text = _set(item.text, regions_of(item, outlines), side, values, known, item.snug)
     overflow = explain(text, height)
     shown = overflow.shown if overflow else len(text.lines)
     y = insets.top
     if overflow is None and item.vertical != "top" and not outlines:
         share = 0.5 if item.vertical == "middle" else 1.0
-        if room is None:
+        if item.columns == 1:
             y += (height - text.height) * share
         else:
-            text = _made(item.text, width, side, values, known, item.snug, room)
-            _lower(text, height, share)
+            text = text.lowered([(height - f.bottom) * share for f in text.fragments])
     return TextPrimitive(text, insets.left, y, shown, item.opacity), overflow
-
-
-def _lower(text: SetText, height: float, share: float) -> None:
-    """Moves each column down by its share of what it leaves free."""
-    for column in range(len(text.columns)):
-        bottom = max((line.bottom for line in text.lines if line.column == column), default=0.0)
-        text.lower(column, (height - bottom) * share)
 
 
 def _picture(item: PictureFrame, pictures: tuple[Picture, ...]) -> Primitive:

@@ -10,9 +10,9 @@ from typing import NamedTuple
 
 from hidden_frame.compose.transform import Matrix
 from hidden_frame.model.geometry import Side
-from hidden_frame.typeset.layout import SetText
 from hidden_frame.typeset.overflow import Overflow
 from hidden_frame.typeset.paragraph import Ink
+from hidden_frame.typeset.text import SetText
 
 Rect = tuple[float, float, float, float]  # x, y, width, height
 

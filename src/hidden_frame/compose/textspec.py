@@ -118,11 +118,21 @@ def marker_value(marker: Marker, facts: PageFacts, title: str, details: tuple[De
 
 def specs(text: Text, values: tuple[str, ...], side: Side, known: Palette) -> list[ParagraphSpec]:
     """Paragraphs ready to be set; `values` are what the text's markers show, in order."""
+    if not values:
+        return [_spec(paragraph, (), side, known) for paragraph in text]
+    found, at = [], 0
+    for paragraph in text:
+        count = sum(isinstance(piece, Marker) for piece in paragraph.content)
+        found.append(_spec(paragraph, values[at : at + count], side, known))
+        at += count
+    return found
+
+
+@remembered(by_value=("values",), weigh=lambda spec: 400 + 150 * len(spec.spans))
+def _spec(
+    paragraph: Paragraph, values: tuple[str, ...], side: Side, known: Palette
+) -> ParagraphSpec:
     shown = iter(values)
-    return [_spec(paragraph, shown, side, known) for paragraph in text]
-
-
-def _spec(paragraph: Paragraph, values, side: Side, known: Palette) -> ParagraphSpec:  # type: ignore[no-untyped-def]
     style = known.paragraphs[paragraph.style]
     base = span_of("", style, None, None, known, False)
     tabs = style.tabs if paragraph.tabs is None else paragraph.tabs
@@ -130,7 +140,7 @@ def _spec(paragraph: Paragraph, values, side: Side, known: Palette) -> Paragraph
     for piece in paragraph.content:
         named = known.characters[piece.style] if piece.style is not None else None
         marker = isinstance(piece, Marker)
-        string = next(values) if isinstance(piece, Marker) else piece.text
+        string = next(shown) if isinstance(piece, Marker) else piece.text
         spans += _with_every_character(span_of(string, style, named, piece.look, known, marker))
     return ParagraphSpec(
         tuple(spans),

@@ -9,7 +9,7 @@ from __future__ import annotations
 from bisect import bisect_right
 from typing import NamedTuple
 
-from hidden_frame.typeset.layout import Line, SetText
+from hidden_frame.typeset.text import PlacedLine, SetText
 
 
 class Caret(NamedTuple):
@@ -21,11 +21,12 @@ class Caret(NamedTuple):
     line: int
 
 
-def stops(line: Line) -> list[tuple[int, float]]:
+def stops(line: PlacedLine) -> list[tuple[int, float]]:
     """Every place on a line where the caret can stand: (offset in paragraph, x), rising."""
     found: dict[int, float] = {}
     for run in line.runs:
-        for word, x, (start, length) in zip(run.words, run.xs, run.sources(), strict=True):
+        for word, at, (start, length) in zip(run.words, run.xs, run.sources(), strict=True):
+            x = line.x + at
             if length == len(word.text):
                 for n, stop in enumerate(word.stops()):
                     found.setdefault(start + n, x + stop)

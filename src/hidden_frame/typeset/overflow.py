@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from hidden_frame.typeset.layout import SetText
+from hidden_frame.typeset.text import SetText
 
 TOLERANCE = 0.01  # points
 

@@ -14,7 +14,7 @@ from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.painter.scene import Look, paint_placed
 from hidden_frame.desktop.session import Face
 from hidden_frame.model.memory import remembered
-from hidden_frame.typeset.layout import Line
+from hidden_frame.typeset.text import PlacedLine
 
 _SHADOW = 5
 
@@ -184,13 +184,12 @@ def _lines_changed(a: Placed, b: Placed) -> QRectF | None:
             block, old = q, p
         elif p != q:
             return None
-    before = [_look_of(line) for line in old.text.lines[: old.shown]]
-    after = [_look_of(line) for line in block.text.lines[: block.shown]]
+    before, after = old.text.lines[: old.shown], block.text.lines[: block.shown]
     first = 0
-    while first < min(len(before), len(after)) and before[first] == after[first]:
+    while first < min(len(before), len(after)) and _alike(before[first], after[first]):
         first += 1
     last_old, last_new = len(before), len(after)
-    while min(last_old, last_new) > first and before[last_old - 1] == after[last_new - 1]:
+    while min(last_old, last_new) > first and _alike(before[last_old - 1], after[last_new - 1]):
         last_old, last_new = last_old - 1, last_new - 1
     rows = old.text.lines[first:last_old] + block.text.lines[first:last_new]
     left, top = a.matrix.e, a.matrix.f
@@ -201,10 +200,14 @@ def _lines_changed(a: Placed, b: Placed) -> QRectF | None:
     return QRectF(left - 12, top + block.y + y1 - lean, one.width + 24, y2 - y1 + 2 * lean)
 
 
-def _look_of(line: Line) -> tuple[object, ...]:
-    """All that a line's looks depend on."""
-    runs = [(run.words, run.xs, run.span.ink, run.span.marker) for run in line.runs]
-    return line.baseline, runs
+def _alike(a: PlacedLine, b: PlacedLine) -> bool:
+    """Whether two lines look the same: most are the very same line at the same place."""
+    if (a.x, a.baseline) != (b.x, b.baseline):
+        return False
+    if a.line is b.line:
+        return True
+    one, other = ([(r.words, r.xs, r.span.ink, r.span.marker) for r in x.runs] for x in (a, b))
+    return one == other
 
 
 def _pairs(

@@ -27,9 +27,10 @@ from hidden_frame.compose.scene import (
 from hidden_frame.desktop.painter.fonts import OUTLINE_SIZE, glyph_path, raw_font
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.model.memory import remembered
-from hidden_frame.typeset.layout import GlyphRun, SetText
+from hidden_frame.typeset.lines import GlyphRun, Line
 from hidden_frame.typeset.paragraph import Ink
 from hidden_frame.typeset.shaping import Setting
+from hidden_frame.typeset.text import SetText
 
 
 def colour(ink: Ink, alpha: float = 1.0) -> QColor:
@@ -63,45 +64,23 @@ class _Run(NamedTuple):
     glyphs: QGlyphRun
     colour: QColor
     chip: QRectF | None
-    top: float
-    bottom: float
     setting: Setting
     indexes: list[int]
     points: list[QPointF]
     missing: list[QRectF]
 
 
-@remembered()
-def _runs(text: SetText, shown: int) -> list[_Run]:
-    """A set text's glyph runs as Qt takes them, kept as long as the text is the same."""
-    return [
-        _glyph_run(run, line.top, line.height)
-        for line in text.lines[:shown]
-        for run in (*line.runs, *line.leaders)
-        if run.words
-    ]
-
-
-_known: dict[tuple[object, ...], _Run] = {}
-
-
-def _glyph_run(run: GlyphRun, top: float, height: float) -> _Run:
-    """A run as Qt takes it; the same for equal words at the same places, so that a key typed
+@remembered(weigh=lambda runs: 500 * len(runs) + 150 * sum(len(r.indexes) for r in runs))
+def _runs(line: Line) -> list[_Run]:
+    """A line's glyph runs as Qt takes them, kept as long as the line is the same: a key typed
     into a text makes anew only the lines that it changes."""
-    words, xs = run.words, run.xs
-    # The setting keeps its words alive, and the words their setting.
-    key = (tuple(words), tuple(xs), run.baseline, run.span.ink, run.span.marker, top, height)
-    found = _known.get(key)
-    if found is None:
-        if len(_known) > 20_000:
-            _known.clear()
-        found = _known[key] = _made_run(run, top, height)
-    return found
+    return [_made_run(run, line) for run in (*line.runs, *line.leaders) if run.words]
 
 
-def _made_run(run: GlyphRun, top: float, height: float) -> _Run:
-    setting = run.setting
-    scale, tracking, y = setting.scale, setting.tracking, run.baseline
+def _made_run(run: GlyphRun, line: Line) -> _Run:
+    """A run as Qt takes it, from the upper left corner of its line's measure."""
+    setting, height = run.setting, line.height
+    scale, tracking, y = setting.scale, setting.tracking, line.rise
     indexes: list[int] = []
     points: list[QPointF] = []
     missing: list[QRectF] = []
@@ -125,11 +104,8 @@ def _made_run(run: GlyphRun, top: float, height: float) -> _Run:
     glyphs.setPositions(points)
     chip = None
     if run.span.marker:
-        chip = QRectF(run.xs[0] - 1, top + height * 0.1, right - run.xs[0] + 2, height * 0.8)
-    reach = setting.size * 0.6  # accents and swashes lean out of the line
-    bottom = top + height + reach
-    ink = colour(run.span.ink)
-    return _Run(glyphs, ink, chip, top - reach, bottom, setting, indexes, points, missing)
+        chip = QRectF(run.xs[0] - 1, height * 0.1, right - run.xs[0] + 2, height * 0.8)
+    return _Run(glyphs, colour(run.span.ink), chip, setting, indexes, points, missing)
 
 
 @remembered()
@@ -179,6 +155,30 @@ def paint_placed(
     painter.restore()
 
 
+def _paint_run(
+    painter: QPainter, run: _Run, at: QPointF, alpha: float, scale: float, look: Look, chips: bool
+) -> None:
+    """Paints one run of a line whose upper left corner is at a point."""
+    if chips and run.chip is not None and not look.proof:
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(look.chip)
+        painter.drawRoundedRect(run.chip.translated(at), 2, 2)
+    ink = run.colour
+    if alpha < 1:
+        ink = QColor(ink)
+        ink.setAlphaF(alpha)
+    if run.setting.size * scale > LARGE:
+        painter.translate(at)
+        clip = painter.clipBoundingRect() if painter.hasClipping() else None
+        _paint_outlines(painter, run, ink, clip)
+        painter.translate(-at)
+    else:
+        painter.setPen(ink)
+        painter.drawGlyphRun(at, run.glyphs)
+    if run.missing and not look.proof:
+        _paint_missing(painter, [rect.translated(at) for rect in run.missing], look)
+
+
 def _paint_bars(painter: QPainter, block: TextPrimitive) -> None:
     """Each line as a bar as high as its small letters and as dark as its words look."""
     for line in block.text.lines[: block.shown]:
@@ -213,24 +213,14 @@ def _paint_text(painter: QPainter, block: TextPrimitive, look: Look, chips: bool
     scale = (at.m11() ** 2 + at.m12() ** 2) ** 0.5
     # Lines far outside of what is painted would cost as much as those within.
     clip = painter.clipBoundingRect() if painter.hasClipping() else None
-    for run in _runs(block.text, block.shown):
-        if clip is not None and (run.bottom < clip.top() or run.top > clip.bottom()):
-            continue
-        if chips and run.chip is not None and not look.proof:
-            painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(look.chip)
-            painter.drawRoundedRect(run.chip, 2, 2)
-        ink = run.colour
-        if block.alpha < 1:
-            ink = QColor(ink)
-            ink.setAlphaF(block.alpha)
-        if run.setting.size * scale > LARGE:
-            _paint_outlines(painter, run, ink, clip)
-        else:
-            painter.setPen(ink)
-            painter.drawGlyphRun(QPointF(0, 0), run.glyphs)
-        if run.missing and not look.proof:
-            _paint_missing(painter, run.missing, look)
+    lean = _largest(block.text) * 0.6  # accents and swashes lean out of the line
+    for line in block.text.lines[: block.shown]:
+        top = line.top
+        if clip is None or not (
+            top + line.height + lean < clip.top() or top - lean > clip.bottom()
+        ):
+            for run in _runs(line.line):
+                _paint_run(painter, run, QPointF(line.x, top), block.alpha, scale, look, chips)
     painter.translate(-block.x, -block.y)
 
 

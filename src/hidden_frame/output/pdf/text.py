@@ -9,9 +9,10 @@ from hidden_frame.output.pdf.fonts import EmbeddedFont, Pieces
 from hidden_frame.output.pdf.operators import number
 from hidden_frame.output.pdf.store import Sheet
 from hidden_frame.typeset.fonts import FontFace
-from hidden_frame.typeset.layout import GlyphRun, Line
+from hidden_frame.typeset.lines import GlyphRun
 from hidden_frame.typeset.paragraph import Ink
 from hidden_frame.typeset.shaping import Word
+from hidden_frame.typeset.text import PlacedLine
 
 Fonts = Callable[[FontFace], tuple[EmbeddedFont, str]]
 Colours = Callable[[Sheet, Ink], str]
@@ -39,7 +40,8 @@ class TextWriter:
             self.sheet.say("0 Tc")
         self.sheet.say("ET")
 
-    def _line(self, line: Line, dx: float, dy: float) -> None:
+    def _line(self, line: PlacedLine, dx: float, dy: float) -> None:
+        dx, dy = dx + line.x, dy + line.baseline
         for number_, run in enumerate(line.runs):
             self._run(run, dx, dy, number_ > 0)
         for run in line.leaders:  # they are nobody's text (ISO 32000-1, 14.8.2.2)
@@ -78,7 +80,7 @@ class TextWriter:
                 parts.raised(coded.pieces)
             spelt = spelt and coded.spelt
             end = x + word.width
-        self.sheet.say(f"1 0 0 -1 {number(start + dx)} {number(run.baseline + dy)} Tm")
+        self.sheet.say(f"1 0 0 -1 {number(start + dx)} {number(dy)} Tm")
         code = parts.code()
         if not spelt:  # the glyphs alone don't spell it (ISO 32000-1, 14.9.4)
             text = run.text.encode("utf-16-be", "replace").hex().upper()
@@ -97,7 +99,7 @@ class TextWriter:
         extra, size = run.extra, run.setting.size
         wider = f" {number(-extra * 1000 / size)} " if abs(extra) > 1e-6 else ""
         array = f"{font.space}{wider}".join([c.plain or "" for c in coded]).replace("><", "")
-        place = f"{number(run.x + dx)} {number(run.baseline + dy)}"
+        place = f"{number(run.x + dx)} {number(dy)}"
         self.sheet.say(f"1 0 0 -1 {place} Tm [{array}] TJ")
         return True
 

@@ -1,7 +1,7 @@
-"""The room that a text is set in: columns, and outlines that text runs around.
+"""A region that text fills: one column, and outlines that stand in its way.
 
->>> Room(120.0, columns=2, gutter=12.0).edges(212.0)
-((0.0, 100.0), (112.0, 212.0))
+>>> Region(0.0, 100.0).free(0.0, 12.0)
+(0.0, 100.0, inf)
 """
 
 from __future__ import annotations
@@ -10,37 +10,35 @@ import math
 from typing import NamedTuple
 
 Outline = tuple[tuple[float, float], ...]  # corners of a convex polygon, in points
-Edges = tuple[float, float]
 _HAIR = 0.001  # points; what only touches a line is not in its way
 
 
-class Room(NamedTuple):
-    """Columns of `height` points, and what stands in the way of their text."""
+class Region(NamedTuple):
+    """From `left` to `right`, `height` points high; y counts from its top."""
 
+    left: float
+    right: float
     height: float = math.inf
-    columns: int = 1
-    gutter: float = 0.0
     outlines: tuple[Outline, ...] = ()
 
     @property
+    def measure(self) -> float:
+        """How wide a line may be where nothing is in its way."""
+        return self.right - self.left
+
+    @property
     def limit(self) -> float:
-        """How far down a column's last line may reach."""
+        """How far down the last line may reach."""
         return self.height + 0.01
 
-    def edges(self, width: float) -> tuple[Edges, ...]:
-        """Left and right of each column of a text this wide."""
-        wide = max((width - self.gutter * (self.columns - 1)) / self.columns, 0.0)
-        step = wide + self.gutter
-        return tuple((n * step, n * step + wide) for n in range(self.columns))
-
-    def free(self, edges: Edges, top: float, height: float) -> tuple[float, float, float]:
-        """The widest free stretch of a column in a band, and where to look if it is too narrow.
+    def free(self, top: float, height: float) -> tuple[float, float, float]:
+        """The widest free stretch in a band, and where to look if it is too narrow.
 
         Returns its left and right edge, and the y below which something in the way ends.
         A line stands on one side of what is in its way, the wider one: words that are read
         across a picture tear a line apart (common practice of the trade).
         """
-        left, right = edges
+        left, right = self.left, self.right
         taken: list[tuple[float, float]] = []
         below = math.inf
         for outline in self.outlines:

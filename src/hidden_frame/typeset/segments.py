@@ -1,4 +1,4 @@
-"""A paragraph cut into words that can be measured and put on lines.
+"""A paragraph as segments of shaped words, which can be measured and put on lines.
 
 A token is a word, or a part of one where a line may break after a hyphen or a
 dash, or where the look changes.  Between two tokens stands one space, or none
@@ -22,7 +22,7 @@ _PARTS = re.compile(r"[^\-–—/]*[\-–—/]+(?=\w)|.+", re.DOTALL)
 _SPECIAL = re.compile("[\t\u2028\u00ad–—/-]")
 
 
-class Tokens:
+class Segment:
     """The tokens of one segment.
 
     `marked` tells, for tokens of a marker, whether the token stands for its one
@@ -83,7 +83,7 @@ class Tokens:
         return self.sources[last] + self.length(last) if self.words else self.origin
 
 
-def segments(spec: ParagraphSpec) -> list[Tokens]:
+def segments(spec: ParagraphSpec) -> list[Segment]:
     """The paragraph's segments, each with how it ends: "", "\t" or a line break."""
     if len(spec.spans) == 1 and not spec.spans[0].marker:
         text = spec.spans[0].text
@@ -92,9 +92,9 @@ def segments(spec: ParagraphSpec) -> list[Tokens]:
     return list(_Cutter(spec).segments())
 
 
-def _plain(span: Span) -> Tokens:
+def _plain(span: Span) -> Segment:
     """The common case, a single look and no special character, without a loop."""
-    tokens = Tokens(0, (span.language,))
+    tokens = Segment(0, (span.language,))
     setting = span.setting
     known, parts = setting.words, span.text.split(" ")
     try:
@@ -123,7 +123,7 @@ class _Cutter:
         self.at = 0  # the span that is being cut
         self.languages = tuple(span.language for span in spec.spans) or (None,)
 
-    def segments(self) -> Iterator[Tokens]:
+    def segments(self) -> Iterator[Segment]:
         self._open()
         for index, span in enumerate(self.spec.spans):
             self.at = index
@@ -141,7 +141,7 @@ class _Cutter:
         yield self._close("")
 
     def _open(self) -> None:
-        self.tokens = Tokens(self.source, self.languages)
+        self.tokens = Segment(self.source, self.languages)
         self.tokens.spans = []
         self.tokens.all_spaced = False
         self.sources: list[int] = []
@@ -149,7 +149,7 @@ class _Cutter:
         self.spaced = False
         self.x = 0.0
 
-    def _close(self, ending: str) -> Tokens:
+    def _close(self, ending: str) -> Segment:
         self.tokens.ends_with = ending
         self.tokens.__dict__["sources"] = self.sources
         if self.spaced:  # a space at the very end keeps its place for the caret

@@ -1,0 +1,147 @@
+"""A region filled with text: which lines stand where, and where the text goes on.
+
+>>> fragment = fill(specs, Region(0.0, 200.0, 300.0))
+>>> fragment.rest  # the place from which the next region goes on; None: all of it stands
+Where(paragraph=3, offset=120)
+"""
+
+from __future__ import annotations
+
+from bisect import bisect_left
+from collections.abc import Sequence
+from typing import NamedTuple
+
+from hidden_frame.typeset.lines import Line, LineSetter, set_paragraph
+from hidden_frame.typeset.paragraph import ParagraphSpec
+from hidden_frame.typeset.region import Region
+
+
+class Where(NamedTuple):
+    """A place in a text: the number of a paragraph, and an offset in its text."""
+
+    paragraph: int = 0
+    offset: int = 0
+
+
+class Block(NamedTuple):
+    """Lines `first` to `last` (excluded) of a set paragraph, one below the other.
+
+    `x` is the left edge of their measure and `top` the first one's, both from the frame's
+    upper left corner.
+    """
+
+    paragraph: int
+    lines: tuple[Line, ...]
+    first: int
+    last: int
+    x: float
+    top: float
+
+
+class Fragment(NamedTuple):
+    """What stands in a region; `height` is how far down it reaches, spaces included."""
+
+    blocks: tuple[Block, ...]
+    height: float
+    rest: Where | None
+
+    def lowered(self, by: float) -> Fragment:
+        """The same lines so many points further down."""
+        moved = tuple([b._replace(top=b.top + by) for b in self.blocks]) if by else self.blocks
+        return self._replace(blocks=moved, height=self.height + by)
+
+    @property
+    def bottom(self) -> float:
+        """Where the last line ends; 0 if there is none."""
+        if not self.blocks:
+            return 0.0
+        last = self.blocks[-1]
+        return last.top + sum(line.height for line in last.lines[last.first : last.last])
+
+
+def fill(
+    specs: Sequence[ParagraphSpec], region: Region, start: Where = Where(), *, spaced: bool = True
+) -> Fragment:
+    """Fills a region with text from a place on.
+
+    `spaced` says whether the space above a paragraph counts at the region's head.  A region
+    that has no room for a line stays empty, and the text goes on where it was to begin.
+    """
+    filling = _Filling(region)
+    for number in range(start.paragraph, len(specs)):
+        spec = specs[number]
+        offset = start.offset if number == start.paragraph else 0
+        if (filling.y or spaced) and not offset:
+            filling.y += spec.before
+        put = filling.around if region.outlines else filling.freely
+        rest = put(number, spec, offset)
+        if rest is not None:
+            return Fragment(tuple(filling.blocks), filling.y, rest)
+        filling.y += spec.after
+    return Fragment(tuple(filling.blocks), filling.y, None)
+
+
+class _Filling:
+    """A region while it is being filled, down to `y`."""
+
+    def __init__(self, region: Region) -> None:
+        self.region = region
+        self.blocks: list[Block] = []
+        self.y = 0.0
+
+    def freely(self, number: int, spec: ParagraphSpec, offset: int) -> Where | None:
+        """The usual case, nothing in the way: a paragraph's lines are known, and as many of
+        them are taken as there is room for."""
+        region = self.region
+        done = set_paragraph(spec, region.measure)
+        lines, first = done.lines, 0
+        if offset:
+            starts = [line.start for line in lines]
+            first = bisect_left(starts, offset)
+            if first == len(starts) or starts[first] != offset:  # broken at another measure
+                lines, first = _from(spec, offset, region.measure), 0
+        last = len(lines)
+        if self.y + spec.leading * (last - first) > region.limit:
+            last = first + max(int((region.limit - self.y) // spec.leading), 0)
+        if last > first:
+            self.blocks.append(Block(number, lines, first, last, region.left, self.y))
+            self.y += spec.leading * (last - first)
+        return Where(number, lines[last].start) if last < len(lines) else None
+
+    def around(self, number: int, spec: ParagraphSpec, offset: int) -> Where | None:
+        """Where measures depend on the height: each line is broken where it comes to stand."""
+        region = self.region
+        setter = LineSetter(spec, region.measure)
+        if offset:
+            setter.go_on_at(offset)
+        while not setter.done:
+            found = self._room(spec, setter)
+            if found is None:
+                return Where(number, setter.at)
+            left, right = found
+            line = setter.line(right - left)
+            self.blocks.append(Block(number, (line,), 0, 1, left, self.y))
+            self.y += spec.leading
+        return None
+
+    def _room(self, spec: ParagraphSpec, setter: LineSetter) -> tuple[float, float] | None:
+        """Moves down to where the next line has room behind its indents; None if nowhere."""
+        region = self.region
+        indent, need = setter.indent, max(setter.least, spec.leading)
+        while self.y + spec.leading <= region.limit:
+            left, right, below = region.free(self.y, spec.leading)
+            whole = (left, right) == (region.left, region.right)
+            if whole or right - left - indent - spec.right >= need:
+                return left, right
+            self.y = below
+        return None
+
+
+def _from(spec: ParagraphSpec, offset: int, measure: float) -> tuple[Line, ...]:
+    """The lines of a paragraph from a place in its text on, at one measure."""
+    setter = LineSetter(spec, measure)
+    setter.go_on_at(offset)
+    lines: list[Line] = []
+    while not setter.done:
+        lines += setter.row(measure)
+    return tuple(lines)
