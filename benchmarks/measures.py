@@ -14,11 +14,11 @@ from statistics import median
 from typing import NamedTuple
 
 from benchmarks.publication import PAGES, large, page_texts
-from hidden_frame.compose import cascade, composer, drawing
 from hidden_frame.compose.composer import Composer
 from hidden_frame.edit.items import change_items
 from hidden_frame.edit.pages import move_pages
 from hidden_frame.model.lookup import all_pages
+from hidden_frame.model.memory import MEMORY
 from hidden_frame.output.pdf import pdf_bytes
 from hidden_frame.storage.format import load, save
 from hidden_frame.typeset import shaping
@@ -48,10 +48,8 @@ def _forget() -> None:
     """Empties every cache of set text and composed pages."""
     shaping._shaped.clear()
     shaping._settings.clear()
-    for module in (cascade, composer, drawing):
-        for value in vars(module).values():
-            if hasattr(value, "forget"):
-                value.forget()
+    MEMORY.clear_stale()
+    MEMORY.clear_stale()
 
 
 def _application():  # type: ignore[no-untyped-def]
@@ -185,8 +183,38 @@ def _own_layout(texts: list[str]) -> int:
     lines = 0
     for text in texts:
         spec = ParagraphSpec((Span(text, setting, black),), setting, 14.0)
-        lines += len(set_text([spec], (Region(0.0, 340.0),)).lines)
+        blocks = set_text([spec], (Region(0.0, 340.0),)).fragments[0].blocks
+        lines += sum(block.last - block.first for block in blocks)
     return lines
+
+
+def one_paragraph() -> Iterator[Row]:
+    """One of 4,000 paragraphs edited: the lines of all known again, beside setting all anew."""
+    from hidden_frame.compose.textspec import palette, specs
+    from hidden_frame.edit.new import new_publication
+    from hidden_frame.model.publication import Setup
+    from hidden_frame.model.text import Paragraph, Run
+    from hidden_frame.model.trims import TRIMS
+    from hidden_frame.typeset.lines import set_paragraph
+
+    known = palette(new_publication("Book", Setup(trim=TRIMS["A5"])))
+    words = " ".join(page_texts(60)).split()
+    text = tuple(
+        Paragraph("body", (Run(" ".join(words[n * 31 % 9000 :][:60]) + f" {n}"),))
+        for n in range(4_000)
+    )
+    _forget()
+    anew = _timed(lambda: set_paragraph.each(specs(text, (), "recto", known), 340.0))
+    times = []
+    for n in range(25):
+        middle = Paragraph("body", (Run(f"Changed {n}. " + text[2000].content[0].text),))  # type: ignore[union-attr]
+        text = (*text[:2000], middle, *text[2001:])
+        start = time.perf_counter()
+        set_paragraph.each(specs(text, (), "recto", known), 340.0)
+        times.append(time.perf_counter() - start)
+    yield Row("lines of 4,000 paragraphs, all anew", anew * 1000, "ms")
+    yield Row("one of them edited, lines known again", median(times) * 1000, "ms", 5)
+    yield Row("one edited / all anew", median(times) / anew, "ratio")
 
 
 def _qt_layout(texts: list[str]) -> float:
@@ -257,6 +285,7 @@ MEASURES: dict[str, Callable[[], Iterator[Row]]] = {
     "master": master_change,
     "move": move_pages_to_front,
     "layout": layout_and_export,
+    "paragraph": one_paragraph,
     "memory": peak_memory,
 }
 TITLE = f"{PAGES} pages, 3 masters in a chain with 4 items each, 300 words and a picture a page"

@@ -31,7 +31,7 @@ def counted(memory, **how):
     calls = []
 
     @remembered(memory=memory, **how)
-    def derived(thing, word="", pair=()):
+    def derived(thing, word: str = "", pair=()):
         calls.append((thing, word, pair))
         return [thing]
 
@@ -65,6 +65,15 @@ def test_what_is_named_counts_by_value_and_what_is_not_by_identity():
     assert len(seen) == 1 and len(seen_too) == 3
 
 
+def test_many_at_once_are_the_same_as_one_by_one():
+    derived, calls = counted(Memory())
+    things = [Thing() for _ in range(5)]
+    one = derived(things[2], "a", ())
+    found = derived.each(things, "a", ())
+    assert found[2] is one and len(calls) == 5
+    assert all(a is b for a, b in zip(found, derived.each(things, "a", ()), strict=True))
+
+
 def test_a_name_that_is_no_parameter_is_refused():
     with pytest.raises(TypeError, match="has no pear"):
         counted(Memory(), by_value=("pear",))
@@ -86,7 +95,7 @@ def test_an_identity_is_not_used_again_while_it_is_remembered():
     memory.clear_stale()
     memory.clear_stale()
     gc.collect()
-    assert gone() is None and derived.entries == 0
+    assert gone() is None and derived.memo.entries == 0
 
 
 @given(st.lists(st.tuples(st.integers(0, 5), st.booleans()), max_size=40))
@@ -118,7 +127,7 @@ def test_nothing_is_dropped_within_one_version_or_while_little_was_made():
     assert len(calls) == 50 and memory.new > 1_000
     memory.turn("two")
     memory.turn("three")  # nothing was made since
-    assert derived.entries == 50
+    assert derived.memo.entries == 50
 
 
 def test_weights_and_the_report():

@@ -215,9 +215,10 @@ def drawn(frame, known=None):
 def test_insets_of_four_sides_and_of_one():
     even = drawn(text_frame(30, inset=7.0)).text
     own = drawn(text_frame(30, inset=Insets(top=7, left=7, right=7, bottom=7))).text
-    assert (even.x, even.y, even.text.width) == (own.x, own.y, own.text.width) == (7.0, 7.0, 286.0)
+    assert (even.x, even.y, even.text.columns) == (own.x, own.y, own.text.columns)
+    assert (even.x, even.y, even.text.columns) == (7.0, 7.0, ((0.0, 286.0),))
     uneven = drawn(text_frame(30, inset=Insets(top=20, left=5, right=25))).text
-    assert (uneven.x, uneven.y, uneven.text.width) == (5.0, 20.0, 270.0)
+    assert (uneven.x, uneven.y, uneven.text.columns) == (5.0, 20.0, ((0.0, 270.0),))
 
 
 @pytest.mark.parametrize(("vertical", "share"), [("top", 0.0), ("middle", 0.5), ("bottom", 1.0)])

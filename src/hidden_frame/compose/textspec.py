@@ -119,7 +119,7 @@ def marker_value(marker: Marker, facts: PageFacts, title: str, details: tuple[De
 def specs(text: Text, values: tuple[str, ...], side: Side, known: Palette) -> list[ParagraphSpec]:
     """Paragraphs ready to be set; `values` are what the text's markers show, in order."""
     if not values:
-        return [_spec(paragraph, (), side, known) for paragraph in text]
+        return _spec.each(text, (), side, known)
     found, at = [], 0
     for paragraph in text:
         count = sum(isinstance(piece, Marker) for piece in paragraph.content)

@@ -7,11 +7,12 @@ Where(paragraph=3, offset=120)
 
 from __future__ import annotations
 
+import math
 from bisect import bisect_left
 from collections.abc import Sequence
 from typing import NamedTuple
 
-from hidden_frame.typeset.lines import Line, LineSetter, set_paragraph
+from hidden_frame.typeset.lines import Line, LineSetter, SetParagraph, set_paragraph
 from hidden_frame.typeset.paragraph import ParagraphSpec
 from hidden_frame.typeset.region import Region
 
@@ -68,16 +69,19 @@ def fill(
     that has no room for a line stays empty, and the text goes on where it was to begin.
     """
     filling = _Filling(region)
+    if math.isinf(region.height) and not region.outlines:  # all of it will stand here
+        filling.known = set_paragraph.each(specs, region.measure)
+    put = filling.around if region.outlines else filling.freely
+    offset = start.offset
     for number in range(start.paragraph, len(specs)):
         spec = specs[number]
-        offset = start.offset if number == start.paragraph else 0
-        if (filling.y or spaced) and not offset:
+        if not offset and spec.before and (filling.y or spaced):
             filling.y += spec.before
-        put = filling.around if region.outlines else filling.freely
         rest = put(number, spec, offset)
         if rest is not None:
             return Fragment(tuple(filling.blocks), filling.y, rest)
         filling.y += spec.after
+        offset = 0
     return Fragment(tuple(filling.blocks), filling.y, None)
 
 
@@ -86,26 +90,28 @@ class _Filling:
 
     def __init__(self, region: Region) -> None:
         self.region = region
+        self.measure, self.limit = region.measure, region.limit
         self.blocks: list[Block] = []
+        self.known: list[SetParagraph] = []  # every paragraph, where all are needed
         self.y = 0.0
 
     def freely(self, number: int, spec: ParagraphSpec, offset: int) -> Where | None:
         """The usual case, nothing in the way: a paragraph's lines are known, and as many of
         them are taken as there is room for."""
         region = self.region
-        done = set_paragraph(spec, region.measure)
-        lines, first = done.lines, 0
+        known = self.known[number] if self.known else set_paragraph(spec, self.measure)
+        lines, first = known.lines, 0
         if offset:
             starts = [line.start for line in lines]
             first = bisect_left(starts, offset)
             if first == len(starts) or starts[first] != offset:  # broken at another measure
-                lines, first = _from(spec, offset, region.measure), 0
-        last = len(lines)
-        if self.y + spec.leading * (last - first) > region.limit:
-            last = first + max(int((region.limit - self.y) // spec.leading), 0)
+                lines, first = _from(spec, offset, self.measure), 0
+        last, leading = len(lines), spec.leading
+        if self.y + leading * (last - first) > self.limit:
+            last = first + max(int((self.limit - self.y) // leading), 0)
         if last > first:
             self.blocks.append(Block(number, lines, first, last, region.left, self.y))
-            self.y += spec.leading * (last - first)
+            self.y += leading * (last - first)
         return Where(number, lines[last].start) if last < len(lines) else None
 
     def around(self, number: int, spec: ParagraphSpec, offset: int) -> Where | None:

@@ -120,6 +120,10 @@ class Laid:
             return [n > 0 for n in range(count)]
         return [False, *self.segment.spaced[first + 1 : first + count]]
 
+    @property
+    def is_empty(self) -> bool:
+        return self.cut.last < self.cut.first and self.cut.tail is None
+
     def count(self) -> int:
         return self.cut.last + 1 - self.cut.first + (self.cut.tail is not None)
 
@@ -132,30 +136,45 @@ class Line:
     text.  `leaders` fill the way to a tab stop and are nobody's text.
     """
 
-    __slots__ = ("_first", "_last", "height", "leaders", "left", "right", "rise", "runs")
+    __slots__ = ("_cells", "_runs", "_spec", "leaders", "left", "right", "rise")
 
-    def __init__(self, begun: _Begun, height: float, rise: float) -> None:
-        self.height = height
+    def __init__(
+        self,
+        spec: ParagraphSpec,
+        rise: float,
+        cells: tuple[Laid, ...],
+        right: float,
+        leaders: tuple[GlyphRun, ...] = (),
+    ) -> None:
+        self._spec = spec
+        self._cells = cells
+        self._runs: tuple[GlyphRun, ...] | None = None
         self.rise = rise
-        self.left, self.right = begun.left, begun.right
-        self.runs = tuple(begun.runs)
-        self.leaders = tuple(begun.leaders)
-        self._first, self._last = begun.first, begun.last
+        self.left = cells[0].left if len(cells) == 1 else _begins(cells)
+        self.right = right
+        self.leaders = leaders
+
+    @property
+    def height(self) -> float:
+        return self._spec.leading
+
+    @property
+    def runs(self) -> tuple[GlyphRun, ...]:
+        """A run for each stretch of one look."""
+        if self._runs is None:
+            self._runs = tuple([run for cell in self._cells for run in _runs(self._spec, cell)])
+        return self._runs
 
     @property
     def start(self) -> int:
-        if self._first is None:
-            return 0
-        segment, cut = self._first
+        segment, cut = self._cells[0].segment, self._cells[0].cut
         if cut.first or cut.skip:
             return segment.sources[cut.first] + cut.skip
         return segment.origin
 
     @property
     def end(self) -> int:
-        if self._last is None:
-            return 0
-        segment, cut = self._last
+        segment, cut = self._cells[-1].segment, self._cells[-1].cut
         if cut.used:
             return segment.sources[cut.last + 1] + cut.used
         if cut.last >= len(segment.words) - 1:
@@ -167,43 +186,37 @@ class Line:
         return "".join(run.text for run in self.runs)
 
 
+def _begins(cells: tuple[Laid, ...]) -> float:
+    """Where the words of several cells begin."""
+    return next((cell.left for cell in cells if not cell.is_empty), cells[-1].left)
+
+
 class _Begun:
-    """A line on which words are still being put."""
+    """A line on which cells divided by tabs are still being put."""
 
-    __slots__ = ("first", "last", "leaders", "left", "right", "runs")
+    __slots__ = ("cells", "leaders", "right", "spec")
 
-    def __init__(self) -> None:
-        self.runs: list[GlyphRun] = []
+    def __init__(self, spec: ParagraphSpec) -> None:
+        self.spec = spec
+        self.cells: list[Laid] = []
         self.leaders: list[GlyphRun] = []
-        self.left = self.right = 0.0
-        self.first: tuple[Segment, Cut] | None = None
-        self.last: tuple[Segment, Cut] | None = None
+        self.right = 0.0
 
-    def put(
-        self, spec: ParagraphSpec, segment: Segment, cut: Cut, left: float, width: float,
-        extra: float = 0.0,
-    ) -> None:  # fmt: skip
-        """Puts a cut's words on the line; `width` is theirs before spaces are stretched."""
-        if not self.runs:
-            self.left = left
-        self.first = self.first or (segment, cut)
-        self.last = (segment, cut)
-        if cut.last < cut.first and cut.tail is None:
-            self.right = max(self.right, left)
-            return
-        laid = Laid(segment, cut, left, extra)
-        if isinstance(segment.spans, int):
-            self.runs.append(GlyphRun(spec.spans[segment.spans], laid, 0, laid.count()))
-        else:
-            self.runs.extend(_runs(spec, laid, segment.spans))
-        self.right = left + width + (extra * _gaps(segment, cut) if extra else 0.0)
+    def put(self, laid: Laid, width: float) -> None:
+        """Puts a cut's words on the line; `width` is theirs as they are spaced there."""
+        self.cells.append(laid)
+        self.right = max(self.right, laid.left) if laid.is_empty else laid.left + width
 
-    def lead(self, spec: ParagraphSpec, leader: str, start: float, end: float) -> None:
+    def line(self, rise: float) -> Line:
+        """The line as it is now."""
+        return Line(self.spec, rise, tuple(self.cells), self.right, tuple(self.leaders))
+
+    def lead(self, leader: str, start: float, end: float) -> None:
         """Fills the way to a tab stop, in steps counted from the measure's edge, so that the
         leaders of several lines stand under each other."""
         if not leader:
             return
-        word, space = spec.base.word(leader), spec.base.space
+        word, space = self.spec.base.word(leader), self.spec.base.space
         step = word.width
         if step <= 0:
             return
@@ -217,7 +230,8 @@ class _Begun:
         segment.ends = [(n + 1) * step for n in range(count)]
         segment.all_spaced, segment.spaced = False, [False] * count
         laid = Laid(segment, Cut(0, count - 1), first * step, 0.0)
-        self.leaders.append(GlyphRun(Span(leader, spec.base, spec.ink), laid, 0, count))
+        span = Span(leader, self.spec.base, self.spec.ink)
+        self.leaders.append(GlyphRun(span, laid, 0, count))
 
 
 class LineSetter:
@@ -311,11 +325,13 @@ class LineSetter:
         breaker = self._break(row[0], indent)
         first, rest = measure - spec.right - indent, measure - spec.right - spec.left
         cuts = breaker.lines(first, rest) or [Cut(0, -1)]
-        lines = []
-        for n, cut in enumerate(cuts):
-            left, room = (spec.left, rest) if n else (indent, first)
-            lines.append(self._line(breaker.segment, cut, left, room, n == len(cuts) - 1))
-            self._fresh = False
+        segment, set_line = breaker.segment, self._line
+        lines = [set_line(segment, cuts[0], indent, first, len(cuts) == 1)]
+        self._fresh = False
+        left = spec.left
+        lines += [set_line(segment, cut, left, rest, False) for cut in cuts[1:-1]]
+        if len(cuts) > 1:
+            lines.append(set_line(segment, cuts[-1], left, rest, True))
         self._breaker = None
         self._row += 1
         return lines
@@ -339,39 +355,47 @@ class LineSetter:
     def _line(self, segment: Segment, cut: Cut, left: float, room: float, last: bool) -> Line:
         """A cut as a line, aligned in `room` points from `left` on."""
         spec, begun = self.spec, self._begun if self._fresh else None
-        width = _natural(segment, cut) if segment.words else 0.0
+        if cut.head is None and cut.tail is None and segment.words:  # most lines by far
+            width = segment.ends[cut.last] - segment.starts[cut.first]
+        else:
+            width = _natural(segment, cut) if segment.words else 0.0
         extra = 0.0
-        if spec.align == "justified" and not last:
-            extra = _extra(segment, cut, room - width)
-        elif begun is None:
-            left = _aligned(spec, left, room, width)
-        begun = begun or _Begun()
-        begun.put(spec, segment, cut, left, width, extra)
-        return Line(begun, spec.leading, self.rise)
+        if spec.align == "justified":
+            if not last:
+                gaps = _gaps(segment, cut)
+                extra = (room - width) / gaps if gaps else 0.0
+                width += extra * gaps
+        elif begun is None and spec.align != "left":
+            left += room - width if spec.align == "right" else (room - width) / 2
+        laid = Laid(segment, cut, left, extra)
+        if begun is None:
+            return Line(spec, self.rise, (laid,), left if laid.is_empty else left + width)
+        begun.put(laid, width)
+        return begun.line(self.rise)
 
     # -- tabs ------------------------------------------------------------------------
 
     def _tabbed(self, row: list[Segment], measure: float) -> Line | None:
         """Cells divided by tabs on one line; None if the last one wraps, and is to be broken."""
-        spec, begun = self.spec, _Begun()
+        spec, begun = self.spec, _Begun(self.spec)
         x = self.indent
         for n, cell in enumerate(row[:-1]):
             stop, align, leader = (x, "left", "") if n == 0 else self._stop(x, measure)
             left = _cell_left(stop, align, cell, x)
-            begun.lead(spec, leader, x, left)
-            begun.put(spec, cell, Cut(0, len(cell.words) - 1), left, _whole(cell))
+            begun.lead(leader, x, left)
+            begun.put(Laid(cell, Cut(0, len(cell.words) - 1), left, 0.0), _whole(cell))
             x = left + _whole(cell)
         last = row[-1]
         stop, align, leader = self._stop(x, measure)
         if align == "left" and last.words and stop + last.ends[-1] > measure - spec.right:
-            begun.lead(spec, leader, x, stop)
+            begun.lead(leader, x, stop)
             self._begun = begun
             self._break(last, stop)
             return None
         left = _cell_left(stop, align, last, x)
-        begun.lead(spec, leader, x, left)
-        begun.put(spec, last, Cut(0, len(last.words) - 1), left, _whole(last))
-        return Line(begun, spec.leading, self.rise)
+        begun.lead(leader, x, left)
+        begun.put(Laid(last, Cut(0, len(last.words) - 1), left, 0.0), _whole(last))
+        return begun.line(self.rise)
 
     def _stop(self, x: float, measure: float) -> tuple[float, str, str]:
         """The next tab stop to the right of x, its alignment and leader."""
@@ -430,12 +454,6 @@ def _cell_left(stop: float, align: str, cell: Segment, x: float) -> float:
     return max(stop - width / 2, x) if align == "centre" else stop
 
 
-def _aligned(spec: ParagraphSpec, left: float, room: float, width: float) -> float:
-    if spec.align == "right":
-        return left + room - width
-    return left + (room - width) / 2 if spec.align == "centre" else left
-
-
 def _position(tab: Tab, right: float) -> float:
     return right if tab.position is None else tab.position
 
@@ -465,14 +483,14 @@ def _gaps(segment: Segment, cut: Cut) -> int:
     return sum(segment.spaced[cut.first + 1 : last + 1])
 
 
-def _extra(segment: Segment, cut: Cut, missing: float) -> float:
-    """What each space of a justified line gains, or loses."""
-    gaps = _gaps(segment, cut)
-    return missing / gaps if gaps else 0.0
-
-
-def _runs(spec: ParagraphSpec, laid: Laid, spans: list[int]) -> Iterator[GlyphRun]:
-    """The line's words, a run for each stretch of one look."""
+def _runs(spec: ParagraphSpec, laid: Laid) -> Iterator[GlyphRun]:
+    """A cell's words, a run for each stretch of one look."""
+    if laid.is_empty:
+        return
+    spans = laid.segment.spans
+    if isinstance(spans, int):
+        yield GlyphRun(spec.spans[spans], laid, 0, laid.count())
+        return
     first, count = laid.cut.first, laid.count()
     kinds = spans[first : first + count]
     begin = 0
