@@ -18,6 +18,7 @@ from benchmarks.flatplan import flatplan_frames, move_many
 from benchmarks.masters import apply_to_all, root_drag, undo_memory
 from benchmarks.measures import MEASURES, TITLE, Row
 from benchmarks.near import drawing, near_by, pictures
+from benchmarks.script import catalogue
 
 # Frames come first, each measure in a process of its own: as in use, nothing else is open.
 ALONE = {
@@ -33,6 +34,7 @@ ALONE = {
     "drawing": drawing,
     "flatplan": flatplan_frames,
     "order": move_many,
+    "script": catalogue,
 }
 MEASURES = ALONE | MEASURES
 

@@ -198,7 +198,7 @@ def one_paragraph() -> Iterator[Row]:
     from hidden_frame.typeset.lines import set_paragraph
 
     known = palette(new_publication("Book", Setup(trim=TRIMS["A5"])))
-    words = " ".join(page_texts(60)).split()
+    words = " ".join(page_texts(pages=60)).split()
     text = tuple(
         Paragraph("body", (Run(" ".join(words[n * 31 % 9000 :][:60]) + f" {n}"),))
         for n in range(4_000)

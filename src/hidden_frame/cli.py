@@ -7,6 +7,7 @@ hidden-frame info FILE --json
 hidden-frame export FILE OUT.pdf [--pages RANGE]
 hidden-frame export FILE OUT-%d.png --dpi N
 hidden-frame status FILE [--json]
+hidden-frame run SCRIPT.py [FILE] [ARGUMENTS]
 hidden-frame install [--remove]
 """
 
@@ -16,7 +17,7 @@ import sys
 
 from hidden_frame import __version__
 
-COMMANDS = ("demo", "pages", "info", "export", "status", "install")
+COMMANDS = ("demo", "pages", "info", "export", "status", "run", "install")
 
 
 def _window(arguments: list[str]) -> int:

@@ -7,13 +7,16 @@ hidden-frame info FILE --json
 hidden-frame export FILE OUT.pdf [--pages RANGE]
 hidden-frame export FILE OUT-%d.png --dpi N
 hidden-frame status FILE [--json]
+hidden-frame run SCRIPT.py [FILE] [ARGUMENTS]
 hidden-frame install [--remove]
 """
 
 from __future__ import annotations
 
 import json
+import runpy
 import sys
+import traceback
 from pathlib import Path
 from typing import Annotated, Any
 
@@ -193,3 +196,30 @@ def status(file: File, as_json: Json = False) -> None:
     print(f"{len(scenes)} pages composed; {whole:.1f} MB of derived values")
     for row in rows:
         print(f"{row.weight / 1024**2:9.2f} MB {row.entries:8}  {row.name}")
+
+
+@app.command(context_settings={"ignore_unknown_options": True})
+def run(
+    script: Annotated[Path, typer.Argument(help="A script in Python.")],
+    file: Annotated[Path | None, typer.Argument(help="A publication, opened as `book`.")] = None,
+    arguments: Annotated[list[str] | None, typer.Argument(help="For the script.")] = None,
+) -> None:
+    """Run a script, with `hf` for Hidden Frame and `book` for the publication."""
+    import hidden_frame as hf  # what scripts use
+
+    known: dict[str, object] = {"hf": hf}
+    if file is not None:
+        known["book"] = hf.Document.open(file)
+    if not script.is_file():
+        raise Refusal(f"There is no script “{script}”; name a file that ends in .py.")
+    sys.argv = [str(script), *([str(file)] if file else []), *(arguments or [])]
+    try:
+        runpy.run_path(str(script), known, "__main__")
+    except Refusal as refusal:
+        raise Refusal(f"{script.name}, line {_line_in(script, refusal)}: {refusal}") from refusal
+
+
+def _line_in(script: Path, error: BaseException) -> int:
+    """The line of a script at which it failed."""
+    frames = traceback.extract_tb(error.__traceback__)
+    return next((f.lineno or 0 for f in reversed(frames) if f.filename == str(script)), 0)
