@@ -13,6 +13,7 @@ from hidden_frame.edit.about import set_detail, set_title
 from hidden_frame.edit.carry import copied, pasted
 from hidden_frame.edit.carry_masters import masters_copied, masters_pasted
 from hidden_frame.edit.carry_pages import pages_copied, pages_pasted
+from hidden_frame.edit.change import change_holder
 from hidden_frame.edit.colours import add_colour, delete_colour
 from hidden_frame.edit.guides import add_guide
 from hidden_frame.edit.history import History, record
@@ -204,3 +205,20 @@ def test_a_save_of_what_could_not_be_opened_leaves_the_old_file(tmp_path):
     with pytest.raises(Refusal, match="bleed"):
         save(path, wrong, {})
     assert load(path).publication == BASE
+
+
+def test_an_id_that_is_used_twice_is_refused_however_it_came():
+    """New items are looked at by their numbers alone; one that was not given just now is not
+    taken for new."""
+    page = all_pages(BASE)[1]
+    for wrong in (CARRIED, page.items[0].id, "item-99999"):
+        item = replace(page.items[0], id=wrong)
+        changed = change_holder(BASE, PAGE, lambda p, i=item: replace(p, items=(*p.items, i)))
+        changed = replace(changed, next_id=BASE.next_id + 1)
+        with pytest.raises(Refusal, match="id “"):
+            record(History.of(BASE), changed, "wrong")
+    made, first = add_item(BASE, PAGE, page.items[0])
+    twice = change_holder(made, SECOND, lambda p: replace(p, items=(*p.items, replace(
+        page.items[0], id=first))))  # fmt: skip
+    with pytest.raises(Refusal, match="used for 2 things"):
+        record(History.of(BASE), twice, "wrong")

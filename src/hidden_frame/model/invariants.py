@@ -127,8 +127,17 @@ def _ids(publication: Publication) -> Iterator[str]:
     for held in holders(publication):
         made += [item.id for item in held.items]
     made += [p.id for p in all_pages(publication)]
+    yield from _twice("id", made)
+    yield from named_problems(publication)
+    for name in made:
+        tail = name.rpartition("-")[2]
+        if tail.isdecimal() and int(tail) >= publication.next_id:
+            yield f"The id “{name}” is not below next_id ({publication.next_id})."
+
+
+def named_problems(publication: Publication) -> Iterator[str]:
+    """The same for the ids of what items refer to: layers, colours, styles, pictures, details."""
     named = (
-        ("id", made),
         ("layer", [x.id for x in publication.layers]),
         ("colour", [x.id for x in publication.colours]),
         ("paragraph style", [x.id for x in publication.paragraph_styles]),
@@ -137,13 +146,13 @@ def _ids(publication: Publication) -> Iterator[str]:
         ("detail", [x.name for x in publication.details]),
     )
     for word, ids in named:
-        for name, times in Counter(ids).items():
-            if times > 1:
-                yield f"The {word} “{name}” is used for {times} things; each must be its own."
-    for name in made:
-        tail = name.rpartition("-")[2]
-        if tail.isdecimal() and int(tail) >= publication.next_id:
-            yield f"The id “{name}” is not below next_id ({publication.next_id})."
+        yield from _twice(word, ids)
+
+
+def _twice(word: str, ids: list[str]) -> Iterator[str]:
+    for name, times in Counter(ids).items():
+        if times > 1:
+            yield f"The {word} “{name}” is used for {times} things; each must be its own."
 
 
 def _setup(publication: Publication) -> Iterator[str]:

@@ -21,8 +21,15 @@ from msgspec import Struct
 from msgspec.inspect import FloatType, IntType, UnionType, type_info
 
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.invariants import check, holder_problems, id_problems, style_problems
-from hidden_frame.model.publication import Master, Page, Publication
+from hidden_frame.model.invariants import (
+    check,
+    holder_problems,
+    id_problems,
+    named_problems,
+    style_problems,
+)
+from hidden_frame.model.memory import remembered
+from hidden_frame.model.publication import Master, Page, Publication, Section
 
 # What others refer to by id: where one of these goes, everything is looked at.
 _NAMED = ("layers", "colours", "paragraph_styles", "character_styles", "pictures", "masters")
@@ -43,7 +50,8 @@ def check_change(before: Publication, after: Publication) -> Publication:
     held = [v for v in changed if isinstance(v, Page | Master)]
     problems.append(holder_problems(after, held, _sound(before, held)))
     if _ids(before) != _ids(after):
-        problems.append(id_problems(after))
+        only_new = _only_new_items(before, after, held)
+        problems.append(named_problems(after) if only_new else id_problems(after))
     for found in problems:
         for problem in found:
             raise Refusal(problem)
@@ -73,6 +81,32 @@ def _ids(publication: Publication) -> tuple[object, ...]:
     """What tells whether ids may have come or gone: cheap, and different if they did."""
     pages = sum(len(s.pages) for s in publication.sections)
     return (publication.next_id, len(publication.masters), len(publication.sections), pages)
+
+
+def _only_new_items(
+    before: Publication, after: Publication, changed: Iterable[Page | Master]
+) -> bool:
+    """Whether nothing but items came into being, under numbers that were given just now: these
+    can't be anything else's, so that the other ids need not be looked at."""
+    if _ids(before)[1:] != _ids(after)[1:]:
+        return False
+    known = _pages_by_id(before.sections)
+    masters = {m.id: m for m in before.masters}
+    made: list[str] = []
+    for holder in changed:
+        old = masters.get(holder.id) or known.get(holder.id)
+        if old is None:
+            return False
+        there = {item.id for item in old.items}
+        made += [item.id for item in holder.items if item.id not in there]
+    numbers = [int(tail) if (tail := i.rpartition("-")[2]).isdecimal() else -1 for i in made]
+    fresh = all(before.next_id <= number < after.next_id for number in numbers)
+    return fresh and len(set(made)) == len(made)
+
+
+@remembered()
+def _pages_by_id(sections: tuple[Section, ...]) -> dict[str, Page]:
+    return {page.id: page for section in sections for page in section.pages}
 
 
 def _changed(before: Publication, after: Publication) -> Iterator[Struct]:
