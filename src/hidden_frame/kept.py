@@ -1,6 +1,7 @@
 """What takes long to make, kept in the user's cache from one run of the program to the next.
 
->>> kept("drawings", key, lambda: convert(data))
+>>> kept("drawings", b"what it is made of", lambda: b"converted")
+b'converted'
 """
 
 from __future__ import annotations

@@ -37,12 +37,12 @@ def strings(draw, most=40):
 
 
 @st.composite
-def paragraphs(draw, most=40):
+def paragraphs(draw, most=40, marker=st.booleans()):
     text = draw(strings(most))
     cut = draw(st.integers(0, len(text)))
     language = draw(st.sampled_from([None, "en_GB"]))
     spans = [Span(text[:cut], SETTING, BLACK, False, language)]
-    if draw(st.booleans()):
+    if draw(marker):
         spans.append(Span("a marker", SETTING, BLACK, True))
     spans.append(Span(text[cut:], draw(st.sampled_from([SETTING, BOLD])), BLACK, False, language))
     return ParagraphSpec(
@@ -103,7 +103,7 @@ def test_lines_can_be_taken_up_where_any_line_begins(spec, measure, data):
     lines = set_lines(spec, measure)
     at = data.draw(st.integers(0, len(lines) - 1))
     setter, rest = LineSetter(spec, measure), []
-    setter.go_on_at(lines[at].start)
+    setter.go_on_at(lines[at].place)
     while not setter.done:
         rest.append(setter.line(measure))
     assert [line.end for line in rest] == [line.end for line in lines[at:]]
@@ -194,7 +194,7 @@ def test_around_something_in_the_way_lines_keep_clear_and_lose_nothing(
 def test_a_region_too_low_for_a_line_stays_empty_and_says_where_to_go_on():
     spec = ParagraphSpec((Span("word", SETTING, BLACK),), SETTING, 14.0)
     fragment = fill([spec], Region(0.0, 100.0, 10.0))
-    assert fragment.blocks == () and fragment.rest == Where(0, 0) and fragment.bottom == 0.0
+    assert fragment.blocks == () and fragment.rest == Where(0) and fragment.bottom == 0.0
     assert fill([spec], Region(0.0, 100.0, 14.0)).rest is None
 
 

@@ -3,8 +3,10 @@
 A page's faults are worked out from its scene and remembered with it, so that after an edit
 only the pages that it touched are looked at again.
 
->>> [f.sentence for f in content_findings(composition, blobs)]
-['Page 4 (#6): “Caption”: 2 lines (9 words) of the text do not fit: …']
+>>> from hidden_frame.compose.composer import Composer
+>>> low = book.page(3).items[0].change(height=5)
+>>> [f.kind for f in content_findings(Composer().compose(book.publication), blobs)]
+['text does not fit']
 """
 
 from __future__ import annotations

@@ -1,7 +1,9 @@
 """Doubtful things about order and numbering; none of them is forbidden.
 
->>> [f.sentence for f in findings(publication)]
-['Two pages print the folio 5: #5 and #21.']
+>>> book.section_at(9, start=1).name
+''
+>>> [f.sentence for f in findings(book.publication)][:1]
+['...']
 """
 
 from __future__ import annotations

@@ -1,6 +1,8 @@
 """Items lined up, spaced and sized alike where they are seen; a group counts as one.
 
->>> publication = align(publication, "page-4", "recto", ids, "left", area)
+>>> changed = align(publication, page, "recto", [frame], "left", Bounds(36, 0, 300, 400))
+>>> changed.sections[1].pages[0].items[0].x
+36.0
 """
 
 from __future__ import annotations

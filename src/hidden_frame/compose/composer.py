@@ -1,7 +1,8 @@
 """Pages and masters to scenes, doing again only what an edit touched.
 
 >>> composer = Composer()
->>> scene = composer.compose(publication).scene("page-4")
+>>> composer.compose(publication).scene(page).text_of()
+['Field notes 1', 'After rain, by the stream.']
 """
 
 from __future__ import annotations

@@ -1,7 +1,7 @@
 """A picture moved and scaled within its frame.
 
->>> crop = crop_of(frame, picture)
->>> moved(crop, 10.0, 0.0)
+>>> moved(Crop(0.0, 0.0, 0.5), 10.0, 0.0)
+Crop(x=10.0, y=0.0, scale=0.5)
 """
 
 from __future__ import annotations

@@ -1,7 +1,9 @@
 """Every override of a publication: where it stands, what it changes, whether it works.
 
->>> [d.sentence for d in departures(publication) if d.asleep]
-['Page 7 doesn't follow “Opener” now; its override of “Panel” sleeps.']
+>>> head = book.master("Base").items[0]
+>>> book.page(4).override(head, x=30.0)
+>>> [(d.item_name, d.names) for d in departures(book.publication)]
+[('Text 20', ('x',))]
 """
 
 from __future__ import annotations

@@ -207,7 +207,8 @@ def picture_rect(picture: Picture, item: PictureFrame) -> Rect:
 def effective_resolution(picture: Picture, item: PictureFrame) -> tuple[float, float] | None:
     """Pixels to an inch as placed, across and down; None for a drawing, which has none.
 
-    >>> effective_resolution(picture, frame)  # 1200 pixels on 4 inches
+    >>> shot = Picture(hash="0" * 64, name="shot.jpg", kind="jpg", width=1200, height=900)
+    >>> effective_resolution(shot, PictureFrame(id="f", x=0, y=0, width=288, height=216))
     (300.0, 300.0)
     """
     if picture.kind == "svg":

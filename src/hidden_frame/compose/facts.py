@@ -1,8 +1,8 @@
 """What can be said of each page from its place: side, spread, folio, section.
 
->>> facts = page_facts(publication)["page-9"]
+>>> facts = page_facts(publication)[page]
 >>> facts.folio, facts.position, facts.side
-('iv', 5, 'recto')
+('1', 3, 'recto')
 """
 
 from __future__ import annotations

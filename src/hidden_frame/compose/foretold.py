@@ -1,7 +1,8 @@
 """What a change of the order of pages will do, said before it is done.
 
->>> foretell(publication, lambda p: move_pages(p, ["page-9"], "section-2", 0)).words
-'pages 10–14 change sides; the tied spread 4–5 is parted'
+>>> from hidden_frame.edit.pages import delete_pages
+>>> foretell(publication, lambda p: delete_pages(p, [page])).words
+'...change sides'
 """
 
 from __future__ import annotations

@@ -1,7 +1,7 @@
 """Where a typed word goes: a folio, a position, a section's or a master's name.
 
->>> find_place(publication, "iv")
-Place(kind='page', id='page-5', name='page iv (#5)')
+>>> find_place(publication, "ii").name
+'page ii (#2)'
 """
 
 from __future__ import annotations

@@ -24,6 +24,7 @@ def on_side(item: Item, side: Side, trim_width: float) -> Item:
     trim width − x − width, and its rotation changes sign.  The rule is its own
     inverse, so it also takes a place on a verso page back to the master's.
 
+    >>> from hidden_frame.model.items import Shape
     >>> on_side(Shape(id="a", x=10, y=0, width=30, height=5), "verso", 100.0).x
     60.0
     """

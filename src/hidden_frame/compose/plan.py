@@ -1,7 +1,7 @@
 """What the flatplan says of a publication: numbering, counts, and pages by a word.
 
 >>> count_in_words(publication)
-'30 pages = 7½ sheets of 4; 2 are missing'
+'16 pages = 4 × 4'
 """
 
 from __future__ import annotations

@@ -1,7 +1,9 @@
 """Ranges of pages as people type them (R9).
 
->>> pages_in_range(publication, "3, 7, 12-18")
->>> pages_in_range(publication, "iv–ix, #20, odd")
+>>> len(pages_in_range(publication, "3, 7, 10-14"))
+7
+>>> len(pages_in_range(publication, "i–ii, #9, odd"))
+9
 """
 
 from __future__ import annotations

@@ -1,7 +1,10 @@
 """What can be done about text that does not fit its frame.
 
->>> [remedy.title for remedy in remedies(publication, "page-4", "item-9", "recto")]
-['Grow the frame to 96 pt', 'Let the frame grow with its text', …]
+>>> from hidden_frame.compose.composer import Composer
+>>> low = book.page(3).items[0].change(height=5)
+>>> low = Composer().compose(book.publication)
+>>> [remedy.title for remedy in remedies(low, page, frame, "recto")]
+['Grow the frame to 4.939 mm', 'Let the frame grow with its text']
 """
 
 from __future__ import annotations

@@ -1,7 +1,7 @@
 """Everything in a publication that a typed word means: pages, their texts, masters, styles.
 
->>> [f.name for f in search(publication, "winter")]
-['section Winter, page 3 (#7)', 'page 5 (#9): “… a long winter night …”']
+>>> [f.name for f in search(publication, "stream")]
+['page 1 (#3): “After rain, by the stream.”']
 """
 
 from __future__ import annotations

@@ -47,7 +47,9 @@ def change_shown(
 ) -> Publication:
     """Properties changed as seen on one side, by item id and name.
 
-    >>> change_shown(publication, "page-4", "verso", {"item-9": {"x": 36.0}})
+    >>> changed = change_shown(publication, page, "recto", {frame: {"x": 36.0}})
+    >>> shown_item(changed, page, frame, "recto").x
+    36.0
     """
     found = {r.item.id: r for r in items_on(publication, holder_id, side)}
     own: dict[str, dict[str, object]] = {}

@@ -1,6 +1,6 @@
 """Sides and spreads (R1).
 
->>> [side_of(n, Setup(trim=A5)) for n in (1, 2, 3)]
+>>> [side_of(n, publication.setup) for n in (1, 2, 3)]
 ['recto', 'verso', 'recto']
 """
 
@@ -50,7 +50,7 @@ def spreads(count: int, setup: Setup) -> list[tuple[int, ...]]:
 def missing(count: int, setup: Setup) -> int:
     """How many pages are missing to a multiple of the publication's sheet.
 
-    >>> missing(30, Setup(trim=A5, sheet=4))
+    >>> missing(30, publication.setup)  # sheets of four pages
     2
     """
     return -count % setup.sheet

@@ -2,8 +2,9 @@
 
 Everything stands in the spread's coordinates: a facing recto begins at trim width.
 
->>> targets = page_targets(0.0, "recto", setup, layout, SnapTo())
->>> snapped(Bounds(35, 80, 90, 99), targets, [], reach=4.0)
+>>> targets = [Target("x", 33.0, "margin", 0.0, 600.0, 33.0)]
+>>> snapped(Bounds(35, 80, 90, 99), targets, [], reach=4.0).dx
+-2.0
 """
 
 from __future__ import annotations

@@ -42,7 +42,8 @@ def set_title(publication: Publication, title: str) -> Publication:
 def set_about(publication: Publication, **changes: object) -> Publication:
     """What the publication says of itself: author, subject, keywords, language.
 
-    >>> set_about(publication, author="Kestrel Ridge Observatory")
+    >>> set_about(publication, author="Kestrel Ridge Observatory").about.author
+    'Kestrel Ridge Observatory'
     """
     about = replace(publication.about, **changes)
     return publication if about == publication.about else replace(publication, about=about)

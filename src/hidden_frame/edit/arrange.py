@@ -1,7 +1,8 @@
 """Items lined up, spaced and sized alike: how far each has to move.
 
+>>> from hidden_frame.edit.boxes import Bounds
 >>> aligned([Bounds(0, 0, 10, 10), Bounds(30, 5, 50, 9)], "left")
-[(0.0, 0.0), (-30.0, 0.0)]
+[(0, 0.0), (-30, 0.0)]
 """
 
 from __future__ import annotations

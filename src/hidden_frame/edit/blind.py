@@ -1,6 +1,7 @@
 """Blind folios: pages that are counted and print no folio (R18).
 
->>> publication = blind_first_pages(publication)
+>>> [s.pages[0].blind for s in blind_first_pages(publication).sections]
+[True, True]
 """
 
 from __future__ import annotations

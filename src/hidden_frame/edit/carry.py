@@ -1,7 +1,9 @@
 """Items carried to another page, master or publication, with all that they refer to.
 
->>> clip = copied(publication, items)
->>> publication, ids = pasted(other, "page-4", clip, dx=12, dy=12)
+>>> clip = copied(publication, publication.sections[1].pages[0].items)
+>>> publication, ids = pasted(publication, page, clip, dx=12, dy=12)
+>>> [i.x for i in publication.sections[1].pages[0].items]
+[60.0, 72.0]
 """
 
 from __future__ import annotations

@@ -1,7 +1,10 @@
 """Masters carried to another publication with their bases and all that they refer to (R24).
 
->>> parcel = masters_copied(publication, ["master-4"])
+>>> parcel = masters_copied(publication, [master])
+>>> other = hf.Document.new("Other", trim="A5").publication
 >>> other, ids = masters_pasted(other, parcel)
+>>> [m.name for m in other.masters]
+['Base', 'Base 2']
 """
 
 from __future__ import annotations

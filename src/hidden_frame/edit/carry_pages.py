@@ -1,7 +1,10 @@
 """Pages and whole sections carried to another place or publication, with what they use (R24).
 
->>> parcel = pages_copied(publication, ["page-4", "page-5"])
->>> other, ids = pages_pasted(other, parcel, "section-1", 0)
+>>> parcel = pages_copied(publication, [page])
+>>> other = hf.Document.new("Other", trim="A5").publication
+>>> other, ids = pages_pasted(other, parcel, other.sections[0].id, 0)
+>>> len(other.sections[0].pages[0].items)
+1
 """
 
 from __future__ import annotations

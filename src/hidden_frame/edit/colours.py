@@ -1,6 +1,8 @@
 """Named colours: made, mixed, renamed, and replaced everywhere when one goes.
 
 >>> publication, colour_id = add_colour(publication, "Moss", "rgb", (0.3, 0.4, 0.2))
+>>> find_colour(publication, colour_id).name
+'Moss'
 """
 
 from __future__ import annotations

@@ -1,6 +1,8 @@
 """The two faces of a master: where an item stands on each, split in two and joined again.
 
->>> publication, verso = split_faces(publication, "master-2", "item-9")
+>>> publication, verso = split_faces(publication, master, item)
+>>> [i.face for i in publication.masters[0].items]
+['recto', 'verso']
 """
 
 from __future__ import annotations
@@ -23,6 +25,7 @@ def mirrored(item: Item, trim_width: float) -> Item:
     """An item mirrored at the spine (R3): x becomes trim width − x − width, and its rotation
     changes sign.  Its own inverse.
 
+    >>> from hidden_frame.model.items import Shape
     >>> mirrored(Shape(id="a", x=10, y=0, width=30, height=5), 100.0).x
     60.0
     """

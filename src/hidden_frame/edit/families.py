@@ -1,6 +1,8 @@
 """Families of masters: copied, reordered, a base's look made a master's own.
 
->>> publication, copy = copy_master(publication, "master-2", how="on the same base")
+>>> publication, copy = copy_master(publication, master, how="on the same base")
+>>> [m.name for m in publication.masters]
+['Base', 'Base 2']
 """
 
 from __future__ import annotations

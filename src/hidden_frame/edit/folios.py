@@ -1,8 +1,11 @@
 """Folios placed on masters, found again, changed, left out and removed.
 
+>>> from hidden_frame.model.text import Run
 >>> content = (Run("Page "), Marker("folio"))
 >>> plan = FolioPlan(edge="foot", place="outside", content=content, style="folio")
->>> publication = place_folios(publication, ["master-2"], plan)
+>>> publication = place_folios(publication, [master], plan)
+>>> plan_of(publication, master, FolioPlan()).content == content
+True
 """
 
 from __future__ import annotations

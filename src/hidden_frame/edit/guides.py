@@ -35,7 +35,8 @@ def own_guides(publication: Publication, holder_id: str) -> tuple[Guide, ...]:
 def add_guide(publication: Publication, holder_id: str, guide: Guide) -> Publication:
     """A guide more on a page or master.
 
-    >>> add_guide(publication, "page-4", Guide("horizontal", 72.0))
+    >>> own_guides(add_guide(publication, page, Guide("horizontal", 72.0)), page)[0].position
+    72.0
     """
     return _changed(publication, holder_id, lambda guides: (*guides, _checked(guide)))
 

@@ -1,6 +1,8 @@
 """Pages that are held at a position: the others flow around them.
 
->>> publication = hold_pages(publication, ["page-9"], True)
+>>> publication = hold_pages(publication, [page], True)
+>>> publication.sections[1].pages[0].held
+3
 """
 
 from __future__ import annotations

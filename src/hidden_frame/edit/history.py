@@ -1,7 +1,7 @@
 """Undo and redo: a list of earlier values, each step with a name the user understands.
 
 >>> history = History.of(publication)
->>> history = record(history, changed, "move 3 pages")
+>>> history = record(history, replace(publication, title="Field notes 2"), "title")
 >>> undo(history).now is publication
 True
 """

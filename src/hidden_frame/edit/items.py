@@ -21,7 +21,11 @@ _WORDS = {
 def add_item(publication: Publication, holder_id: str, item: Item) -> tuple[Publication, str]:
     """The publication with the item on top of a page or master, and the item's new id.
 
-    >>> publication, item_id = add_item(publication, "page-4", Shape(id="", x=0, …))
+    >>> from hidden_frame.model.items import Shape
+    >>> box = Shape(id="", x=0, y=0, width=20, height=20)
+    >>> publication, item_id = add_item(publication, page, box)
+    >>> publication.sections[1].pages[0].items[-1].id == item_id
+    True
     """
     publication, (item_id,) = new_ids(publication, "item", 1)
     name = item.name or f"{_WORDS[type(item).__name__]} {item_id.rpartition('-')[2]}"
@@ -37,7 +41,9 @@ def change_items(
 ) -> Publication:
     """Properties of items that stand on this page or master, by item id and name.
 
-    >>> change_items(publication, "page-4", {"item-9": {"x": 36.0, "rotation": 15.0}})
+    >>> changed = change_items(publication, page, {frame: {"x": 36.0, "rotation": 15.0}})
+    >>> changed.sections[1].pages[0].items[0].x
+    36.0
     """
 
     def new(held: Page | Master) -> Page | Master:
@@ -100,7 +106,9 @@ def repeat_items(
 ) -> tuple[Publication, list[str]]:
     """Step and repeat: `count` copies of items, each (dx, dy) from the one before.
 
-    >>> publication, made = repeat_items(publication, "page-4", ["item-9"], 5, 0.0, 24.0)
+    >>> publication, made = repeat_items(publication, page, [frame], 5, 0.0, 24.0)
+    >>> [i.y for i in publication.sections[1].pages[0].items]
+    [60.0, 84.0, 108.0, 132.0, 156.0, 180.0]
 
     Copies of grouped items are groups of their own.
     """

@@ -2,6 +2,8 @@
 
 >>> publication, layer_id = add_layer(publication, "Adverts")
 >>> publication = change_layer(publication, layer_id, printing=False)
+>>> publication.layers[-1].printing
+False
 """
 
 from __future__ import annotations

@@ -36,7 +36,9 @@ def add_master(
 ) -> tuple[Publication, str]:
     """A new empty master, based on another or not, and its id.
 
-    >>> publication, master_id = add_master(publication, "Chapter", base="master-2")
+    >>> publication, made = add_master(publication, "Chapter", base=master)
+    >>> publication.masters[-1].base == master
+    True
     """
     if base is not None:
         find_master(publication, base)

@@ -41,7 +41,9 @@ CHARACTER_STYLES = (
 def new_publication(title: str, setup: Setup, pages: int = 1) -> Publication:
     """A publication with one empty master, which all its pages follow.
 
-    >>> new_publication("Notes", Setup(trim=Size(420, 595)), pages=4)
+    >>> from hidden_frame.model.geometry import Size
+    >>> len(new_publication("Notes", Setup(trim=Size(420, 595)), pages=4).sections[0].pages)
+    4
 
     Raises `Refusal` for a page count outside 1 to 5,000 and for a setup that leaves
     no room on the page.

@@ -20,7 +20,10 @@ def override(
 ) -> Publication:
     """Single properties of a master item changed on one page or derived master.
 
-    >>> override(publication, "page-4", "item-9", fill=Fill("ochre"))
+    >>> from hidden_frame.model.paint import Fill
+    >>> publication = override(publication, page, item, fill=Fill("ochre"))
+    >>> publication.sections[1].pages[0].overrides[0].fill.colour
+    'ochre'
 
     Values stand in the master's coordinates (those of a recto page), so an
     overridden item still changes sides with its page.
@@ -52,7 +55,9 @@ def _with_override(held: Page | Master, new: Override) -> Page | Master:
 def follow(publication: Publication, holder_id: str, item_id: str, *names: str) -> Publication:
     """Overridden properties that follow the master again; without names, all of them.
 
-    >>> follow(publication, "page-4", "item-9", "fill")
+    >>> publication = override(publication, page, item, x=30.0)
+    >>> follow(publication, page, item, "x").sections[1].pages[0].overrides
+    ()
     """
 
     def new(held: Page | Master) -> Page | Master:

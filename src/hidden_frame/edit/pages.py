@@ -45,7 +45,10 @@ def add_pages(
 ) -> tuple[Publication, list[str]]:
     """`count` empty pages before the page at `index` of a section, and their ids.
 
-    >>> publication, ids = add_pages(publication, "section-1", 4, count=2)
+    >>> body = publication.sections[1]
+    >>> publication, ids = add_pages(publication, body.id, 4, count=2)
+    >>> [p.id for p in publication.sections[1].pages[4:6]] == ids
+    True
     """
     if count < 1:
         raise Refusal(f"{count} pages can't be added; give a number from 1.")
@@ -139,7 +142,10 @@ def move_pages(
 
     Returns the same object if the pages already stand there.
 
-    >>> move_pages(publication, ["page-9", "page-4"], "section-1", 0)
+    >>> front = publication.sections[0]
+    >>> moved = move_pages(publication, [page], front.id, 0)
+    >>> moved.sections[0].pages[0].id == page
+    True
     """
     moving = set(page_ids)
     moved = [p for p in all_pages(publication) if p.id in moving]
@@ -197,7 +203,10 @@ def move_beside(
 ) -> Publication:
     """Pages moved before or behind another, into its section.
 
-    >>> move_beside(publication, ["page-9", "page-4"], "page-2", after=True)
+    >>> first = publication.sections[0].pages[0].id
+    >>> moved = move_beside(publication, [page], first, after=True)
+    >>> [p.id == page for p in moved.sections[0].pages]
+    [False, True, False]
     """
     moving = list(page_ids)
     if target in moving:

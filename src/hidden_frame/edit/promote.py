@@ -3,7 +3,9 @@
 Places on a page are taken as seen there; masters hold them in a recto's coordinates,
 so that nothing moves.
 
->>> publication, ids = to_master(publication, "page-4", ["item-9"], "master-2", "verso")
+>>> publication, ids = to_master(publication, page, [frame], master, "recto")
+>>> len(publication.masters[0].items)
+2
 """
 
 from __future__ import annotations

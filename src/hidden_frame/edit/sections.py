@@ -23,7 +23,10 @@ def start_section(
     On a section's first page there is nothing to divide: that section is renamed and
     renumbered instead.
 
-    >>> publication, section_id = start_section(publication, "page-9", "Spring")
+    >>> fifth = publication.sections[1].pages[4].id
+    >>> publication, section_id = start_section(publication, fifth, "Spring")
+    >>> [len(section.pages) for section in publication.sections]
+    [2, 4, 10]
     """
     section = section_of(publication, page_id)
     index = next(n for n, p in enumerate(section.pages) if p.id == page_id)

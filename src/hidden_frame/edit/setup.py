@@ -1,6 +1,7 @@
 """The publication's setup changed: facing or single, opening side, margins, columns, grid.
 
->>> publication = change_setup(publication, facing=False)
+>>> change_setup(publication, facing=False).setup.facing
+False
 """
 
 from __future__ import annotations

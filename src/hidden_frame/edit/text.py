@@ -1,6 +1,9 @@
 """Text edited by places: a place is (paragraph, offset), a marker is one character.
 
->>> text, place = insert(text, (0, 5), "new words")
+>>> from hidden_frame.model.text import Paragraph, Run
+>>> text, place = insert((Paragraph("body", (Run("old words"),)),), (0, 4), "new ")
+>>> plain(text), place
+('old new words', (0, 8))
 """
 
 from __future__ import annotations
@@ -197,7 +200,9 @@ def set_character_style(text: Text, start: Place, end: Place, style: str | None)
 def set_look(text: Text, start: Place, end: Place, **changes: object) -> Text:
     """Everything between two places with some of its look changed; None follows the style.
 
-    >>> set_look(text, (0, 0), (0, 4), italic=True, size=12.0)
+    >>> text = (Paragraph("body", (Run("new words"),)),)
+    >>> [c.look is None for c in set_look(text, (0, 0), (0, 3), italic=True)[0].content]
+    [False, True]
     """
 
     def changed(dress: _Dress) -> _Dress:

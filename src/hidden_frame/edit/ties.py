@@ -1,6 +1,8 @@
 """Pages tied as a spread (R23).
 
->>> publication = tie(publication, "page-4", "page-5")
+>>> second = publication.sections[1].pages[1].id
+>>> [[p.id for p in pair] == [page, second] for pair in tied_pairs(tie(publication, page, second))]
+[True]
 """
 
 from __future__ import annotations

@@ -1,7 +1,7 @@
 """Several things laid out in order in a grid.
 
 >>> tiled(Bounds(0, 0, 100, 100), [(40, 20)] * 4, gap=10)
-[Box(x=2.5, …), …]
+[Box(x=0.0, y=0.0, width=40.0, height=20.0, rotation=0.0), ...]
 """
 
 from __future__ import annotations

@@ -1,7 +1,7 @@
 """Margins by published constructions, from the trim size.
 
 >>> by_ninths(Size(420.0, 630.0))
-Margins(top=70.0, bottom=140.0, inside=46.66…, outside=93.33…)
+Margins(top=70.0, bottom=140.0, inside=46.66..., outside=93.33...)
 """
 
 from __future__ import annotations

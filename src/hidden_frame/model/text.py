@@ -1,7 +1,8 @@
 """Text as paragraphs of runs and markers.
 
->>> Paragraph(style="body", content=(Run("Page "), Marker("folio")))
-Paragraph(style='body', content=(Run(text='Page ', style=None), Marker(shows='folio', ...
+>>> said = Paragraph(style="body", content=(Run("Page "), Marker("folio")))
+>>> [type(piece).__name__ for piece in said.content]
+['Run', 'Marker']
 """
 
 from __future__ import annotations
@@ -23,7 +24,8 @@ Alignment = Literal["left", "right", "centre", "justified", "inside", "outside"]
 class Look(Struct, frozen=True, kw_only=True, omit_defaults=True):
     """What single characters change of their styles; None follows the style.
 
-    >>> Run("new", look=Look(italic=True))
+    >>> Run("new", look=Look(italic=True)).look.italic
+    True
     """
 
     family: str | None = None

@@ -4,9 +4,11 @@ The limits stand in the types of the model (`Meta`) and in `invariants`, once.  
 decodes it by these types; the same is done here with whatever a change has made anew, so the
 work is in proportion to the change.
 
->>> check_change(before, after)  # raises `Refusal` where `after` could not be opened
->>> bounds(ParagraphStyle, "size")
-(0.0, 2000.0)
+>>> from hidden_frame.model.styles import ComputedStyle
+>>> check_change(publication, publication) is publication  # raises `Refusal` for what is wrong
+True
+>>> bounds(ComputedStyle, "size")
+(0, 2000)
 """
 
 from __future__ import annotations

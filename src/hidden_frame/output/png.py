@@ -1,6 +1,7 @@
 """Pages as PNG, rasterised from the very PDF that would be printed.
 
->>> export_png(composition, blobs, "page-%d.png", dpi=150)
+>>> [path.name for path in export_png(composition, blobs, "page-%d.png", [page], dpi=72)]
+['page-3.png']
 """
 
 from __future__ import annotations

@@ -1,7 +1,7 @@
 """The file format `.hframe`: a ZIP with a publication, its pictures and a preview.
 
->>> save(Path("almanac.hframe"), publication, blobs)
->>> opened = load(Path("almanac.hframe"))
+>>> save(folder / "notes.hframe", publication, blobs)
+>>> opened = load(folder / "notes.hframe")
 >>> opened.publication == publication
 True
 """

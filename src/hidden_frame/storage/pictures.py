@@ -1,6 +1,9 @@
 """Pictures brought into a publication: checked, measured, named by their content.
 
->>> picture, data = read_picture(Path("logo.svg"))
+>>> rule = '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="2"><path d="M0 1h40"/></svg>'
+>>> picture, data = picture_from_bytes(rule.encode(), "rule.svg")
+>>> picture.kind, picture.size
+('svg', (30.0, 1.5))
 """
 
 from __future__ import annotations

@@ -1,7 +1,8 @@
 """Where the caret stands in a set text, and which place a point is nearest to.
 
->>> caret_at(text, paragraph=0, offset=4)
-Caret(x=18.2, top=0.0, bottom=14.0, line=0)
+>>> text = composition.scene(page).placed[1].drawing.text.text
+>>> caret_at(text, paragraph=0, offset=0)
+Caret(x=0.0, top=0.0, bottom=14.0, line=0)
 """
 
 from __future__ import annotations

@@ -1,8 +1,9 @@
 """A region filled with text: which lines stand where, and where the text goes on.
 
->>> fragment = fill(specs, Region(0.0, 200.0, 300.0))
+>>> specs = composition.scene(page).placed[1].drawing.text.text.specs
+>>> fragment = fill(specs, Region(0.0, 60.0, 15.0))
 >>> fragment.rest  # the place from which the next region goes on; None: all of it stands
-Where(paragraph=3, offset=120)
+Where(paragraph=0, place=Place(offset=15, words=0))
 """
 
 from __future__ import annotations
@@ -15,13 +16,14 @@ from typing import NamedTuple
 from hidden_frame.typeset.lines import Line, LineSetter, SetParagraph, set_paragraph
 from hidden_frame.typeset.paragraph import ParagraphSpec
 from hidden_frame.typeset.region import Region
+from hidden_frame.typeset.segments import Place
 
 
 class Where(NamedTuple):
-    """A place in a text: the number of a paragraph, and an offset in its text."""
+    """A place in a text: the number of a paragraph, and where in it."""
 
     paragraph: int = 0
-    offset: int = 0
+    place: Place = Place()
 
 
 class Block(NamedTuple):
@@ -72,16 +74,16 @@ def fill(
     if math.isinf(region.height) and not region.outlines:  # all of it will stand here
         filling.known = set_paragraph.each(specs, region.measure)
     put = filling.around if region.outlines else filling.freely
-    offset = start.offset
+    begin = start.place
     for number in range(start.paragraph, len(specs)):
         spec = specs[number]
-        if not offset and spec.before and (filling.y or spaced):
+        if begin == Place() and spec.before and (filling.y or spaced):
             filling.y += spec.before
-        rest = put(number, spec, offset)
+        rest = put(number, spec, begin)
         if rest is not None:
             return Fragment(tuple(filling.blocks), filling.y, rest)
         filling.y += spec.after
-        offset = 0
+        begin = Place()
     return Fragment(tuple(filling.blocks), filling.y, None)
 
 
@@ -95,35 +97,34 @@ class _Filling:
         self.known: list[SetParagraph] = []  # every paragraph, where all are needed
         self.y = 0.0
 
-    def freely(self, number: int, spec: ParagraphSpec, offset: int) -> Where | None:
+    def freely(self, number: int, spec: ParagraphSpec, begin: Place) -> Where | None:
         """The usual case, nothing in the way: a paragraph's lines are known, and as many of
         them are taken as there is room for."""
         region = self.region
         known = self.known[number] if self.known else set_paragraph(spec, self.measure)
         lines, first = known.lines, 0
-        if offset:
-            starts = [line.start for line in lines]
-            first = bisect_left(starts, offset)
-            if first == len(starts) or starts[first] != offset:  # broken at another measure
-                lines, first = _from(spec, offset, self.measure), 0
+        if begin != Place():
+            places = [line.place for line in lines]
+            first = bisect_left(places, begin)
+            if first == len(places) or places[first] != begin:  # broken at another measure
+                lines, first = _from(spec, begin, self.measure), 0
         last, leading = len(lines), spec.leading
         if self.y + leading * (last - first) > self.limit:
             last = first + max(int((self.limit - self.y) // leading), 0)
         if last > first:
             self.blocks.append(Block(number, lines, first, last, region.left, self.y))
             self.y += leading * (last - first)
-        return Where(number, lines[last].start) if last < len(lines) else None
+        return Where(number, lines[last].place) if last < len(lines) else None
 
-    def around(self, number: int, spec: ParagraphSpec, offset: int) -> Where | None:
+    def around(self, number: int, spec: ParagraphSpec, begin: Place) -> Where | None:
         """Where measures depend on the height: each line is broken where it comes to stand."""
         region = self.region
         setter = LineSetter(spec, region.measure)
-        if offset:
-            setter.go_on_at(offset)
+        setter.go_on_at(begin)
         while not setter.done:
             found = self._room(spec, setter)
             if found is None:
-                return Where(number, setter.at)
+                return Where(number, setter.place)
             left, right = found
             line = setter.line(right - left)
             self.blocks.append(Block(number, (line,), 0, 1, left, self.y))
@@ -143,10 +144,10 @@ class _Filling:
         return None
 
 
-def _from(spec: ParagraphSpec, offset: int, measure: float) -> tuple[Line, ...]:
+def _from(spec: ParagraphSpec, begin: Place, measure: float) -> tuple[Line, ...]:
     """The lines of a paragraph from a place in its text on, at one measure."""
     setter = LineSetter(spec, measure)
-    setter.go_on_at(offset)
+    setter.go_on_at(begin)
     lines: list[Line] = []
     while not setter.done:
         lines += setter.row(measure)

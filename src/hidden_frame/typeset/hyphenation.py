@@ -1,7 +1,7 @@
 """Where words may be divided, by the patterns of the style's language (pyphen).
 
 >>> divisions("hyphenation", "en_GB")
-(2, 6)
+(2, 6, 7)
 """
 
 from __future__ import annotations

@@ -1,6 +1,10 @@
 """Breaks to lines, each relative to the left edge of its measure and to its own top.
 
->>> [line.text for line in set_lines(spec("two words"), 30.0)]  # points
+>>> from hidden_frame.typeset.fonts import font_book
+>>> from hidden_frame.typeset.shaping import setting_of
+>>> setting = setting_of(font_book().face("Spectral"), 10.0)
+>>> spec = ParagraphSpec((Span("two words", setting, (0.0,)),), setting, 14.0)
+>>> [line.text for line in set_lines(spec, 30.0)]  # points
 ['two', 'words']
 
 A line is never changed once it is made: where it stands is the fragment's to say (`fill`), so
@@ -16,7 +20,7 @@ from hidden_frame.model.memory import remembered
 from hidden_frame.typeset.breaking.cut import Cut
 from hidden_frame.typeset.breaking.first_fit import Breaker
 from hidden_frame.typeset.paragraph import ParagraphSpec, Span, Tab
-from hidden_frame.typeset.segments import Segment, segments
+from hidden_frame.typeset.segments import Place, Segment, segments
 from hidden_frame.typeset.shaping import Setting, Word
 
 DEFAULT_TAB = 36.0  # points between stops where a style sets none
@@ -166,11 +170,16 @@ class Line:
         return self._runs
 
     @property
-    def start(self) -> int:
+    def place(self) -> Place:
+        """Where it begins in the paragraph's text."""
         segment, cut = self._cells[0].segment, self._cells[0].cut
         if cut.first or cut.skip:
-            return segment.sources[cut.first] + cut.skip
-        return segment.origin
+            return segment.place(cut.first, cut.skip)
+        return Place(segment.origin)
+
+    @property
+    def start(self) -> int:
+        return self.place.offset
 
     @property
     def end(self) -> int:
@@ -259,11 +268,11 @@ class LineSetter:
         return self._breaker is None and self._row >= len(self._rows)
 
     @property
-    def at(self) -> int:
-        """Where the next line begins in the paragraph's text."""
+    def place(self) -> Place:
+        """Where the next line begins."""
         if self._breaker is not None and not self._fresh:
-            return self._breaker.offset
-        return self._rows[min(self._row, len(self._rows) - 1)][0].origin
+            return self._breaker.place
+        return Place(self._rows[min(self._row, len(self._rows) - 1)][0].origin)
 
     @property
     def indent(self) -> float:
@@ -336,17 +345,18 @@ class LineSetter:
         self._row += 1
         return lines
 
-    def go_on_at(self, offset: int) -> None:
-        """Leaves out what stands before a place in the paragraph's text."""
+    def go_on_at(self, place: Place) -> None:
+        """Leaves out what stands before a place."""
+        offset = place.offset
         while self._row + 1 < len(self._rows) and self._rows[self._row + 1][0].origin <= offset:
             self._row += 1
         row = self._rows[self._row]
-        if offset <= row[0].origin:
+        if place <= Place(row[0].origin):
             return
         segment = row[-1]
         indent = self.spec.left if len(row) > 1 else self.indent
         breaker = self._break(segment, indent)
-        breaker.go_on_at(offset)
+        breaker.go_on_at(place)
         self._fresh = False
         if breaker.done:
             self._breaker = None

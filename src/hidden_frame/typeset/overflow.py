@@ -1,7 +1,8 @@
 """Why a text does not show in its frame, in one sentence.
 
->>> explain(text, height=24.0).sentence
-'The first line needs 12 pt and its style “Opener” asks for 72 pt above it; …'
+>>> text = composition.scene(page).placed[1].drawing.text.text
+>>> explain(text, height=5.0).sentence
+'The first line needs 14 pt; the frame is 5 pt high.'
 """
 
 from __future__ import annotations

@@ -8,9 +8,11 @@ dash, or where the look changes.  Between two tokens stands one space, or none
 from __future__ import annotations
 
 import re
+from bisect import bisect_left
 from collections.abc import Iterator
 from functools import cached_property
 from itertools import accumulate
+from typing import NamedTuple
 
 from hidden_frame.typeset.paragraph import ParagraphSpec, Span
 from hidden_frame.typeset.shaping import Word
@@ -20,6 +22,14 @@ LINE_BREAK = "\u2028"
 # (Unicode UAX #14, classes HY and BA, simplified).
 _PARTS = re.compile(r"[^\-–—/]*[\-–—/]+(?=\w)|.+", re.DOTALL)
 _SPECIAL = re.compile("[\t\u2028\u00ad–—/-]")
+
+
+class Place(NamedTuple):
+    """A place in a paragraph's text: an offset, and how many words that stand at this very
+    offset come before it.  A marker is one character, however many words it shows."""
+
+    offset: int = 0
+    words: int = 0
 
 
 class Segment:
@@ -71,6 +81,13 @@ class Segment:
             result.append(at)
             at += len(word.text)
         return result
+
+    def place(self, index: int, skip: int = 0) -> Place:
+        """The place at which a token begins, or that many characters into it."""
+        source = self.sources[index]
+        if skip:
+            return Place(source + skip)
+        return Place(source, index - bisect_left(self.sources, source))
 
     def length(self, index: int) -> int:
         """How many characters of the paragraph's text a token stands for."""

@@ -1,8 +1,9 @@
 """Words shaped by HarfBuzz, once for each font, and measured, once for each setting.
 
+>>> from hidden_frame.typeset.fonts import font_book
 >>> setting = setting_of(font_book().face("Spectral"), size=10.0)
 >>> round(setting.word("office").width, 2)
-26.67
+25.0
 """
 
 from __future__ import annotations

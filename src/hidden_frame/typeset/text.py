@@ -1,8 +1,9 @@
 """A whole text set in the regions of a frame: what a drawing, a caret and a writer look at.
 
->>> text = set_text([spec], [Region(0.0, 200.0)])
->>> [line.baseline for line in text.lines]
-[9.9, 23.9, …]
+>>> specs = composition.scene(page).placed[1].drawing.text.text.specs
+>>> text = set_text(specs, [Region(0.0, 60.0)])
+>>> [round(line.top) for line in text.lines]
+[0, 14]
 """
 
 from __future__ import annotations

@@ -1,6 +1,7 @@
 """A publication as PDF: scenes → operators → fonts, pictures and forms → one file.
 
->>> export_pdf(Composer().compose(publication), blobs, "almanac.pdf")
+>>> export_pdf(composition, blobs, "notes.pdf").sentences
+()
 """
 
 from hidden_frame.output.pdf.export import (

@@ -1,6 +1,7 @@
 """From a composition to the bytes of a PDF.
 
->>> export_pdf(Composer().compose(publication), blobs, "almanac.pdf")
+>>> export_pdf(composition, blobs, folder / "notes.pdf", [page]).sentences
+()
 """
 
 from __future__ import annotations

@@ -1,6 +1,7 @@
 """SVG drawings: guarded, then made into a one-page PDF that screen and print both use.
 
->>> drawn(picture.hash, blobs[picture.hash]).pdf[:5]
+>>> rule = b'<svg xmlns="http://www.w3.org/2000/svg" width="9" height="2"><path d="M0 1h9"/></svg>'
+>>> drawn("the hash of its bytes", rule, "rule.svg").pdf[:5]
 b'%PDF-'
 """
 

@@ -6,12 +6,12 @@ tokens are known as running sums, and each line's last token is searched in them
 
 from __future__ import annotations
 
-from bisect import bisect_right
+from bisect import bisect_left, bisect_right
 
 from hidden_frame.typeset.breaking.cut import TOLERANCE, Cut
 from hidden_frame.typeset.breaking.long_words import split_long
 from hidden_frame.typeset.hyphenation import SOFT_HYPHEN, divisions
-from hidden_frame.typeset.segments import Segment
+from hidden_frame.typeset.segments import Place, Segment
 from hidden_frame.typeset.shaping import Word
 
 # Common practice of the trade: a justified line's spaces may shrink to 85 % and
@@ -50,18 +50,25 @@ class Breaker:
         return self.segment.ends[self.at] - self.segment.starts[self.at]
 
     @property
-    def offset(self) -> int:
-        """Where the next line begins in the paragraph's text."""
-        return self.segment.end if self.done else self.segment.sources[self.at] + self._skip
+    def place(self) -> Place:
+        """Where the next line begins."""
+        if self.done:
+            return Place(self.segment.end)
+        return self.segment.place(self.at, self._skip)
 
-    def go_on_at(self, offset: int) -> None:
-        """Leaves out what stands before a place in the paragraph's text."""
-        segment = self.segment
-        at = max(bisect_right(segment.sources, offset) - 1, 0)
-        skip = offset - segment.sources[at]
-        if skip >= segment.length(at):
-            at, skip = at + 1, 0
-        self.at, self._skip, self._head = at, max(skip, 0), None
+    def go_on_at(self, place: Place) -> None:
+        """Leaves out what stands before a place."""
+        segment, (offset, words) = self.segment, place
+        at = bisect_left(segment.sources, offset)
+        skip = 0
+        if at < len(segment.sources) and segment.sources[at] == offset:
+            at += words
+        elif at:
+            at -= 1
+            skip = offset - segment.sources[at]
+            if skip >= segment.length(at):
+                at, skip = at + 1, 0
+        self.at, self._skip, self._head = at, skip, None
         if self._skip:
             word = segment.words[at]
             self._head = word.setting.word(word.text[skip:].replace(SOFT_HYPHEN, ""))

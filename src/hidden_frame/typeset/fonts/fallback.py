@@ -1,7 +1,8 @@
 """Which face sets which part of a text, where its own font lacks a character.
 
->>> [(part, face.family) for part, face in stretches("a → b", font_book().face("Spectral"))]
-[('a ', 'Spectral'), ('→', 'Alegreya Sans'), (' b', 'Spectral')]
+>>> from hidden_frame.typeset.fonts import font_book
+>>> [(part, face.family) for part, face in stretches("a שלום b", font_book().face("Spectral"))]
+[('a ', 'Spectral'), ('שלום', 'Noto Serif Hebrew'), (' b', 'Spectral')]
 """
 
 from __future__ import annotations
