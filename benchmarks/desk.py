@@ -13,7 +13,7 @@ from collections.abc import Callable, Iterator
 from statistics import median, quantiles
 
 from benchmarks.measures import Row, _application, _window
-from hidden_frame.edit.items import add_item
+from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.new import new_publication
 from hidden_frame.model.items import Item, Line, Shape, TextFrame
 from hidden_frame.model.lookup import all_pages

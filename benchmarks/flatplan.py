@@ -10,8 +10,8 @@ from statistics import median, quantiles
 from benchmarks.measures import Row, _timed, _window
 from benchmarks.publication import large
 from hidden_frame.compose.facts import page_facts
-from hidden_frame.edit.pages import move_pages
-from hidden_frame.edit.sections import start_section
+from hidden_frame.edit.pages.order import move_pages
+from hidden_frame.edit.pages.sections import start_section
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.publication import Numbering, Publication
 

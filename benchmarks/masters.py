@@ -14,10 +14,10 @@ from msgspec.structs import replace
 
 from benchmarks.desk import _frames, _rows, sender
 from benchmarks.measures import Row, _timed, _window
-from hidden_frame.edit.items import add_item, change_items
-from hidden_frame.edit.masters import add_master, apply_masters
+from hidden_frame.edit.items.draw import add_item, change_items
+from hidden_frame.edit.masters.apply import add_master, apply_masters
+from hidden_frame.edit.masters.overrides import override
 from hidden_frame.edit.new import new_publication
-from hidden_frame.edit.overrides import override
 from hidden_frame.model.items import Item, Line, Shape, TextFrame
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.paint import Fill, Stroke

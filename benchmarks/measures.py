@@ -15,8 +15,8 @@ from typing import NamedTuple
 
 from benchmarks.publication import PAGES, large, page_texts
 from hidden_frame.compose.composer import Composer
-from hidden_frame.edit.items import change_items
-from hidden_frame.edit.pages import move_pages
+from hidden_frame.edit.items.draw import change_items
+from hidden_frame.edit.pages.order import move_pages
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.memory import MEMORY
 from hidden_frame.output.pdf import pdf_bytes

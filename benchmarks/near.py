@@ -14,9 +14,9 @@ from PIL import Image
 from benchmarks.desk import _frames, _rows, wheel_of
 from benchmarks.measures import Row, _timed, _window
 from hidden_frame.compose.composer import Composer
-from hidden_frame.edit.items import add_item
+from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.looks.styles import put_picture
 from hidden_frame.edit.new import new_publication
-from hidden_frame.edit.styles import put_picture
 from hidden_frame.model.items import PictureFrame, TextFrame
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.publication import Publication, Setup

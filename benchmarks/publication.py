@@ -9,10 +9,10 @@ import numpy as np
 from msgspec.structs import replace
 from PIL import Image
 
-from hidden_frame.edit.items import add_item
-from hidden_frame.edit.masters import add_master, set_default_masters
+from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.looks.styles import put_picture
+from hidden_frame.edit.masters.apply import add_master, set_default_masters
 from hidden_frame.edit.new import new_publication
-from hidden_frame.edit.styles import put_picture
 from hidden_frame.model.items import Line, PictureFrame, Shape, TextFrame
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.publication import Page, Publication, Setup

@@ -25,7 +25,7 @@ from hidden_frame.desktop.session import Editing, Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.desktop.start.window import StartWindow
 from hidden_frame.desktop.window import Window
-from hidden_frame.edit.items import add_item
+from hidden_frame.edit.items.draw import add_item
 from hidden_frame.model.items import Shape, TextFrame
 from hidden_frame.model.lookup import all_pages, find_master, find_page
 from hidden_frame.model.paint import Fill

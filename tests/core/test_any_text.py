@@ -18,9 +18,9 @@ from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.drawing import draw
 from hidden_frame.compose.scene import TextPrimitive
 from hidden_frame.compose.textspec import palette
-from hidden_frame.edit.items import add_item
+from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.new import new_publication
-from hidden_frame.edit.text import insert
+from hidden_frame.edit.text.write import insert
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages

@@ -9,10 +9,15 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from hidden_frame.compose.arranging import align, area, distribute, reshape, same_size
-from hidden_frame.compose.shown import bounds_on
-from hidden_frame.edit.arrange import aligned, distributed
-from hidden_frame.edit.boxes import (
+from hidden_frame.edit.items.draw import add_item, group_items
+from hidden_frame.edit.items.spread import aligned, distributed
+from hidden_frame.edit.items.tiling import tiled
+from hidden_frame.interact.line_up import align, area, distribute, reshape, same_size
+from hidden_frame.interact.shown import bounds_on
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.items import Line, Shape
+from hidden_frame.model.lookup import all_pages
+from hidden_frame.model.plane.box import (
     HANDLES,
     Bounds,
     Box,
@@ -25,11 +30,6 @@ from hidden_frame.edit.boxes import (
     sized_at,
     turned_about,
 )
-from hidden_frame.edit.items import add_item, group_items
-from hidden_frame.edit.tiling import tiled
-from hidden_frame.model.errors import Refusal
-from hidden_frame.model.items import Line, Shape
-from hidden_frame.model.lookup import all_pages
 
 NINE = [(x, y) for x in (-1, 0, 1) for y in (-1, 0, 1)]
 numbers = st.floats(-300, 300)

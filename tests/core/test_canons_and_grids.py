@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from hidden_frame.edit.guides import add_guides, at_intervals, fields, own_guides
+from hidden_frame.edit.items.guides import add_guides, at_intervals, fields, own_guides
 from hidden_frame.model.canons import CANONS, by_fifths, by_ninths, by_parts, proportional
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Guide, Size

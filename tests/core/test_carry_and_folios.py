@@ -13,12 +13,13 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 
 from hidden_frame.compose.composer import Composer
-from hidden_frame.compose.goto import find_place, places
-from hidden_frame.compose.remedies import needed_height, remedies
-from hidden_frame.compose.shown import change_shown, copied_as_shown, pasted_as_shown, shown_item
 from hidden_frame.demo.almanac import almanac
-from hidden_frame.edit.carry import copied, pasted
-from hidden_frame.edit.folios import (
+from hidden_frame.edit.carry.items import copied, pasted
+from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.looks.styles import put_colour, put_paragraph_style
+from hidden_frame.edit.masters.apply import add_master, apply_masters
+from hidden_frame.edit.new import new_publication
+from hidden_frame.edit.pages.folios import (
     FolioPlan,
     first_pages,
     folio_of,
@@ -30,11 +31,10 @@ from hidden_frame.edit.folios import (
     plan_of,
     remove_folios,
 )
-from hidden_frame.edit.items import add_item
-from hidden_frame.edit.masters import add_master, apply_masters
-from hidden_frame.edit.new import new_publication
-from hidden_frame.edit.sections import start_section
-from hidden_frame.edit.styles import put_colour, put_paragraph_style
+from hidden_frame.edit.pages.sections import start_section
+from hidden_frame.interact.goto import find_place, places
+from hidden_frame.interact.remedies import needed_height, remedies
+from hidden_frame.interact.shown import change_shown, copied_as_shown, pasted_as_shown, shown_item
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.invariants import problems
 from hidden_frame.model.items import TextFrame

@@ -7,7 +7,7 @@ from msgspec.structs import replace
 
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.facts import page_facts
-from hidden_frame.edit.carry_pages import section_copied, section_pasted
+from hidden_frame.edit.carry.pages import section_copied, section_pasted
 from hidden_frame.edit.new import new_publication
 from hidden_frame.model.invariants import problems
 from hidden_frame.model.lookup import find_section, stack_of

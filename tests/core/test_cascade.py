@@ -9,12 +9,11 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 
 from hidden_frame.compose.placing import on_side, to_recto
-from hidden_frame.compose.shown import change_shown, items_on, shown_item
-from hidden_frame.compose.transform import placement
-from hidden_frame.edit.items import add_item
-from hidden_frame.edit.masters import add_master, apply_masters
+from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.masters.apply import add_master, apply_masters
+from hidden_frame.edit.masters.overrides import follow, make_local, override
 from hidden_frame.edit.new import new_publication
-from hidden_frame.edit.overrides import follow, make_local, override
+from hidden_frame.interact.shown import change_shown, items_on, shown_item
 from hidden_frame.model.items import (
     OVERRIDABLE,
     Around,
@@ -27,6 +26,7 @@ from hidden_frame.model.items import (
 )
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.paint import Fill, Stroke
+from hidden_frame.model.plane.matrix import placement
 from hidden_frame.model.publication import Setup
 from hidden_frame.model.text import Marker, Paragraph, Run
 from hidden_frame.model.trims import TRIMS

@@ -11,7 +11,25 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 
 from hidden_frame.compose.composer import Composer
-from hidden_frame.edit.colours import (
+from hidden_frame.edit.items.draw import (
+    add_item,
+    group_items,
+    move_in_stack,
+    rehome_items,
+    reorder_items,
+    repeat_items,
+    ungroup_items,
+)
+from hidden_frame.edit.items.guides import (
+    add_guide,
+    lock_guide,
+    lock_guides,
+    move_guide,
+    own_guides,
+    remove_guide,
+    remove_guides,
+)
+from hidden_frame.edit.looks.colours import (
     add_colour,
     change_colour,
     delete_colour,
@@ -21,27 +39,9 @@ from hidden_frame.edit.colours import (
     mixed,
     uses,
 )
-from hidden_frame.edit.guides import (
-    add_guide,
-    lock_guide,
-    lock_guides,
-    move_guide,
-    own_guides,
-    remove_guide,
-    remove_guides,
-)
-from hidden_frame.edit.items import (
-    add_item,
-    group_items,
-    move_in_stack,
-    rehome_items,
-    reorder_items,
-    repeat_items,
-    ungroup_items,
-)
-from hidden_frame.edit.layers import change_layer
-from hidden_frame.edit.masters import add_master
-from hidden_frame.edit.overrides import override
+from hidden_frame.edit.looks.layers import change_layer
+from hidden_frame.edit.masters.apply import add_master
+from hidden_frame.edit.masters.overrides import override
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Guide
 from hidden_frame.model.invariants import problems

@@ -6,10 +6,10 @@ from msgspec.structs import replace
 
 from hidden_frame.compose.composer import Composer, followers
 from hidden_frame.edit.about import set_detail
-from hidden_frame.edit.items import add_item, change_items
-from hidden_frame.edit.masters import add_master, apply_masters
-from hidden_frame.edit.pages import add_pages, move_pages, set_blind
-from hidden_frame.edit.sections import change_numbering
+from hidden_frame.edit.items.draw import add_item, change_items
+from hidden_frame.edit.masters.apply import add_master, apply_masters
+from hidden_frame.edit.pages.order import add_pages, move_pages, set_blind
+from hidden_frame.edit.pages.sections import change_numbering
 from hidden_frame.model.items import Shape, TextFrame
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.paint import Fill

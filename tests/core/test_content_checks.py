@@ -15,12 +15,12 @@ from hidden_frame.checks.folios import prints_folio
 from hidden_frame.checks.order import findings
 from hidden_frame.compose.composer import Composer
 from hidden_frame.edit.about import set_detail
-from hidden_frame.edit.folios import FolioPlan, place_folios
-from hidden_frame.edit.fonts import families_used, replace_family
-from hidden_frame.edit.items import add_item
-from hidden_frame.edit.overrides import override
-from hidden_frame.edit.setup import change_setup
-from hidden_frame.edit.styles import put_paragraph_style, put_picture
+from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.looks.styles import put_paragraph_style, put_picture
+from hidden_frame.edit.masters.overrides import override
+from hidden_frame.edit.pages.folios import FolioPlan, place_folios
+from hidden_frame.edit.pages.setup import change_setup
+from hidden_frame.edit.text.fonts import families_used, replace_family
 from hidden_frame.model.items import Line, PictureFrame, Shape, TextFrame
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.paint import Fill, Stroke
@@ -78,7 +78,7 @@ def test_text_that_does_not_fit_is_found_and_the_frame_grows(small, on_master):
 
 
 def test_text_of_a_master_that_no_page_follows_is_looked_at_too(small):
-    from hidden_frame.edit.masters import add_master
+    from hidden_frame.edit.masters.apply import add_master
 
     publication, master = add_master(small, "Alone")
     publication = with_items(publication, master, frame(LONG))

@@ -12,8 +12,8 @@ from PIL import Image
 
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.contrast import contrast, luminance, poor_texts, rgb
-from hidden_frame.edit.items import add_item
-from hidden_frame.edit.styles import put_picture
+from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.looks.styles import put_picture
 from hidden_frame.model.items import PictureFrame, Shape, TextFrame
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.paint import Colour, Fill

@@ -12,9 +12,9 @@ import pypdfium2 as pdfium
 import pytest
 
 from hidden_frame.compose.composer import Composer
-from hidden_frame.edit.items import add_item
+from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.looks.styles import put_picture
 from hidden_frame.edit.new import new_publication
-from hidden_frame.edit.styles import put_picture
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.items import PictureFrame

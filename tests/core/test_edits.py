@@ -9,12 +9,9 @@ from hypothesis.stateful import RuleBasedStateMachine, invariant, precondition, 
 from msgspec.structs import replace
 
 from hidden_frame.edit.about import rename_detail, set_detail
-from hidden_frame.edit.carry import copied, pasted
-from hidden_frame.edit.colours import add_colour, change_colour, delete_colour
-from hidden_frame.edit.folios import FolioPlan, place_folios, remove_folios
-from hidden_frame.edit.guides import add_guide, remove_guide
+from hidden_frame.edit.carry.items import copied, pasted
 from hidden_frame.edit.history import History, jump, record, redo, undo
-from hidden_frame.edit.items import (
+from hidden_frame.edit.items.draw import (
     add_item,
     change_items,
     group_items,
@@ -25,24 +22,27 @@ from hidden_frame.edit.items import (
     repeat_items,
     ungroup_items,
 )
-from hidden_frame.edit.layers import change_layer
-from hidden_frame.edit.masters import (
+from hidden_frame.edit.items.guides import add_guide, remove_guide
+from hidden_frame.edit.looks.colours import add_colour, change_colour, delete_colour
+from hidden_frame.edit.looks.layers import change_layer
+from hidden_frame.edit.masters.apply import (
     add_master,
     apply_masters,
     delete_master,
     possible_bases,
     set_base,
 )
+from hidden_frame.edit.masters.overrides import follow, make_local, override
 from hidden_frame.edit.new import new_publication
-from hidden_frame.edit.overrides import follow, make_local, override
-from hidden_frame.edit.pages import (
+from hidden_frame.edit.pages.folios import FolioPlan, place_folios, remove_folios
+from hidden_frame.edit.pages.order import (
     add_pages,
     delete_pages,
     duplicate_pages,
     move_pages,
     set_blind,
 )
-from hidden_frame.edit.sections import join_with_previous, start_section
+from hidden_frame.edit.pages.sections import join_with_previous, start_section
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Guide
 from hidden_frame.model.invariants import problems

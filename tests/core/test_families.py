@@ -15,11 +15,9 @@ from msgspec.structs import replace
 from hidden_frame.compose.cascade import master_items, master_layout, page_layout
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.departures import departures, in_words
-from hidden_frame.edit.carry_masters import masters_copied, masters_pasted
-from hidden_frame.edit.faces import join_faces, set_face, split_faces
-from hidden_frame.edit.families import copy_master, move_master, set_ribbon
-from hidden_frame.edit.items import add_item
-from hidden_frame.edit.masters import (
+from hidden_frame.edit.carry.masters import masters_copied, masters_pasted
+from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.masters.apply import (
     add_master,
     apply_masters,
     delete_master,
@@ -28,12 +26,19 @@ from hidden_frame.edit.masters import (
     set_page_layout,
     set_section_masters,
 )
+from hidden_frame.edit.masters.faces import join_faces, set_face, split_faces
+from hidden_frame.edit.masters.family import copy_master, move_master, set_ribbon
+from hidden_frame.edit.masters.overrides import follow_items, follow_on_pages, hide_here, override
+from hidden_frame.edit.masters.promote import (
+    master_of_page,
+    new_master_for,
+    page_stack_names,
+    to_master,
+)
 from hidden_frame.edit.new import new_publication
-from hidden_frame.edit.overrides import follow_items, follow_on_pages, hide_here, override
-from hidden_frame.edit.pages import set_guides
-from hidden_frame.edit.promote import master_of_page, new_master_for, page_stack_names, to_master
-from hidden_frame.edit.sections import start_section
-from hidden_frame.edit.setup import change_setup
+from hidden_frame.edit.pages.order import set_guides
+from hidden_frame.edit.pages.sections import start_section
+from hidden_frame.edit.pages.setup import change_setup
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Columns, Guide, Margins
 from hidden_frame.model.invariants import check, problems

@@ -18,7 +18,7 @@ from msgspec.structs import replace
 
 from hidden_frame import kept
 from hidden_frame.compose.composer import Composer
-from hidden_frame.edit.items import add_item
+from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.new import new_publication
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.items import TextFrame

@@ -6,8 +6,8 @@ import pytest
 from msgspec.structs import replace
 
 from hidden_frame.compose.composer import Composer
-from hidden_frame.edit.items import add_item
-from hidden_frame.edit.overrides import override
+from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.masters.overrides import override
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Margins, Size
 from hidden_frame.model.invariants import check, problems

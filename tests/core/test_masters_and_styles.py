@@ -9,18 +9,16 @@ from hidden_frame.compose.cascade import master_layout, page_layout
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.facts import describe, ordinal, page_facts
 from hidden_frame.compose.placing import guide_x, text_area
-from hidden_frame.compose.shown import items_on, shown_item
 from hidden_frame.compose.textspec import ink, palette, span_of
-from hidden_frame.compose.transform import Matrix, placement
 from hidden_frame.edit.about import remove_detail, set_detail, set_title
-from hidden_frame.edit.faces import set_face
-from hidden_frame.edit.items import (
+from hidden_frame.edit.items.draw import (
     add_item,
     duplicate_items,
     remove_items,
     reorder_items,
 )
-from hidden_frame.edit.masters import (
+from hidden_frame.edit.looks.styles import put_colour, put_paragraph_style
+from hidden_frame.edit.masters.apply import (
     add_master,
     apply_masters,
     delete_master,
@@ -30,15 +28,17 @@ from hidden_frame.edit.masters import (
     set_page_layout,
     set_section_masters,
 )
-from hidden_frame.edit.overrides import follow_all, hide_here, override, overrides_on
-from hidden_frame.edit.pages import duplicate_pages, set_guides
-from hidden_frame.edit.sections import join_with_previous, rename_section, start_section
-from hidden_frame.edit.styles import put_colour, put_paragraph_style
+from hidden_frame.edit.masters.faces import set_face
+from hidden_frame.edit.masters.overrides import follow_all, hide_here, override, overrides_on
+from hidden_frame.edit.pages.order import duplicate_pages, set_guides
+from hidden_frame.edit.pages.sections import join_with_previous, rename_section, start_section
+from hidden_frame.interact.shown import items_on, shown_item
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Columns, Guide, Margins
 from hidden_frame.model.items import Shape, TextFrame
 from hidden_frame.model.lookup import all_pages, find_master, paragraph_style, stack_of
 from hidden_frame.model.paint import Colour
+from hidden_frame.model.plane.matrix import Matrix, placement
 from hidden_frame.model.publication import Numbering
 from hidden_frame.model.text import Marker, Paragraph, Run
 from hidden_frame.typeset.fonts import DEFAULT_FAMILY, font_book

@@ -12,9 +12,9 @@ from hypothesis import strategies as st
 from hidden_frame.compose.composer import Composer
 from hidden_frame.demo.almanac import almanac
 from hidden_frame.edit.about import set_title
-from hidden_frame.edit.items import add_item, change_items
+from hidden_frame.edit.items.draw import add_item, change_items
 from hidden_frame.edit.new import new_publication
-from hidden_frame.edit.text import insert
+from hidden_frame.edit.text.write import insert
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.memory import MEMORY, Memory, remembered, weigh

@@ -14,18 +14,16 @@ from msgspec.structs import replace
 from hidden_frame.checks.order import findings
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.facts import page_facts
-from hidden_frame.compose.foretold import foretell, gap_in_words, kept_together
-from hidden_frame.compose.plan import count_in_words, matching, numbering_in_words
 from hidden_frame.compose.sides import missing, sheet_pairs, side_of, spread_of, spreads
-from hidden_frame.edit.blind import blind_empty_pages, blind_first_pages, show_all_folios
-from hidden_frame.edit.carry_pages import pages_copied, pages_pasted, publication_of
-from hidden_frame.edit.folios import FolioPlan, place_folios
-from hidden_frame.edit.held import hold_pages
-from hidden_frame.edit.items import add_item
-from hidden_frame.edit.masters import add_master, apply_masters, set_opens
+from hidden_frame.edit.carry.pages import pages_copied, pages_pasted, publication_of
+from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.masters.apply import add_master, apply_masters, set_opens
+from hidden_frame.edit.masters.overrides import override
 from hidden_frame.edit.new import new_publication
-from hidden_frame.edit.overrides import override
-from hidden_frame.edit.pages import (
+from hidden_frame.edit.pages.blind import blind_empty_pages, blind_first_pages, show_all_folios
+from hidden_frame.edit.pages.folios import FolioPlan, place_folios
+from hidden_frame.edit.pages.held import hold_pages
+from hidden_frame.edit.pages.order import (
     add_pages,
     add_spread,
     delete_pages,
@@ -35,7 +33,7 @@ from hidden_frame.edit.pages import (
     move_pages,
     place_of,
 )
-from hidden_frame.edit.sections import (
+from hidden_frame.edit.pages.sections import (
     change_numbering,
     delete_section,
     duplicate_section,
@@ -45,8 +43,10 @@ from hidden_frame.edit.sections import (
     number_from,
     start_section,
 )
-from hidden_frame.edit.setup import change_setup
-from hidden_frame.edit.ties import tie, tied_pairs, untie
+from hidden_frame.edit.pages.setup import change_setup
+from hidden_frame.edit.pages.ties import tie, tied_pairs, untie
+from hidden_frame.interact.foretold import foretell, gap_in_words, kept_together
+from hidden_frame.interact.plan import count_in_words, matching, numbering_in_words
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.invariants import problems
 from hidden_frame.model.items import TextFrame

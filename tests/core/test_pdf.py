@@ -16,10 +16,10 @@ from PIL import Image
 
 from hidden_frame.compose.composer import Composer
 from hidden_frame.demo.almanac import almanac
-from hidden_frame.edit.items import add_item
+from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.looks.styles import put_colour, put_picture
 from hidden_frame.edit.new import new_publication
-from hidden_frame.edit.sections import start_section
-from hidden_frame.edit.styles import put_colour, put_picture
+from hidden_frame.edit.pages.sections import start_section
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.items import Crop, Line, PictureFrame, Shape, TextFrame

@@ -14,9 +14,9 @@ from hypothesis import strategies as st
 from PIL import Image, ImageCms, ImageOps
 
 from hidden_frame.compose.composer import Composer
-from hidden_frame.edit.items import add_item
+from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.looks.styles import put_picture
 from hidden_frame.edit.new import new_publication
-from hidden_frame.edit.styles import put_picture
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.items import PictureFrame
 from hidden_frame.model.lookup import all_pages

@@ -13,7 +13,7 @@ from hidden_frame.compose.around import grown_outline, in_the_way, obstacles
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.drawing import corner_radius, draw
 from hidden_frame.compose.textspec import palette
-from hidden_frame.edit.items import add_item
+from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.new import new_publication
 from hidden_frame.model.items import Around, Insets, Line, Shape, TextFrame
 from hidden_frame.model.lookup import all_pages

@@ -10,22 +10,22 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 
 from hidden_frame.edit.about import set_detail, set_title
-from hidden_frame.edit.carry import copied, pasted
-from hidden_frame.edit.carry_masters import masters_copied, masters_pasted
-from hidden_frame.edit.carry_pages import pages_copied, pages_pasted
+from hidden_frame.edit.carry.items import copied, pasted
+from hidden_frame.edit.carry.masters import masters_copied, masters_pasted
+from hidden_frame.edit.carry.pages import pages_copied, pages_pasted
 from hidden_frame.edit.change import change_holder
-from hidden_frame.edit.colours import add_colour, delete_colour
-from hidden_frame.edit.guides import add_guide
 from hidden_frame.edit.history import History, record
-from hidden_frame.edit.items import add_item, change_items, remove_items, repeat_items
-from hidden_frame.edit.layers import delete_layer
-from hidden_frame.edit.masters import add_master, delete_master, set_page_layout
+from hidden_frame.edit.items.draw import add_item, change_items, remove_items, repeat_items
+from hidden_frame.edit.items.guides import add_guide
+from hidden_frame.edit.looks.colours import add_colour, delete_colour
+from hidden_frame.edit.looks.layers import delete_layer
+from hidden_frame.edit.looks.styles import put_character_style, put_paragraph_style
+from hidden_frame.edit.masters.apply import add_master, delete_master, set_page_layout
+from hidden_frame.edit.masters.overrides import override
 from hidden_frame.edit.new import new_publication
-from hidden_frame.edit.overrides import override
-from hidden_frame.edit.sections import change_numbering, rename_section
-from hidden_frame.edit.setup import change_setup
-from hidden_frame.edit.styles import put_character_style, put_paragraph_style
-from hidden_frame.edit.text import insert, set_look
+from hidden_frame.edit.pages.sections import change_numbering, rename_section
+from hidden_frame.edit.pages.setup import change_setup
+from hidden_frame.edit.text.write import insert, set_look
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Grid, Guide, Margins, Size
 from hidden_frame.model.items import Around, Crop, Insets, PictureFrame, Shape, TextFrame

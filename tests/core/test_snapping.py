@@ -7,10 +7,10 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from hidden_frame.compose.cascade import PageLayout
-from hidden_frame.compose.snap_to import SnapTo
-from hidden_frame.compose.snapping import Target, equal_gap, item_targets, page_targets, snapped
-from hidden_frame.edit.boxes import Bounds
+from hidden_frame.interact.snap_to import SnapTo
+from hidden_frame.interact.snapping import Target, equal_gap, item_targets, page_targets, snapped
 from hidden_frame.model.geometry import Columns, Grid, Guide, Margins, Size
+from hidden_frame.model.plane.box import Bounds
 from hidden_frame.model.publication import Setup
 
 SETUP = Setup(trim=Size(400.0, 600.0), bleed=9.0)

@@ -9,12 +9,10 @@ from msgspec import UNSET
 from msgspec.structs import asdict, replace
 
 from hidden_frame.compose.composer import Composer
-from hidden_frame.edit.carry import copied, pasted
-from hidden_frame.edit.colours import delete_colour, uses
-from hidden_frame.edit.fonts import families_used, replace_family
-from hidden_frame.edit.items import add_item
-from hidden_frame.edit.new import new_publication
-from hidden_frame.edit.styles import (
+from hidden_frame.edit.carry.items import copied, pasted
+from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.looks.colours import delete_colour, uses
+from hidden_frame.edit.looks.styles import (
     delete_character_style,
     delete_paragraph_style,
     new_character_style,
@@ -25,6 +23,8 @@ from hidden_frame.edit.styles import (
     restated_character,
     style_uses,
 )
+from hidden_frame.edit.new import new_publication
+from hidden_frame.edit.text.fonts import families_used, replace_family
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.invariants import problems
 from hidden_frame.model.items import TextFrame

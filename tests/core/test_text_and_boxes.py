@@ -7,8 +7,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
-from hidden_frame.edit import text as edit
-from hidden_frame.edit.boxes import HANDLES, Box, line_between, resized
+from hidden_frame.edit.text import write as edit
+from hidden_frame.model.plane.box import HANDLES, Box, line_between, resized
 from hidden_frame.model.text import Look, Marker, Paragraph, Run, TabStop
 
 plain = st.text("abc d\n", max_size=20)

@@ -22,7 +22,7 @@ from hidden_frame.desktop.dialogs.folios import FoliosDialog
 from hidden_frame.desktop.dialogs.pages import ApplyDialog
 from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
 from hidden_frame.desktop.settings import settings
-from hidden_frame.edit.items import add_item
+from hidden_frame.edit.items.draw import add_item
 from hidden_frame.model.items import Shape, TextFrame
 from hidden_frame.model.lookup import find_master, find_page
 from hidden_frame.model.paint import Fill
@@ -213,7 +213,7 @@ def test_paste_at_the_same_spot_goes_to_the_face_it_came_from(hands):
 @pytest.mark.parametrize("position", [8, 9])
 @pytest.mark.parametrize("face", ["both", "own"])
 def test_what_is_moved_to_a_master_stands_where_it_stood(hands, position, face):
-    from hidden_frame.edit.promote import to_master
+    from hidden_frame.edit.masters.promote import to_master
 
     page, side = hands.page(position), hands.session.side_of(hands.page(position))
     shape = Shape(id="", name="Tile", x=30, y=500, width=60, height=60, fill=Fill("ink"))

@@ -13,7 +13,7 @@ from hidden_frame.desktop.actions.clipboard import ITEMS_MIME
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.window import Window
 from hidden_frame.edit.new import new_publication
-from hidden_frame.edit.text import plain
+from hidden_frame.edit.text.write import plain
 from hidden_frame.model.invariants import problems
 from hidden_frame.model.items import PictureFrame, TextFrame
 from hidden_frame.model.lookup import all_pages, find_master, find_page

@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 from PySide6.QtCore import Qt
 
-from hidden_frame.compose.shown import shown_item
+from hidden_frame.interact.shown import shown_item
 from hidden_frame.model.items import Line, PictureFrame, Shape, TextFrame
 from hidden_frame.model.lookup import all_pages, find_master, find_page
 

@@ -8,10 +8,10 @@ from PySide6.QtCore import QRectF
 from PySide6.QtGui import QImage, QPainter
 
 from hidden_frame.compose.scene import Drawing, PicturePrimitive, Placed, Scene
-from hidden_frame.compose.transform import Matrix
 from hidden_frame.desktop.painter import pictures
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.painter.scene import paint_scene
+from hidden_frame.model.plane.matrix import Matrix
 from hidden_frame.storage.pictures import picture_from_bytes
 from svg_samples import SCALE, WHOLE, by_resvg, differing, near, svg
 

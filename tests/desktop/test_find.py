@@ -9,10 +9,10 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog
 
-from hidden_frame.compose.plan import own_text
-from hidden_frame.compose.search import search
 from hidden_frame.desktop.dialogs.finder import Finder
 from hidden_frame.desktop.dialogs.masters import RenameMasterDialog
+from hidden_frame.interact.plan import own_text
+from hidden_frame.interact.search import search
 from hidden_frame.model.lookup import all_pages, find_master
 
 

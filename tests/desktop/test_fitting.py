@@ -9,9 +9,9 @@ from PySide6.QtCore import QRect
 
 from hidden_frame.desktop.settings import settings
 from hidden_frame.desktop.window import LEAST_SIZE, within
-from hidden_frame.edit.masters import rename_master
-from hidden_frame.edit.pages import add_pages
-from hidden_frame.edit.sections import rename_section
+from hidden_frame.edit.masters.apply import rename_master
+from hidden_frame.edit.pages.order import add_pages
+from hidden_frame.edit.pages.sections import rename_section
 
 LONG = "The long nights of the northern winter, seen from the ridge above the tree line " * 4
 

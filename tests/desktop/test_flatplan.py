@@ -21,9 +21,9 @@ from hidden_frame.desktop.dialogs.order import (
 from hidden_frame.desktop.flatplan.layout import flatplan_layout
 from hidden_frame.desktop.flatplan.view import SMALL
 from hidden_frame.desktop.pages.drops import MASTER_MIME
+from hidden_frame.edit.masters.overrides import follow_all
 from hidden_frame.edit.new import new_publication
-from hidden_frame.edit.overrides import follow_all
-from hidden_frame.edit.setup import change_setup
+from hidden_frame.edit.pages.setup import change_setup
 from hidden_frame.model.lookup import all_pages, find_page, section_of, stack_of
 
 Ctrl, Shift = Qt.KeyboardModifier.ControlModifier, Qt.KeyboardModifier.ShiftModifier

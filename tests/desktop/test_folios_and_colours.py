@@ -8,7 +8,7 @@ from PySide6.QtGui import QColor
 from PySide6.QtTest import QTest
 
 from hidden_frame.desktop.dialogs.colour import DeleteColourDialog
-from hidden_frame.edit.folios import folio_of, masters_with_folio
+from hidden_frame.edit.pages.folios import folio_of, masters_with_folio
 from hidden_frame.model.lookup import all_pages, find_page
 from hidden_frame.model.text import Marker, Run
 

@@ -16,8 +16,8 @@ from hidden_frame.desktop.dialogs.fonts import ReplaceFontDialog
 from hidden_frame.desktop.dialogs.pages import RangeDialog
 from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
 from hidden_frame.desktop.files import missing_fonts
-from hidden_frame.edit.items import add_item, change_items
-from hidden_frame.edit.styles import put_paragraph_style
+from hidden_frame.edit.items.draw import add_item, change_items
+from hidden_frame.edit.looks.styles import put_paragraph_style
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_page, paragraph_style
 from hidden_frame.model.text import Paragraph, Run, TabStop

@@ -9,8 +9,8 @@ from PySide6.QtTest import QTest
 
 from hidden_frame.desktop.board.layout import board_layout
 from hidden_frame.desktop.pages.drops import MASTER_MIME
-from hidden_frame.edit.items import add_item
-from hidden_frame.edit.masters import add_master
+from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.masters.apply import add_master
 from hidden_frame.edit.new import new_publication
 from hidden_frame.model.items import Shape
 from hidden_frame.model.lookup import find_master

@@ -7,7 +7,6 @@ from PySide6.QtCore import QByteArray, QMimeData, QPointF, Qt
 from PySide6.QtGui import QDragMoveEvent, QDropEvent
 
 from hidden_frame.compose.departures import departures
-from hidden_frame.compose.shown import shown_item
 from hidden_frame.desktop.dialogs.guides import GuidesDialog
 from hidden_frame.desktop.dialogs.masters import (
     BringMastersDialog,
@@ -17,7 +16,8 @@ from hidden_frame.desktop.dialogs.masters import (
 )
 from hidden_frame.desktop.dialogs.pages import ApplyDialog
 from hidden_frame.desktop.pages.drops import MASTER_MIME
-from hidden_frame.edit.guides import own_guides
+from hidden_frame.edit.items.guides import own_guides
+from hidden_frame.interact.shown import shown_item
 from hidden_frame.model.canons import by_ninths
 from hidden_frame.model.lookup import all_pages, find_master, find_page, section_of, stack_of
 from hidden_frame.storage.format import from_bytes, to_bytes

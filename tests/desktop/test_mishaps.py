@@ -10,7 +10,7 @@ from PySide6.QtGui import QDropEvent
 
 from hidden_frame.desktop import mishaps
 from hidden_frame.desktop.desk import paper
-from hidden_frame.edit.items import add_item
+from hidden_frame.edit.items.draw import add_item
 from hidden_frame.model.items import Shape
 from hidden_frame.model.paint import Fill
 

@@ -15,7 +15,7 @@ from PySide6.QtGui import QImage, QPainter
 from hidden_frame.compose.composer import Composer
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.painter.scene import Look, paint_scene
-from hidden_frame.edit.items import add_item
+from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.new import new_publication
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.items import TextFrame

@@ -6,8 +6,8 @@ import pytest
 from PySide6.QtCore import QByteArray, QMimeData, QPoint, QPointF, Qt
 from PySide6.QtGui import QDropEvent
 
-from hidden_frame.compose.shown import shown_item
 from hidden_frame.desktop.pages.drops import MASTER_MIME
+from hidden_frame.interact.shown import shown_item
 from hidden_frame.model.lookup import (
     all_pages,
     find_master,

@@ -8,7 +8,7 @@ from PySide6.QtTest import QTest
 from hidden_frame.desktop.colour_choice import ColourChoice
 from hidden_frame.desktop.dialogs.colour import ColourDialog
 from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
-from hidden_frame.edit.colours import in_rgb
+from hidden_frame.edit.looks.colours import in_rgb
 from hidden_frame.model.lookup import paragraph_style
 
 

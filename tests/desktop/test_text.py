@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QGuiApplication
 
-from hidden_frame.edit.text import plain
+from hidden_frame.edit.text.write import plain
 from hidden_frame.model.lookup import all_pages, find_master, find_page
 from hidden_frame.model.text import Marker, Run
 

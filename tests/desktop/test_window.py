@@ -13,8 +13,8 @@ from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtGui import QWheelEvent
 from PySide6.QtTest import QTest
 
-from hidden_frame.compose.shown import shown_item
 from hidden_frame.desktop.actions.choices import place_picture
+from hidden_frame.interact.shown import shown_item
 from hidden_frame.model.items import PictureFrame
 from hidden_frame.model.lookup import all_pages, find_master, find_page
 

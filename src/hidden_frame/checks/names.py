@@ -7,8 +7,8 @@ from collections.abc import Iterator
 from hidden_frame.checks.finding import Finding, Fix, Way
 from hidden_frame.edit.about import remove_detail, set_detail
 from hidden_frame.edit.change import change_texts
-from hidden_frame.edit.fonts import families_used
-from hidden_frame.edit.text import without_markers
+from hidden_frame.edit.text.fonts import families_used
+from hidden_frame.edit.text.write import without_markers
 from hidden_frame.model.lookup import all_pages, base_chain, masters_by_id, positions, stack_of
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Publication

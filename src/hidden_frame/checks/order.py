@@ -18,12 +18,12 @@ from hidden_frame.checks.folios import prints_folio
 from hidden_frame.checks.names import detail_findings, missing_families
 from hidden_frame.compose.departures import departures
 from hidden_frame.compose.facts import PageFacts, page_facts, page_name
-from hidden_frame.compose.folios import in_range
+from hidden_frame.compose.numerals import in_range
 from hidden_frame.compose.sides import missing
-from hidden_frame.edit.overrides import follow_items
-from hidden_frame.edit.pages import add_pages, fill_up
-from hidden_frame.edit.sections import change_numbering, delete_section
-from hidden_frame.edit.ties import tied_pairs, untie
+from hidden_frame.edit.masters.overrides import follow_items
+from hidden_frame.edit.pages.order import add_pages, fill_up
+from hidden_frame.edit.pages.sections import change_numbering, delete_section
+from hidden_frame.edit.pages.ties import tied_pairs, untie
 from hidden_frame.model.lookup import (
     all_pages,
     base_chain,

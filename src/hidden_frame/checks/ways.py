@@ -11,9 +11,9 @@ from hidden_frame.checks.faults import Fault
 from hidden_frame.checks.finding import Fix, Way
 from hidden_frame.compose.composer import Composition
 from hidden_frame.compose.facts import page_facts
-from hidden_frame.compose.shown import change_shown, shown_item
-from hidden_frame.edit.items import remove_items
-from hidden_frame.edit.text import without_characters
+from hidden_frame.edit.items.draw import remove_items
+from hidden_frame.edit.text.write import without_characters
+from hidden_frame.interact.shown import change_shown, shown_item
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import Item, TextFrame
 from hidden_frame.model.lookup import masters_by_id

@@ -11,8 +11,8 @@ from collections.abc import Iterable
 from typing import NamedTuple
 
 from hidden_frame.compose.drawing import corner_radius, picture_rect
-from hidden_frame.compose.transform import Matrix, placement
 from hidden_frame.model.items import Item, Line, PictureFrame, Shape, TextFrame
+from hidden_frame.model.plane.matrix import Matrix, placement
 from hidden_frame.model.publication import Picture
 from hidden_frame.typeset.region import Outline
 

@@ -22,12 +22,12 @@ from hidden_frame.compose.textspec import (
     markers_in,
     palette,
 )
-from hidden_frame.compose.transform import placement
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import Item, TextFrame
 from hidden_frame.model.lookup import all_pages, find_page, stack_of
 from hidden_frame.model.memory import MEMORY, remembered
 from hidden_frame.model.paint import Layer
+from hidden_frame.model.plane.matrix import placement
 from hidden_frame.model.publication import Page, Picture, Publication, Section, Setup
 from hidden_frame.model.text import Marker
 from hidden_frame.typeset.region import Outline

@@ -9,7 +9,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from hidden_frame.compose.scene import PathPrimitive, PicturePrimitive, Placed, Scene, TextPrimitive
-from hidden_frame.edit.colours import rgb_of_cmyk
+from hidden_frame.edit.looks.colours import rgb_of_cmyk
 from hidden_frame.model.memory import remembered
 from hidden_frame.typeset.paragraph import Ink, SpotInk
 

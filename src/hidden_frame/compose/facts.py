@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from hidden_frame.compose.folios import format_number
+from hidden_frame.compose.numerals import format_number
 from hidden_frame.compose.sides import side_of, spread_of
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.memory import remembered

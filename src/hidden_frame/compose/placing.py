@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from msgspec.structs import replace
 
-from hidden_frame.edit.faces import mirrored
+from hidden_frame.edit.masters.faces import mirrored
 from hidden_frame.model.geometry import Margins, Side
 from hidden_frame.model.items import Item
 from hidden_frame.model.publication import Setup

@@ -8,8 +8,8 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from hidden_frame.compose.transform import Matrix
 from hidden_frame.model.geometry import Side
+from hidden_frame.model.plane.matrix import Matrix
 from hidden_frame.typeset.overflow import Overflow
 from hidden_frame.typeset.paragraph import Ink
 from hidden_frame.typeset.text import SetText

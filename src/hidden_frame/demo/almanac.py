@@ -15,21 +15,21 @@ from hidden_frame.demo.masters import INNER, B, H, M, Masters, W, build_masters
 from hidden_frame.demo.pictures import LOGO, SEAL, comet_sketch, night_sky
 from hidden_frame.demo.style import CHARACTERS, COLOURS, PARAGRAPHS, SETUP
 from hidden_frame.edit.about import set_about, set_detail
-from hidden_frame.edit.held import hold_pages
-from hidden_frame.edit.items import add_item
-from hidden_frame.edit.layers import add_layer, change_layer
-from hidden_frame.edit.masters import apply_masters, set_section_masters
-from hidden_frame.edit.new import new_publication
-from hidden_frame.edit.overrides import override
-from hidden_frame.edit.pages import set_blind, set_guides
-from hidden_frame.edit.sections import start_section
-from hidden_frame.edit.styles import (
+from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.looks.layers import add_layer, change_layer
+from hidden_frame.edit.looks.styles import (
     put_character_style,
     put_colour,
     put_paragraph_style,
     put_picture,
 )
-from hidden_frame.edit.ties import tie
+from hidden_frame.edit.masters.apply import apply_masters, set_section_masters
+from hidden_frame.edit.masters.overrides import override
+from hidden_frame.edit.new import new_publication
+from hidden_frame.edit.pages.held import hold_pages
+from hidden_frame.edit.pages.order import set_blind, set_guides
+from hidden_frame.edit.pages.sections import start_section
+from hidden_frame.edit.pages.ties import tie
 from hidden_frame.model.geometry import Guide
 from hidden_frame.model.items import (
     Around,

@@ -5,10 +5,10 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from hidden_frame.demo.style import SETUP
-from hidden_frame.edit.guides import fields
-from hidden_frame.edit.items import add_item
-from hidden_frame.edit.masters import add_master, rename_master, set_opens, set_page_layout
-from hidden_frame.edit.overrides import hide_here, override
+from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.items.guides import fields
+from hidden_frame.edit.masters.apply import add_master, rename_master, set_opens, set_page_layout
+from hidden_frame.edit.masters.overrides import hide_here, override
 from hidden_frame.model.canons import by_ninths
 from hidden_frame.model.geometry import Columns, Grid, Guide
 from hidden_frame.model.items import Item, Line, PictureFrame, Shape, TextFrame

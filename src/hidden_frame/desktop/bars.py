@@ -16,7 +16,6 @@ from PySide6.QtWidgets import (
 )
 
 from hidden_frame.compose.facts import describe
-from hidden_frame.compose.plan import count_in_words
 from hidden_frame.compose.textspec import every_marker
 from hidden_frame.desktop.commands import Commands
 from hidden_frame.desktop.desk.canvas import Desk
@@ -25,6 +24,7 @@ from hidden_frame.desktop.icons import dress
 from hidden_frame.desktop.properties.fields import Choice
 from hidden_frame.desktop.session import Session, Tool
 from hidden_frame.desktop.settings import settings
+from hidden_frame.interact.plan import count_in_words
 from hidden_frame.model.lookup import find_master, find_page, masters_by_id
 from hidden_frame.model.text import Marker
 

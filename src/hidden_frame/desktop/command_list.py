@@ -11,8 +11,8 @@ from hidden_frame.compose.textspec import LABELS
 from hidden_frame.desktop.commands import Command
 from hidden_frame.desktop.session import Tool
 from hidden_frame.desktop.settings import settings
-from hidden_frame.edit.arrange import Edge
-from hidden_frame.edit.guides import own_guides
+from hidden_frame.edit.items.guides import own_guides
+from hidden_frame.edit.items.spread import Edge
 from hidden_frame.model.text import Marker
 
 if TYPE_CHECKING:

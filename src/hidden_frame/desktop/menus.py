@@ -8,14 +8,14 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QCursor
 from PySide6.QtWidgets import QMenu
 
-from hidden_frame.compose.remedies import remedies
-from hidden_frame.compose.shown import change_shown, shown_item
 from hidden_frame.desktop.actions.choices import go_to_item, hide_item, make_item_local
 from hidden_frame.desktop.properties.page import PageForm
 from hidden_frame.desktop.ribbon import ribbon_icon
-from hidden_frame.edit.families import set_ribbon
-from hidden_frame.edit.masters import RIBBONS, Mode, apply_masters
-from hidden_frame.edit.text import set_paragraph_style
+from hidden_frame.edit.masters.apply import RIBBONS, Mode, apply_masters
+from hidden_frame.edit.masters.family import set_ribbon
+from hidden_frame.edit.text.write import set_paragraph_style
+from hidden_frame.interact.remedies import remedies
+from hidden_frame.interact.shown import change_shown, shown_item
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_section
 from hidden_frame.model.styles import computed_paragraphs

@@ -12,31 +12,30 @@ from typing import Literal, NamedTuple
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
-from hidden_frame.compose.arranging import AlignTo
 from hidden_frame.compose.composer import Composer, Composition
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.scene import Scene
-from hidden_frame.compose.shown import items_on
 from hidden_frame.desktop.mishaps import forget, in_words, write_down
-from hidden_frame.edit.boxes import Handle
-from hidden_frame.edit.guides import own_guides
 from hidden_frame.edit.history import History, jump, record, redo, sealed, undo
+from hidden_frame.edit.items.guides import own_guides
+from hidden_frame.interact.faces import (
+    Face,
+    faces_of_master,
+    faces_of_spread,
+    may_change_all,
+    with_groups,
+)
+from hidden_frame.interact.line_up import AlignTo
+from hidden_frame.interact.shown import items_on
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Side
-from hidden_frame.model.lookup import all_pages, find_section, holder, masters_by_id, positions
+from hidden_frame.model.lookup import all_pages, find_section, masters_by_id, positions
+from hidden_frame.model.plane.box import Handle
 from hidden_frame.model.publication import Publication
 
 Mode = Literal["pages", "masters"]
 View = Literal["desk", "board", "flatplan"]
 Tool = Literal["select", "text", "picture", "rectangle", "rounded", "ellipse", "line"]
-
-
-class Face(NamedTuple):
-    """A page, or a face of a master, as it lies on the desk; x of its trim in points."""
-
-    holder_id: str
-    side: Side
-    x: float
 
 
 class Editing(NamedTuple):
@@ -280,32 +279,13 @@ class Session(QObject):
 
     def with_groups(self, holder_id: str, items: tuple[str, ...]) -> tuple[str, ...]:
         """The items, and with each one the rest of its group."""
-        held = holder(self.publication, holder_id).items
-        groups = {i.group for i in held if i.group and i.id in items}
-        more = (i.id for i in held if i.group in groups and i.id not in items)
-        return (*items, *more) if groups else items
+        return with_groups(self.publication, holder_id, items)
 
     def faces(self) -> tuple[Face, ...]:
         """What lies on the desk, from left to right; a facing recto stands at trim width."""
-        publication = self.publication
-        setup = publication.setup
-        width = setup.trim.width
         if self.mode == "masters" and self.master_id:
-            if not setup.facing:
-                return (Face(self.master_id, "recto", 0.0),)
-            return (Face(self.master_id, "verso", 0.0), Face(self.master_id, "recto", width))
-        facts = page_facts(publication)
-        here = facts.get(self.page_id)
-        if here is None:
-            return ()
-        at = here.position
-        near = all_pages(publication)[max(at - 2, 0) : at + 1]
-        faces = [
-            Face(p.id, facts[p.id].side, _spread_x(facts[p.id].side, setup.facing, width))
-            for p in near
-            if facts[p.id].spread == here.spread
-        ]
-        return tuple(sorted(faces, key=lambda face: face.x))
+            return faces_of_master(self.publication, self.master_id)
+        return faces_of_spread(self.publication, self.page_id)
 
     def side_of(self, holder_id: str) -> Side:
         """The side of a page; of a master, the face that is worked on."""
@@ -458,22 +438,10 @@ class Session(QObject):
 
     def may_change_all(self, holder_id: str, item_ids: tuple[str, ...]) -> bool:
         """The same for several items at once."""
-        publication = self.publication
-        wanted, found = set(item_ids), 0
-        for resolved in items_on(publication, holder_id, self.side_of(holder_id)):
-            if resolved.item.id in wanted:
-                own = resolved.carrier in (None, holder_id)
-                unlocked = (holder_id, resolved.item.id) in self.unlocked
-                if not (own or resolved.overridden or unlocked):
-                    return False
-                found += 1
-        return found == len(wanted)
+        side = self.side_of(holder_id)
+        return may_change_all(self.publication, holder_id, side, item_ids, self.unlocked)
 
     def unlock(self, holder_id: str, *item_ids: str) -> None:
         """Lets master items be overridden on this page."""
         self.unlocked.update((holder_id, item_id) for item_id in item_ids)
         self.looked.emit()
-
-
-def _spread_x(side: Side, facing: bool, width: float) -> float:
-    return width if facing and side == "recto" else 0.0

@@ -17,7 +17,7 @@ from msgspec.structs import replace
 from platformdirs import user_config_path
 from PySide6.QtCore import QObject, QTimer, Signal
 
-from hidden_frame.compose.snap_to import SnapTo
+from hidden_frame.interact.snap_to import SnapTo
 from hidden_frame.model.errors import Refusal
 from hidden_frame.storage.files import write_atomically
 

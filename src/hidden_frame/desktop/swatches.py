@@ -9,7 +9,7 @@ from PySide6.QtGui import QColor, QIcon, QPainter, QPen, QPixmap
 
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.properties.fields import Choice
-from hidden_frame.edit.colours import in_rgb
+from hidden_frame.edit.looks.colours import in_rgb
 from hidden_frame.model.paint import Colour
 
 

@@ -16,7 +16,6 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from hidden_frame.compose.shown import shown_item
 from hidden_frame.desktop.actions.clipboard import Clipboard
 from hidden_frame.desktop.actions.items import ItemActions
 from hidden_frame.desktop.actions.page_clipboard import PageClipboard
@@ -57,8 +56,9 @@ from hidden_frame.desktop.shelf.items import ItemList
 from hidden_frame.desktop.shelf.shelf import Shelf
 from hidden_frame.desktop.shelf.steps import StepList
 from hidden_frame.desktop.shelf.tabs import NAMES, ShelfTabs
-from hidden_frame.edit.carry_pages import publication_of
-from hidden_frame.edit.folios import masters_with_folio, remove_folios
+from hidden_frame.edit.carry.pages import publication_of
+from hidden_frame.edit.pages.folios import masters_with_folio, remove_folios
+from hidden_frame.interact.shown import shown_item
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.publication import Publication
 from hidden_frame.storage.pictures import EXTENSIONS

@@ -5,7 +5,7 @@ from __future__ import annotations
 from msgspec.structs import replace
 
 from hidden_frame.edit.change import change_texts
-from hidden_frame.edit.masters import free_name
+from hidden_frame.edit.masters.apply import free_name
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Detail, Publication
 from hidden_frame.model.text import Marker, Piece, Text

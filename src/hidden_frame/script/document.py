@@ -14,18 +14,18 @@ from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.facts import PageFacts, page_facts
 from hidden_frame.compose.ranges import pages_in_range
 from hidden_frame.edit.about import set_detail, set_title
-from hidden_frame.edit.colours import add_colour
 from hidden_frame.edit.history import History, record, redo, undo
-from hidden_frame.edit.masters import (
+from hidden_frame.edit.looks.colours import add_colour
+from hidden_frame.edit.looks.styles import new_paragraph_style, put_paragraph_style
+from hidden_frame.edit.masters.apply import (
     add_master,
     apply_masters,
     set_default_masters,
     set_page_layout,
 )
 from hidden_frame.edit.new import new_publication
-from hidden_frame.edit.pages import add_pages_after, delete_pages
-from hidden_frame.edit.sections import start_section
-from hidden_frame.edit.styles import new_paragraph_style, put_paragraph_style
+from hidden_frame.edit.pages.order import add_pages_after, delete_pages
+from hidden_frame.edit.pages.sections import start_section
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Columns, Size
 from hidden_frame.model.lookup import all_pages, paragraph_style
@@ -124,7 +124,7 @@ class Document:
     def edit(self, name: str, change: Callable[[Publication], Publication]) -> None:
         """Any edit of `hidden_frame.edit`, as one step.
 
-        >>> from hidden_frame.edit.ties import tie
+        >>> from hidden_frame.edit.pages.ties import tie
         >>> book.edit("tie", lambda p: tie(p, book.page(2).id, book.page(3).id))
         >>> book.page(2).page.tie == book.page(3).page.tie
         True

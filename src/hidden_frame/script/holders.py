@@ -5,9 +5,9 @@ from __future__ import annotations
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from hidden_frame.edit.items import add_item, change_items, remove_items
-from hidden_frame.edit.overrides import follow, hide_here, override
-from hidden_frame.edit.styles import put_picture
+from hidden_frame.edit.items.draw import add_item, change_items, remove_items
+from hidden_frame.edit.looks.styles import put_picture
+from hidden_frame.edit.masters.overrides import follow, hide_here, override
 from hidden_frame.model.items import Item, Line, PictureFrame, Shape, TextFrame
 from hidden_frame.model.lookup import find_master, holder, masters_by_id, stack_of
 from hidden_frame.model.paint import Fill, Stroke

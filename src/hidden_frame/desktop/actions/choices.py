@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from hidden_frame.compose.shown import change_shown, items_on, shown_item
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.overrides import follow, hide_here, make_local
-from hidden_frame.edit.styles import put_picture
+from hidden_frame.edit.looks.styles import put_picture
+from hidden_frame.edit.masters.overrides import follow, hide_here, make_local
+from hidden_frame.interact.shown import change_shown, items_on, shown_item
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Picture, Publication
 from hidden_frame.storage.pictures import left_out, read_picture

@@ -10,8 +10,19 @@ import msgspec
 from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QMimeData
 from PySide6.QtGui import QGuiApplication, QImage
 
-from hidden_frame.compose.arranging import area
-from hidden_frame.compose.shown import (
+from hidden_frame.desktop.actions.choices import tell_left_out
+from hidden_frame.desktop.desk.canvas import Desk
+from hidden_frame.desktop.desk.gestures.draw import usual_layer
+from hidden_frame.desktop.session import Session
+from hidden_frame.edit.carry.items import Clip
+from hidden_frame.edit.items.draw import remove_items
+from hidden_frame.edit.items.tiling import picture_size, room_in_middle, text_size, tiled
+from hidden_frame.edit.looks.styles import put_picture
+from hidden_frame.edit.text.write import MAX_CHARACTERS, insert, plain
+from hidden_frame.interact.faces import Face
+from hidden_frame.interact.hits import Spot, hit
+from hidden_frame.interact.line_up import area
+from hidden_frame.interact.shown import (
     add_shown,
     box_of,
     change_shown,
@@ -19,21 +30,11 @@ from hidden_frame.compose.shown import (
     pasted_as_shown,
     shown_item,
 )
-from hidden_frame.desktop.actions.choices import tell_left_out
-from hidden_frame.desktop.desk.canvas import Desk
-from hidden_frame.desktop.desk.gestures.draw import usual_layer
-from hidden_frame.desktop.desk.hits import Spot, hit
-from hidden_frame.desktop.session import Face, Session
-from hidden_frame.edit.boxes import Bounds, around_all, bounds_of
-from hidden_frame.edit.carry import Clip
-from hidden_frame.edit.items import remove_items
-from hidden_frame.edit.styles import put_picture
-from hidden_frame.edit.text import MAX_CHARACTERS, insert, plain
-from hidden_frame.edit.tiling import picture_size, room_in_middle, text_size, tiled
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import Item, PictureFrame, TextFrame
 from hidden_frame.model.lookup import holder
+from hidden_frame.model.plane.box import Bounds, around_all, bounds_of
 from hidden_frame.model.publication import Picture, Publication
 from hidden_frame.model.text import Paragraph
 from hidden_frame.storage.pictures import EXTENSIONS, picture_from_bytes, read_picture

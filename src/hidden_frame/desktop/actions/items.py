@@ -4,16 +4,10 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QWidget
 
-from hidden_frame.compose.arranging import align, area, distribute, same_size
-from hidden_frame.compose.shown import items_on, shown_item
 from hidden_frame.desktop.dialogs.masters import ToMasterDialog
 from hidden_frame.desktop.dialogs.repeat import RepeatDialog
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.arrange import Axis, Edge
-from hidden_frame.edit.boxes import Bounds
-from hidden_frame.edit.faces import join_faces, split_faces
-from hidden_frame.edit.guides import lock_guides, remove_guide, remove_guides
-from hidden_frame.edit.items import (
+from hidden_frame.edit.items.draw import (
     change_items,
     duplicate_items,
     group_items,
@@ -21,8 +15,14 @@ from hidden_frame.edit.items import (
     reorder_items,
     ungroup_items,
 )
-from hidden_frame.edit.overrides import follow_items, hide_here, make_local
+from hidden_frame.edit.items.guides import lock_guides, remove_guide, remove_guides
+from hidden_frame.edit.items.spread import Axis, Edge
+from hidden_frame.edit.masters.faces import join_faces, split_faces
+from hidden_frame.edit.masters.overrides import follow_items, hide_here, make_local
+from hidden_frame.interact.line_up import align, area, distribute, same_size
+from hidden_frame.interact.shown import items_on, shown_item
 from hidden_frame.model.lookup import holder
+from hidden_frame.model.plane.box import Bounds
 from hidden_frame.model.publication import Publication
 
 

@@ -6,8 +6,8 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QCursor
 from PySide6.QtWidgets import QMenu, QWidget
 
-from hidden_frame.compose.foretold import Change, Foretold, foretell, kept_together
 from hidden_frame.desktop.session import Session
+from hidden_frame.interact.foretold import Change, Foretold, foretell, kept_together
 
 
 def order_pages(

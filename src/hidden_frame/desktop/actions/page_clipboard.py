@@ -9,14 +9,14 @@ from PySide6.QtWidgets import QWidget
 
 from hidden_frame.desktop.actions.order import order_pages
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.carry_pages import (
+from hidden_frame.edit.carry.pages import (
     PageClip,
     pages_copied,
     pages_pasted,
     section_copied,
     section_pasted,
 )
-from hidden_frame.edit.pages import delete_pages, place_of
+from hidden_frame.edit.pages.order import delete_pages, place_of
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import section_of
 from hidden_frame.model.publication import Publication

@@ -20,12 +20,12 @@ from hidden_frame.desktop.dialogs.order import (
 )
 from hidden_frame.desktop.dialogs.pages import ApplyDialog, DeleteMasterDialog
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.blind import blind_empty_pages, blind_first_pages, show_all_folios
-from hidden_frame.edit.held import hold_pages
-from hidden_frame.edit.masters import delete_master
-from hidden_frame.edit.overrides import follow_on_pages
-from hidden_frame.edit.pages import add_pages_after, delete_pages, duplicate_pages, set_blind
-from hidden_frame.edit.sections import (
+from hidden_frame.edit.masters.apply import delete_master
+from hidden_frame.edit.masters.overrides import follow_on_pages
+from hidden_frame.edit.pages.blind import blind_empty_pages, blind_first_pages, show_all_folios
+from hidden_frame.edit.pages.held import hold_pages
+from hidden_frame.edit.pages.order import add_pages_after, delete_pages, duplicate_pages, set_blind
+from hidden_frame.edit.pages.sections import (
     delete_section,
     duplicate_section,
     end_section,
@@ -33,7 +33,7 @@ from hidden_frame.edit.sections import (
     move_section,
     number_from,
 )
-from hidden_frame.edit.ties import tie, untie
+from hidden_frame.edit.pages.ties import tie, untie
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import (
     all_pages,

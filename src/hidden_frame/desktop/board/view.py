@@ -26,7 +26,7 @@ from hidden_frame.desktop.board.paint import paint_board
 from hidden_frame.desktop.pages.drops import MASTER_MIME, carried
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.masters import possible_bases, set_base
+from hidden_frame.edit.masters.apply import possible_bases, set_base
 from hidden_frame.model.lookup import masters_by_id
 
 SMALL, LARGE = 56, 300  # heights of a thumbnail in pixels

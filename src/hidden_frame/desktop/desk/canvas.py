@@ -23,16 +23,17 @@ from hidden_frame.compose.contrast import poor_contrast
 from hidden_frame.compose.scene import Placed
 from hidden_frame.desktop.desk.edges import EdgeScroll
 from hidden_frame.desktop.desk.hand import SLACK, Hand
-from hidden_frame.desktop.desk.hits import Spot, face_at, hit
 from hidden_frame.desktop.desk.judge import Judge
 from hidden_frame.desktop.desk.paper import Paper, Sheet
 from hidden_frame.desktop.desk.surface import LinesLayer, overflow_tab, paint_desk
 from hidden_frame.desktop.desk.text_edit import TextEdit, wants_key
 from hidden_frame.desktop.desk.view import View, fitted, widened
 from hidden_frame.desktop.painter.pictures import PictureShelf
-from hidden_frame.desktop.session import Editing, Face, Session
+from hidden_frame.desktop.session import Editing, Session
 from hidden_frame.desktop.settings import settings
-from hidden_frame.edit.boxes import Bounds
+from hidden_frame.interact.faces import Face
+from hidden_frame.interact.hits import Spot, face_at, hit
+from hidden_frame.model.plane.box import Bounds
 
 Asked = Callable[[Spot, QPointF], None]
 

@@ -10,16 +10,16 @@ from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF, QTransform
 from hidden_frame.compose.cascade import PageLayout
 from hidden_frame.compose.placing import guide_x
 from hidden_frame.compose.scene import PicturePrimitive, Placed, Scene
-from hidden_frame.desktop.desk.hits import turn_knob
 from hidden_frame.desktop.desk.paper import Sheet
 from hidden_frame.desktop.desk.view import View
 from hidden_frame.desktop.marks import paint_diamond
 from hidden_frame.desktop.painter.pictures import PictureShelf
-from hidden_frame.desktop.session import Face
 from hidden_frame.desktop.theme import Theme
-from hidden_frame.edit.boxes import HANDLES, Box
+from hidden_frame.interact.faces import Face
+from hidden_frame.interact.hits import turn_knob
 from hidden_frame.model.geometry import Guide
 from hidden_frame.model.memory import remembered
+from hidden_frame.model.plane.box import HANDLES, Box
 from hidden_frame.typeset.caret import Caret
 
 HANDLE = 8.0  # pixels, a handle's side

@@ -7,8 +7,6 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtGui import QMouseEvent
 
-from hidden_frame.compose.cropping import picture_box, picture_of
-from hidden_frame.compose.shown import box_of, shown_item, shown_items
 from hidden_frame.desktop.desk.chrome import HANDLE, KNOB
 from hidden_frame.desktop.desk.gestures.band import BandGesture
 from hidden_frame.desktop.desk.gestures.base import Ctrl, Gesture, Shift, selected_face
@@ -18,13 +16,15 @@ from hidden_frame.desktop.desk.gestures.guide import GuideGesture
 from hidden_frame.desktop.desk.gestures.move import MoveGesture
 from hidden_frame.desktop.desk.gestures.size import SizeGesture
 from hidden_frame.desktop.desk.gestures.turn import TurnGesture
-from hidden_frame.desktop.desk.hits import Spot, all_hits, guide_at, handle_at, hit, turn_knob
 from hidden_frame.desktop.desk.snapper import layout_of
 from hidden_frame.desktop.session import GuideAt
 from hidden_frame.desktop.settings import settings
-from hidden_frame.edit.boxes import Bounds, Box, Handle, around_all, bounds_of, holds
-from hidden_frame.edit.guides import move_guide, own_guides
+from hidden_frame.edit.items.guides import move_guide, own_guides
+from hidden_frame.interact.cropping import picture_box, picture_of
+from hidden_frame.interact.hits import Spot, all_hits, guide_at, handle_at, hit, turn_knob
+from hidden_frame.interact.shown import box_of, shown_item, shown_items
 from hidden_frame.model.items import Line, PictureFrame, TextFrame
+from hidden_frame.model.plane.box import Bounds, Box, Handle, around_all, bounds_of, holds
 
 if TYPE_CHECKING:
     from hidden_frame.desktop.desk.canvas import Desk

@@ -8,11 +8,11 @@ from PySide6.QtCore import QRect, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QPainter, QPixmap
 
 from hidden_frame.compose.scene import PathPrimitive, Placed, Scene, TextPrimitive
-from hidden_frame.desktop.desk.hits import bounds
 from hidden_frame.desktop.desk.view import View
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.painter.scene import Look, paint_placed
-from hidden_frame.desktop.session import Face
+from hidden_frame.interact.faces import Face
+from hidden_frame.interact.hits import bounds
 from hidden_frame.model.memory import remembered
 from hidden_frame.typeset.text import PlacedLine
 

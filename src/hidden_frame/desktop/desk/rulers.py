@@ -18,7 +18,7 @@ from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.desk.gestures.guide import GuideGesture
 from hidden_frame.desktop.desk.snapper import Snapper
 from hidden_frame.desktop.settings import settings
-from hidden_frame.edit.boxes import Bounds
+from hidden_frame.model.plane.box import Bounds
 from hidden_frame.model.units import POINTS, Unit
 
 THICK = 20  # pixels

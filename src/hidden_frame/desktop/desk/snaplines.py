@@ -5,10 +5,10 @@ from __future__ import annotations
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QPainter, QPen
 
-from hidden_frame.compose.snapping import SnapLine
 from hidden_frame.desktop.desk.view import View
 from hidden_frame.desktop.theme import Theme
-from hidden_frame.edit.boxes import Bounds
+from hidden_frame.interact.snapping import SnapLine
+from hidden_frame.model.plane.box import Bounds
 from hidden_frame.model.units import Unit, short_length
 
 

@@ -7,8 +7,11 @@ from functools import cached_property
 from PySide6.QtCore import Qt
 
 from hidden_frame.compose.cascade import PageLayout, master_layout, page_layout, shown_on
-from hidden_frame.compose.shown import box_of, items_on
-from hidden_frame.compose.snapping import (
+from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.settings import settings
+from hidden_frame.interact.faces import Face
+from hidden_frame.interact.shown import box_of, items_on
+from hidden_frame.interact.snapping import (
     SnapLine,
     Snapped,
     Target,
@@ -16,10 +19,8 @@ from hidden_frame.compose.snapping import (
     page_targets,
     snapped,
 )
-from hidden_frame.desktop.session import Face, Session
-from hidden_frame.desktop.settings import settings
-from hidden_frame.edit.boxes import Bounds, bounds_of
 from hidden_frame.model.lookup import find_page, masters_by_id
+from hidden_frame.model.plane.box import Bounds, bounds_of
 from hidden_frame.model.publication import Publication
 
 Edges = tuple[tuple[float, ...], tuple[float, ...]]

@@ -22,9 +22,9 @@ from hidden_frame.desktop.desk.snaplines import (
 )
 from hidden_frame.desktop.desk.snapper import layout_of
 from hidden_frame.desktop.painter.scene import Look
-from hidden_frame.desktop.session import Face
 from hidden_frame.desktop.settings import settings
-from hidden_frame.edit.guides import own_guides
+from hidden_frame.edit.items.guides import own_guides
+from hidden_frame.interact.faces import Face
 from hidden_frame.typeset.caret import caret_at, spans_of
 
 if TYPE_CHECKING:

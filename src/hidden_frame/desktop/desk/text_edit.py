@@ -10,10 +10,10 @@ from PySide6.QtCore import QObject, Qt, Signal
 from PySide6.QtGui import QGuiApplication, QKeyEvent, QKeySequence
 
 from hidden_frame.compose.scene import Placed, TextPrimitive
-from hidden_frame.compose.shown import change_shown, shown_item
 from hidden_frame.desktop.session import Editing, Session
-from hidden_frame.edit import text as edit_text
-from hidden_frame.edit.text import Place
+from hidden_frame.edit.text import write as edit_text
+from hidden_frame.edit.text.write import Place
+from hidden_frame.interact.shown import change_shown, shown_item
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.styles import computed_characters, computed_style
 from hidden_frame.model.text import Alignment, Marker, Text

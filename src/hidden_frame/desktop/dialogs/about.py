@@ -9,7 +9,7 @@ from hidden_frame.desktop.languages import language_options
 from hidden_frame.desktop.properties.fields import Choice, NumberField, TextField
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.about import set_about, set_title
-from hidden_frame.edit.setup import change_setup
+from hidden_frame.edit.pages.setup import change_setup
 from hidden_frame.model.publication import Publication
 
 _TEXTS = (("Author", "author"), ("Subject", "subject"), ("Keywords", "keywords"))

@@ -22,14 +22,14 @@ from PySide6.QtWidgets import (  # fmt: skip
     QWidget,
 )
 
-from hidden_frame.compose.goto import Place
-from hidden_frame.compose.search import search
 from hidden_frame.desktop.commands import Commands
 from hidden_frame.desktop.dialogs.goto import go_to
 from hidden_frame.desktop.guide import topic_of_command
 from hidden_frame.desktop.session import Session
-from hidden_frame.desktop.synonyms import alike
 from hidden_frame.desktop.tones import set_tone, with_tones
+from hidden_frame.interact.goto import Place
+from hidden_frame.interact.search import search
+from hidden_frame.interact.synonyms import alike
 
 _COMMAND, _FOUND = Qt.ItemDataRole.UserRole, Qt.ItemDataRole.UserRole + 1
 _MOST = 40

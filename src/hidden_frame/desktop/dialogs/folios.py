@@ -12,11 +12,10 @@ from hidden_frame.compose.ranges import pages_in_range
 from hidden_frame.compose.textspec import every_marker, marker_value
 from hidden_frame.desktop.chips import ChipField
 from hidden_frame.desktop.desk.canvas import Desk
-from hidden_frame.desktop.desk.hits import Spot
 from hidden_frame.desktop.dialogs.pages import EditQuestion
 from hidden_frame.desktop.properties.fields import Choice, TextField
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.folios import (
+from hidden_frame.edit.pages.folios import (
     Edge,
     FolioPlan,
     Place,
@@ -29,6 +28,7 @@ from hidden_frame.edit.folios import (
     plan_of,
     remove_folios,
 )
+from hidden_frame.interact.hits import Spot
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Shape
 from hidden_frame.model.lookup import all_pages, base_chain, find_page, section_of, stack_of

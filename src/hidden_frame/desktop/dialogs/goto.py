@@ -6,10 +6,10 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QListWidget, QListWidgetItem, QWidget
 
-from hidden_frame.compose.goto import Place, find_place, places
 from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.properties.fields import TextField
 from hidden_frame.desktop.session import Session
+from hidden_frame.interact.goto import Place, find_place, places
 
 
 class GoToDialog(Question):

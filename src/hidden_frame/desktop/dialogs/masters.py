@@ -11,10 +11,10 @@ from hidden_frame.compose.facts import page_facts, page_name
 from hidden_frame.desktop.dialogs.pages import EditQuestion
 from hidden_frame.desktop.properties.fields import Choice, TextField
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.carry_masters import masters_copied, masters_pasted
-from hidden_frame.edit.families import How, copy_master
-from hidden_frame.edit.masters import add_master, free_name, rename_master
-from hidden_frame.edit.promote import (
+from hidden_frame.edit.carry.masters import masters_copied, masters_pasted
+from hidden_frame.edit.masters.apply import add_master, free_name, rename_master
+from hidden_frame.edit.masters.family import How, copy_master
+from hidden_frame.edit.masters.promote import (
     master_of_page,
     new_master_for,
     page_stack_names,

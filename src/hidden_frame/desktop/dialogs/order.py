@@ -5,16 +5,13 @@ from __future__ import annotations
 from PySide6.QtWidgets import QCheckBox, QWidget
 
 from hidden_frame.compose.facts import page_facts, page_name
-from hidden_frame.compose.foretold import Change, foretell
-from hidden_frame.compose.goto import find_place
-from hidden_frame.compose.plan import preview
 from hidden_frame.compose.ranges import echo, pages_in_range
 from hidden_frame.desktop.actions.order import order_pages
 from hidden_frame.desktop.dialogs.pages import EditQuestion
 from hidden_frame.desktop.properties.fields import Choice, TextField
 from hidden_frame.desktop.properties.page import STYLES, StartField
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.pages import (
+from hidden_frame.edit.pages.order import (
     add_pages,
     add_spread,
     delete_pages,
@@ -22,7 +19,10 @@ from hidden_frame.edit.pages import (
     move_beside,
     place_of,
 )
-from hidden_frame.edit.sections import start_section
+from hidden_frame.edit.pages.sections import start_section
+from hidden_frame.interact.foretold import Change, foretell
+from hidden_frame.interact.goto import find_place
+from hidden_frame.interact.plan import preview
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages, find_section, section_of
 from hidden_frame.model.publication import MAX_PAGES, Numbering, Publication

@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QWidget
 from hidden_frame.desktop.dialogs.pages import EditQuestion
 from hidden_frame.desktop.properties.fields import TextField
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.items import MAX_COPIES, repeat_items
+from hidden_frame.edit.items.draw import MAX_COPIES, repeat_items
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.units import format_length, mm, parse_length

@@ -5,7 +5,6 @@ from __future__ import annotations
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QCheckBox, QLabel, QVBoxLayout, QWidget
 
-from hidden_frame.compose.plan import count_in_words
 from hidden_frame.desktop.commands import Commands
 from hidden_frame.desktop.fitting import Folding, ShortLabel
 from hidden_frame.desktop.flatplan.legend import Legend
@@ -13,6 +12,7 @@ from hidden_frame.desktop.flatplan.view import LARGE, SMALL, FlatplanView
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.strip import search_field, size_slider, strip, text_button
+from hidden_frame.interact.plan import count_in_words
 
 _BUTTONS = (("Move…", "move pages"), ("Fill up…", "fill up"), ("Spreads…", "spreads"))
 

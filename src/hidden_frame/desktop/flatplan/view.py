@@ -20,7 +20,6 @@ from PySide6.QtWidgets import QAbstractScrollArea, QToolTip
 
 from hidden_frame.checks.order import findings_by_page
 from hidden_frame.compose.facts import describe
-from hidden_frame.compose.plan import matching, numbering_in_words
 from hidden_frame.desktop.flatplan.layout import (
     FlatplanLayout,
     Tile,
@@ -35,6 +34,7 @@ from hidden_frame.desktop.pages.space import Gap, Head
 from hidden_frame.desktop.pages.view import PageView
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.desktop.session import Session
+from hidden_frame.interact.plan import matching, numbering_in_words
 from hidden_frame.model.lookup import all_pages, find_page, masters_by_id, stack_of
 
 SMALL, LARGE = 10, 460  # heights of a thumbnail in pixels

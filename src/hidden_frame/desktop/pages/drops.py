@@ -12,11 +12,11 @@ from PySide6.QtGui import QDropEvent
 from PySide6.QtWidgets import QWidget
 
 from hidden_frame.compose.facts import page_name
-from hidden_frame.compose.foretold import gap_in_words
 from hidden_frame.desktop.actions.order import order_pages
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.masters import apply_masters
-from hidden_frame.edit.pages import add_pages
+from hidden_frame.edit.masters.apply import apply_masters
+from hidden_frame.edit.pages.order import add_pages
+from hidden_frame.interact.foretold import gap_in_words
 from hidden_frame.model.lookup import find_page, masters_by_id, stack_of
 from hidden_frame.model.publication import Publication
 

@@ -8,12 +8,12 @@ from PySide6.QtCore import QPointF, QRectF, Qt, QTimer
 from PySide6.QtGui import QMouseEvent
 from PySide6.QtWidgets import QApplication, QWidget
 
-from hidden_frame.compose.foretold import Foretold, foretell, gap_in_words
 from hidden_frame.desktop.actions.order import order_pages
 from hidden_frame.desktop.pages.drops import EDGE, MasterDrop, between, on_page
 from hidden_frame.desktop.pages.space import Gap, PageSpace
-from hidden_frame.edit.pages import move_pages
-from hidden_frame.edit.sections import move_section
+from hidden_frame.edit.pages.order import move_pages
+from hidden_frame.edit.pages.sections import move_section
+from hidden_frame.interact.foretold import Foretold, foretell, gap_in_words
 from hidden_frame.model.lookup import positions
 from hidden_frame.model.publication import Publication
 

@@ -6,9 +6,9 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHeaderView, QTreeWidget, QTreeWidgetItem
 
 from hidden_frame.compose.departures import in_words
-from hidden_frame.compose.shown import items_on
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.tones import set_tone, with_tones
+from hidden_frame.interact.shown import items_on
 from hidden_frame.model.items import changed_properties
 from hidden_frame.model.lookup import holder, masters_by_id
 

@@ -8,8 +8,6 @@ from msgspec.structs import replace
 from PySide6.QtWidgets import QCheckBox, QLabel, QPushButton, QToolButton, QVBoxLayout
 
 from hidden_frame.compose.cascade import Resolved
-from hidden_frame.compose.remedies import Remedy
-from hidden_frame.compose.shown import box_of, change_shown, shown_item
 from hidden_frame.desktop.actions.choices import (
     go_to_item,
     hide_item,
@@ -33,13 +31,15 @@ from hidden_frame.desktop.properties.kinds import (
 )
 from hidden_frame.desktop.properties.place import add_arrange, add_reference
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.boxes import Box, placed_at, sized_at
-from hidden_frame.edit.colours import filled_with, stroked_with
-from hidden_frame.edit.faces import set_face
-from hidden_frame.edit.items import change_items
-from hidden_frame.edit.overrides import follow
+from hidden_frame.edit.items.draw import change_items
+from hidden_frame.edit.looks.colours import filled_with, stroked_with
+from hidden_frame.edit.masters.faces import set_face
+from hidden_frame.edit.masters.overrides import follow
+from hidden_frame.interact.remedies import Remedy
+from hidden_frame.interact.shown import box_of, change_shown, shown_item
 from hidden_frame.model.items import Face, Item, Line, PictureFrame, Placing, Shape, TextFrame
 from hidden_frame.model.lookup import masters_by_id
+from hidden_frame.model.plane.box import Box, placed_at, sized_at
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.units import Unit
 

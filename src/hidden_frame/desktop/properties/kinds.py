@@ -8,7 +8,6 @@ from typing import TYPE_CHECKING
 from msgspec.structs import replace
 from PySide6.QtWidgets import QFileDialog, QPushButton, QVBoxLayout
 
-from hidden_frame.compose.cropping import crop_of, picture_of, rescaled
 from hidden_frame.compose.drawing import effective_resolution
 from hidden_frame.desktop.actions.choices import place_picture
 from hidden_frame.desktop.properties.fields import (
@@ -18,7 +17,8 @@ from hidden_frame.desktop.properties.fields import (
     LengthField,
     NumberField,
 )
-from hidden_frame.edit.text import set_paragraph_style
+from hidden_frame.edit.text.write import set_paragraph_style
+from hidden_frame.interact.cropping import crop_of, picture_of, rescaled
 from hidden_frame.model.items import (
     Around,
     Item,

@@ -11,14 +11,14 @@ from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.properties.inherited import InheritedList
 from hidden_frame.desktop.properties.setup import canon_choice, pages_in_words
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.masters import (
+from hidden_frame.edit.masters.apply import (
     possible_bases,
     rename_master,
     set_base,
     set_opens,
     set_page_layout,
 )
-from hidden_frame.edit.overrides import follow_all
+from hidden_frame.edit.masters.overrides import follow_all
 from hidden_frame.model.canons import CANONS
 from hidden_frame.model.geometry import Columns, Grid, Guide
 from hidden_frame.model.invariants import check

@@ -12,10 +12,10 @@ from hidden_frame.desktop.properties.inherited import InheritedList
 from hidden_frame.desktop.properties.setup import SetupRows
 from hidden_frame.desktop.properties.stack import StackEditor
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.masters import apply_masters, set_section_masters
-from hidden_frame.edit.overrides import follow_on_pages
-from hidden_frame.edit.pages import set_blind
-from hidden_frame.edit.sections import change_numbering, rename_section
+from hidden_frame.edit.masters.apply import apply_masters, set_section_masters
+from hidden_frame.edit.masters.overrides import follow_on_pages
+from hidden_frame.edit.pages.order import set_blind
+from hidden_frame.edit.pages.sections import change_numbering, rename_section
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import (
     find_page,

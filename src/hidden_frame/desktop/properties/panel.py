@@ -8,8 +8,6 @@ from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtWidgets import QFrame, QScrollArea, QVBoxLayout, QWidget
 
 from hidden_frame.compose.contrast import poor_contrast
-from hidden_frame.compose.remedies import remedies
-from hidden_frame.compose.shown import items_on, shown_item
 from hidden_frame.desktop.desk.text_edit import TextEdit
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.properties.guide import GuideForm
@@ -19,6 +17,8 @@ from hidden_frame.desktop.properties.page import PageForm
 from hidden_frame.desktop.properties.several import SeveralForm
 from hidden_frame.desktop.properties.text import TextForm
 from hidden_frame.desktop.session import Session
+from hidden_frame.interact.remedies import remedies
+from hidden_frame.interact.shown import items_on, shown_item
 
 
 class Properties(QScrollArea):

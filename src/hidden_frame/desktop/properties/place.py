@@ -8,13 +8,13 @@ from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QToolButton, QWidget
 
-from hidden_frame.compose.arranging import AlignTo
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.icons import dress
 from hidden_frame.desktop.properties.fields import Choice
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.boxes import Handle
+from hidden_frame.interact.line_up import AlignTo
+from hidden_frame.model.plane.box import Handle
 
 POINTS = tuple((x, y) for y in (-1, 0, 1) for x in (-1, 0, 1))
 _NAMES = {-1: ("left", "top"), 0: ("centre", "middle"), 1: ("right", "bottom")}

@@ -10,8 +10,8 @@ from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.properties.stack import StackEditor
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.about import set_title
-from hidden_frame.edit.masters import set_default_masters
-from hidden_frame.edit.setup import change_setup
+from hidden_frame.edit.masters.apply import set_default_masters
+from hidden_frame.edit.pages.setup import change_setup
 from hidden_frame.model.canons import CANONS
 from hidden_frame.model.geometry import Margins
 from hidden_frame.model.publication import Publication

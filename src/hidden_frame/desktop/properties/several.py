@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from hidden_frame.compose.arranging import reshape
-from hidden_frame.compose.shown import box_of, change_shown, shown_items
 from hidden_frame.desktop.properties.fields import LengthField, NumberField
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.properties.place import add_arrange, add_reference
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.boxes import (
+from hidden_frame.interact.line_up import reshape
+from hidden_frame.interact.shown import box_of, change_shown, shown_items
+from hidden_frame.model.plane.box import (
     Bounds,
     Box,
     around_all,

@@ -30,7 +30,7 @@ from hidden_frame.desktop.run.layout import TOP, Cell, RunLayout, run_layout
 from hidden_frame.desktop.run.paint import paint_run
 from hidden_frame.desktop.run.thumbnails import BUSY, SLICE, Thumbnails
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.pages import place_of
+from hidden_frame.edit.pages.order import place_of
 from hidden_frame.model.lookup import all_pages, find_page, masters_by_id, stack_of
 
 _STEPS = {

@@ -13,18 +13,18 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from hidden_frame.compose.shown import change_shown, shown_items
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.dialogs.colour import ColourDialog, DeleteColourDialog
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.swatches import swatch
-from hidden_frame.edit.colours import (
+from hidden_frame.edit.looks.colours import (
     delete_colour,
     filled_with,
     stroked_with,
     uses,
 )
+from hidden_frame.interact.shown import change_shown, shown_items
 from hidden_frame.model.items import Line
 from hidden_frame.model.paint import Colour
 from hidden_frame.model.publication import Publication

@@ -19,19 +19,20 @@ from PySide6.QtWidgets import (
 )
 
 from hidden_frame.compose.cascade import Resolved
-from hidden_frame.compose.shown import change_shown, items_on
 from hidden_frame.desktop.icons import dress
 from hidden_frame.desktop.icons import plain_icon as icon
-from hidden_frame.desktop.session import Face, Session
+from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.tones import set_tone, with_tones
-from hidden_frame.edit.items import change_items, move_in_stack
-from hidden_frame.edit.layers import (
+from hidden_frame.edit.items.draw import change_items, move_in_stack
+from hidden_frame.edit.looks.layers import (
     add_layer,
     change_layer,
     delete_layer,
     items_in,
     move_layer,
 )
+from hidden_frame.interact.faces import Face
+from hidden_frame.interact.shown import change_shown, items_on
 from hidden_frame.model.items import Line, PictureFrame, Shape, TextFrame
 from hidden_frame.model.lookup import masters_by_id
 from hidden_frame.model.publication import Publication

@@ -25,8 +25,8 @@ from hidden_frame.desktop.ribbon import ribbon_icon
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.tones import set_tone, with_tones
 from hidden_frame.edit.about import new_detail_name, rename_detail, set_detail
-from hidden_frame.edit.families import copy_master, move_master
-from hidden_frame.edit.masters import add_master, set_base
+from hidden_frame.edit.masters.apply import add_master, set_base
+from hidden_frame.edit.masters.family import copy_master, move_master
 from hidden_frame.model.lookup import find_master
 from hidden_frame.model.publication import Publication
 

@@ -8,7 +8,7 @@ from typing import Any, NamedTuple
 from pikepdf import Array, Dictionary, Name
 
 from hidden_frame.compose.facts import PageFacts
-from hidden_frame.compose.folios import in_range
+from hidden_frame.compose.numerals import in_range
 from hidden_frame.model.publication import Publication
 
 _STYLES = {

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from hidden_frame.compose.shown import bounds_on
 from hidden_frame.desktop.desk.gestures.base import Ctrl, Gesture, Held, Shift
-from hidden_frame.desktop.desk.hits import Spot
-from hidden_frame.desktop.session import Face, Session
+from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
-from hidden_frame.edit.boxes import Bounds
+from hidden_frame.interact.faces import Face
+from hidden_frame.interact.hits import Spot
+from hidden_frame.interact.shown import bounds_on
+from hidden_frame.model.plane.box import Bounds
 
 
 class BandGesture(Gesture):

@@ -10,12 +10,13 @@ from collections.abc import Mapping
 
 from PySide6.QtCore import Qt
 
-from hidden_frame.compose.shown import box_of, change_shown, shown_items
-from hidden_frame.compose.snapping import SnapLine
-from hidden_frame.desktop.desk.hits import Spot
-from hidden_frame.desktop.session import Face, Session
-from hidden_frame.edit.boxes import Bounds, Box, around_all, bounds_of
+from hidden_frame.desktop.session import Session
+from hidden_frame.interact.faces import Face
+from hidden_frame.interact.hits import Spot
+from hidden_frame.interact.shown import box_of, change_shown, shown_items
+from hidden_frame.interact.snapping import SnapLine
 from hidden_frame.model.items import Line
+from hidden_frame.model.plane.box import Bounds, Box, around_all, bounds_of
 from hidden_frame.model.units import short_length
 
 Held = Qt.KeyboardModifier

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from hidden_frame.compose.cropping import crop_of, moved, picture_of, pulled, within
-from hidden_frame.compose.shown import change_shown, shown_item
 from hidden_frame.desktop.desk.gestures.base import Gesture, Held, Shift
-from hidden_frame.desktop.desk.hits import Spot
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.boxes import Handle
+from hidden_frame.interact.cropping import crop_of, moved, picture_of, pulled, within
+from hidden_frame.interact.hits import Spot
+from hidden_frame.interact.shown import change_shown, shown_item
 from hidden_frame.model.items import Crop, PictureFrame
+from hidden_frame.model.plane.box import Handle
 
 
 class CropGesture(Gesture):

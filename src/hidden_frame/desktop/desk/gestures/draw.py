@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from hidden_frame.compose.shown import add_shown
 from hidden_frame.desktop.desk.gestures.base import Alt, Gesture, Held, Shift
-from hidden_frame.desktop.desk.hits import Spot
 from hidden_frame.desktop.desk.snapper import Snapper
 from hidden_frame.desktop.session import Session, Tool
-from hidden_frame.edit.boxes import Bounds, Box, around, line_between
+from hidden_frame.interact.hits import Spot
+from hidden_frame.interact.shown import add_shown
 from hidden_frame.model.items import Item, Line, PictureFrame, Shape, TextFrame
 from hidden_frame.model.paint import Fill, Stroke
+from hidden_frame.model.plane.box import Bounds, Box, around, line_between
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import Paragraph
 

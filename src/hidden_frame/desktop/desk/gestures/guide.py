@@ -6,13 +6,14 @@ from typing import Literal
 
 from hidden_frame.compose.placing import guide_x
 from hidden_frame.desktop.desk.gestures.base import Gesture, Held, Shift
-from hidden_frame.desktop.desk.hits import Spot
 from hidden_frame.desktop.desk.snapper import Snapper
-from hidden_frame.desktop.session import Face, GuideAt, Session
-from hidden_frame.edit.boxes import Bounds
-from hidden_frame.edit.guides import add_guide, move_guide, own_guides, remove_guide
+from hidden_frame.desktop.session import GuideAt, Session
+from hidden_frame.edit.items.guides import add_guide, move_guide, own_guides, remove_guide
+from hidden_frame.interact.faces import Face
+from hidden_frame.interact.hits import Spot
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Guide
+from hidden_frame.model.plane.box import Bounds
 from hidden_frame.model.publication import Publication
 
 Axis = Literal["horizontal", "vertical"]

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from hidden_frame.compose.shown import bounds_on, change_shown, copied_as_shown, pasted_as_shown
 from hidden_frame.desktop.desk.gestures.base import Alt, Held, ItemsGesture, Shift, named
-from hidden_frame.desktop.desk.hits import Spot, face_at
 from hidden_frame.desktop.desk.snapper import Snapper
-from hidden_frame.desktop.session import Face, Session
-from hidden_frame.edit.items import rehome_items
+from hidden_frame.desktop.session import Session
+from hidden_frame.edit.items.draw import rehome_items
+from hidden_frame.interact.faces import Face
+from hidden_frame.interact.hits import Spot, face_at
+from hidden_frame.interact.shown import bounds_on, change_shown, copied_as_shown, pasted_as_shown
 from hidden_frame.model.lookup import find_page
 from hidden_frame.model.publication import Publication
 

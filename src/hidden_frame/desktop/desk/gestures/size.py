@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from hidden_frame.desktop.desk.gestures.base import Alt, Ctrl, Held, ItemsGesture, Shift, named
-from hidden_frame.desktop.desk.hits import Spot
 from hidden_frame.desktop.desk.snapper import Edges, Snapper
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.boxes import (
+from hidden_frame.interact.hits import Spot
+from hidden_frame.model.items import Line
+from hidden_frame.model.plane.box import (
     Bounds,
     Box,
     Handle,
@@ -16,7 +17,6 @@ from hidden_frame.edit.boxes import (
     resized,
     scaled,
 )
-from hidden_frame.model.items import Line
 
 
 class SizeGesture(ItemsGesture):

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from hidden_frame.desktop.desk.gestures.base import Ctrl, Held, ItemsGesture, Shift, named
-from hidden_frame.desktop.desk.hits import Spot
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
-from hidden_frame.edit.boxes import Box, direction, turned_about, turned_towards
+from hidden_frame.interact.hits import Spot
+from hidden_frame.model.plane.box import Box, direction, turned_about, turned_towards
 
 STEP = 15.0  # degrees, with Shift
 _CATCH = 2.0  # degrees within which a right angle catches

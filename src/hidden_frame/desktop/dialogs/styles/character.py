@@ -13,7 +13,7 @@ from hidden_frame.desktop.families import show_families
 from hidden_frame.desktop.languages import language_options
 from hidden_frame.desktop.properties.fields import Choice, LengthField, NumberField
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.styles import (
+from hidden_frame.edit.looks.styles import (
     delete_character_style,
     new_character_style,
     put_character_style,

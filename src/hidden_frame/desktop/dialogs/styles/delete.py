@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QWidget
 from hidden_frame.desktop.dialogs.pages import EditQuestion
 from hidden_frame.desktop.properties.fields import Choice
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.styles import style_uses
+from hidden_frame.edit.looks.styles import style_uses
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.styles import CharacterStyle, ParagraphStyle
 

@@ -13,7 +13,7 @@ from hidden_frame.desktop.dialogs.styles.delete import DeleteStyleDialog
 from hidden_frame.desktop.dialogs.styles.parts import Part
 from hidden_frame.desktop.properties.fields import Choice, TextField
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.styles import style_uses
+from hidden_frame.edit.looks.styles import style_uses
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.styles import CharacterStyle, ParagraphStyle, chain_of

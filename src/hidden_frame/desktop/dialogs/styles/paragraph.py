@@ -23,7 +23,7 @@ from hidden_frame.desktop.languages import language_name, language_options
 from hidden_frame.desktop.properties.fields import Choice, LengthField, NumberField
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.styles import (
+from hidden_frame.edit.looks.styles import (
     delete_paragraph_style,
     new_paragraph_style,
     put_paragraph_style,

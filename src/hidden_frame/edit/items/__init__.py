@@ -1,0 +1,1 @@
+"""Items drawn, changed, spread, tiled; guides."""

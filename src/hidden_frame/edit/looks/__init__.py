@@ -1,0 +1,1 @@
+"""What items refer to: styles, colours, layers."""

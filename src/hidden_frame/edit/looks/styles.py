@@ -1,0 +1,195 @@
+"""Styles made, changed, based on each other and deleted; colours and pictures put in."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from msgspec import UNSET
+from msgspec.structs import replace
+
+from hidden_frame.edit.change import change_texts, new_ids
+from hidden_frame.edit.masters.apply import free_name
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.lookup import character_style, paragraph_style
+from hidden_frame.model.paint import Colour
+from hidden_frame.model.publication import Picture, Publication
+from hidden_frame.model.styles import (
+    CHARACTER_PROPERTIES,
+    PROPERTIES,
+    CharacterStyle,
+    ComputedStyle,
+    ParagraphStyle,
+    computed_characters,
+    computed_style,
+)
+from hidden_frame.model.text import Text
+from hidden_frame.model.usage import texts_of
+
+
+def _put(values: tuple, new: object) -> tuple:
+    """The tuple with the value of the same id exchanged, or the new one added."""
+    wanted = new.id  # type: ignore[attr-defined]
+    if any(v.id == wanted for v in values):
+        return tuple(new if v.id == wanted else v for v in values)
+    return (*values, new)
+
+
+def put_paragraph_style(publication: Publication, style: ParagraphStyle) -> Publication:
+    """A paragraph style added, or changed everywhere it is used."""
+    styles = _put(publication.paragraph_styles, style)
+    return replace(publication, paragraph_styles=styles)
+
+
+def put_character_style(publication: Publication, style: CharacterStyle) -> Publication:
+    """A character style added, or changed everywhere it is used."""
+    styles = _put(publication.character_styles, style)
+    return replace(publication, character_styles=styles)
+
+
+def put_colour(publication: Publication, colour: Colour) -> Publication:
+    """A colour added, or changed everywhere it is used."""
+    return replace(publication, colours=_put(publication.colours, colour))
+
+
+def put_picture(publication: Publication, picture: Picture) -> Publication:
+    """A picture known to the publication; one with equal bytes is reused."""
+    if any(p.hash == picture.hash for p in publication.pictures):
+        return publication
+    return replace(publication, pictures=(*publication.pictures, picture))
+
+
+def restated(
+    publication: Publication,
+    wanted: ComputedStyle,
+    based_on: str | None,
+    following: frozenset[str] = frozenset(),
+) -> ParagraphStyle:
+    """The style of `wanted.id` so that it comes out as `wanted`, on this base.
+
+    It says only what differs from the base; what it said itself and is still wanted stays said,
+    even where the base says the same by now, unless it is among those `following`.
+    """
+    before = paragraph_style(publication, wanted.id)
+    base = ComputedStyle(id="", name="-")
+    if based_on is not None:
+        base = computed_style(publication.paragraph_styles, based_on)
+    values: dict[str, Any] = {}
+    for name in PROPERTIES:
+        value, said = getattr(wanted, name), getattr(before, name)
+        kept = before.based_on == based_on and said == value and name not in following
+        values[name] = value if kept or value != getattr(base, name) else UNSET
+    return ParagraphStyle(id=before.id, name=wanted.name, based_on=based_on, **values)
+
+
+def restated_character(
+    publication: Publication, wanted: CharacterStyle, based_on: str | None
+) -> CharacterStyle:
+    """The same for a character style, of which None says nothing.
+
+    On a base that says something, nothing can't be wanted: such a property follows the base.
+    """
+    before = character_style(publication, wanted.id)
+    base = computed_characters(publication.character_styles).get(based_on or "")
+    values: dict[str, Any] = {}
+    for name in CHARACTER_PROPERTIES:
+        value, said = getattr(wanted, name), getattr(before, name)
+        kept = before.based_on == based_on and said == value
+        values[name] = value if kept or value != getattr(base, name, None) else None
+    return CharacterStyle(id=before.id, name=wanted.name, based_on=based_on, **values)
+
+
+def new_paragraph_style(
+    publication: Publication, like: str, based: bool = False
+) -> tuple[Publication, str]:
+    """A new style that comes out as another one, under a name of its own; and its id.
+
+    It says the same as that one, or is based on it and says nothing itself.
+    """
+    style = paragraph_style(publication, like)
+    publication, (style_id,) = new_ids(publication, "style", 1)
+    name = free_name(style.name, (s.name for s in publication.paragraph_styles))
+    if based:
+        return put_paragraph_style(
+            publication, ParagraphStyle(id=style_id, name=name, based_on=like)
+        ), style_id
+    return put_paragraph_style(publication, replace(style, id=style_id, name=name)), style_id
+
+
+def new_character_style(
+    publication: Publication, like: str | None, based: bool = False
+) -> tuple[Publication, str]:
+    """The same for a character style; one that is like no other says nothing yet."""
+    publication, (style_id,) = new_ids(publication, "style", 1)
+    taken = [s.name for s in publication.character_styles]
+    if like is None:
+        style = CharacterStyle(id=style_id, name=free_name("Character style", taken))
+        return put_character_style(publication, style), style_id
+    style = character_style(publication, like)
+    name = free_name(style.name, taken)
+    if based:
+        style = CharacterStyle(id=style_id, name=name, based_on=like)
+    return put_character_style(publication, replace(style, id=style_id, name=name)), style_id
+
+
+def style_uses(publication: Publication, style_id: str) -> int:
+    """How many paragraphs, runs and markers are set in a style; overridden texts count too."""
+    count = 0
+    for _, text in texts_of(publication):
+        for paragraph in text:
+            count += paragraph.style == style_id
+            count += sum(piece.style == style_id for piece in paragraph.content)
+    return count
+
+
+def delete_paragraph_style(publication: Publication, style_id: str, instead: str) -> Publication:
+    """Without a paragraph style; its paragraphs take another one, and styles that are based on
+    it look as before."""
+    gone = paragraph_style(publication, style_id)
+    if instead == style_id or len(publication.paragraph_styles) == 1:
+        raise Refusal(f"“{gone.name}” can't take its own place; choose another style.")
+    paragraph_style(publication, instead)
+    for style in publication.paragraph_styles:
+        if style.based_on == style_id:
+            wanted = computed_style(publication.paragraph_styles, style.id)
+            free = restated(publication, wanted, gone.based_on)
+            publication = put_paragraph_style(publication, free)
+    kept = tuple(s for s in publication.paragraph_styles if s.id != style_id)
+
+    def text(old: Text) -> Text:
+        if all(p.style != style_id for p in old):
+            return old
+        return tuple(replace(p, style=instead) if p.style == style_id else p for p in old)
+
+    return replace(change_texts(publication, text), paragraph_styles=kept)
+
+
+def delete_character_style(
+    publication: Publication, style_id: str, instead: str | None
+) -> Publication:
+    """Without a character style; what was set in it takes another one, or none."""
+    gone = character_style(publication, style_id)
+    if instead is not None:
+        character_style(publication, instead)
+    if instead == style_id:
+        raise Refusal(f"“{gone.name}” can't take its own place; choose another style.")
+    computed = computed_characters(publication.character_styles)
+    for style in publication.character_styles:
+        if style.based_on == style_id:
+            free = restated_character(publication, computed[style.id], gone.based_on)
+            publication = put_character_style(publication, free)
+    kept = tuple(s for s in publication.character_styles if s.id != style_id)
+
+    def text(old: Text) -> Text:
+        if all(c.style != style_id for p in old for c in p.content):
+            return old
+        return tuple(
+            replace(
+                p,
+                content=tuple(
+                    replace(c, style=instead) if c.style == style_id else c for c in p.content
+                ),
+            )
+            for p in old
+        )
+
+    return replace(change_texts(publication, text), character_styles=kept)

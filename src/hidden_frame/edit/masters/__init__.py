@@ -1,0 +1,1 @@
+"""Masters made, applied, built on each other, departed from."""

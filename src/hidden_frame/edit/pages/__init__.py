@@ -1,0 +1,1 @@
+"""Pages and sections: their order, their numbers, their folios, the setup."""

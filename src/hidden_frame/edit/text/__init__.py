@@ -1,0 +1,1 @@
+"""Texts written and dressed; families of fonts."""

@@ -1,0 +1,121 @@
+"""What a change of the order of pages will do, said before it is done.
+
+>>> from hidden_frame.edit.pages.order import delete_pages
+>>> foretell(publication, lambda p: delete_pages(p, [page])).words
+'...change sides'
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import NamedTuple
+
+from hidden_frame.compose.facts import PageFacts, page_facts, page_name
+from hidden_frame.edit.pages.order import add_pages, place_of
+from hidden_frame.edit.pages.ties import tied_pairs
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.publication import Page, Publication
+
+Change = Callable[[Publication], Publication]
+
+
+class Foretold(NamedTuple):
+    """The result of a change, and what is worth knowing of it.
+
+    `turned` are pages that change sides, in their old order; `parted` pairs of tied pages
+    that faced each other and will not; `refused` is why it can't be done, or "".
+    """
+
+    result: Publication
+    turned: tuple[str, ...]
+    parted: tuple[tuple[str, str], ...]
+    refused: str
+    words: str
+
+
+def foretell(publication: Publication, change: Change) -> Foretold:
+    """What a change does to sides and tied spreads, without doing it."""
+    try:
+        result = change(publication)
+    except Refusal as refusal:
+        return Foretold(publication, (), (), str(refusal), str(refusal))
+    if result is publication:
+        return Foretold(publication, (), (), "", "nothing changes")
+    before, after = page_facts(publication), page_facts(result)
+    turned = tuple(i for i, f in before.items() if i in after and after[i].side != f.side)
+    parted = tuple(
+        (a.id, b.id)
+        for a, b in tied_pairs(publication)
+        if _facing(before, a.id, b.id)
+        and a.id in after
+        and b.id in after
+        and not _facing(after, a.id, b.id)
+    )
+    words = []
+    if turned:
+        spans = _spans([before[i] for i in turned])
+        one = len(turned) == 1
+        named = spans if spans.endswith("pages") else f"page{'' if one else 's'} {spans}"
+        words.append(f"{named} {'changes' if one else 'change'} sides")
+    for a, b in parted:
+        words.append(f"the tied spread {_label(before[a])}–{_label(before[b])} is parted")
+    return Foretold(result, turned, parted, "", "; ".join(words))
+
+
+def _facing(facts: dict[str, PageFacts], a: str, b: str) -> bool:
+    return facts[a].spread == facts[b].spread
+
+
+def _label(facts: PageFacts) -> str:
+    return facts.folio or f"#{facts.position}"
+
+
+def _spans(facts: list[PageFacts]) -> str:
+    """“4, 7 and 12–18”, by folio where there is one; beyond four stretches, a count."""
+    stretches: list[list[PageFacts]] = []
+    for each in facts:
+        if stretches and stretches[-1][-1].position == each.position - 1:
+            stretches[-1].append(each)
+        else:
+            stretches.append([each])
+    if len(stretches) > 4:
+        return f"{len(facts)} pages"
+    names = [_label(s[0]) if len(s) == 1 else f"{_label(s[0])}–{_label(s[-1])}" for s in stretches]
+    return names[0] if len(names) == 1 else ", ".join(names[:-1]) + " and " + names[-1]
+
+
+def gap_in_words(publication: Publication, section_id: str, index: int) -> str:
+    """Where a gap between pages is: “before 14, in Spring”, “at the end of Spring”."""
+    facts = page_facts(publication)
+    section = next(s for s in publication.sections if s.id == section_id)
+    name = section.name or "its section"
+    if index < len(section.pages):
+        return f"before {page_name(facts[section.pages[index].id])}, in {name}"
+    return f"at the end of {name}"
+
+
+def kept_together(publication: Publication, foretold: Foretold) -> Publication | None:
+    """The change with the one page more that keeps tied spreads together; None if one page
+    does not.
+
+    The page is automatic, and put before the first of the pairs that would be parted.
+    """
+    if not foretold.parted:
+        return None
+    for pair in foretold.parted:
+        section, index = place_of(foretold.result, pair[0])
+        more, _ = add_pages(foretold.result, section, index)
+        facts = page_facts(more)
+        if all(_facing(facts, a.id, b.id) for a, b in _pairs_kept(publication, more)):
+            return more
+    return None
+
+
+def _pairs_kept(publication: Publication, new: Publication) -> list[tuple[Page, Page]]:
+    """The pairs that faced each other before and are both still there."""
+    before, after = page_facts(publication), page_facts(new)
+    return [
+        (a, b)
+        for a, b in tied_pairs(publication)
+        if _facing(before, a.id, b.id) and a.id in after and b.id in after
+    ]

@@ -1,0 +1,98 @@
+"""What lies under a point of the desk."""
+
+from __future__ import annotations
+
+import math
+from typing import NamedTuple
+
+from hidden_frame.compose.cascade import PageLayout
+from hidden_frame.compose.placing import guide_x
+from hidden_frame.compose.scene import Placed, Scene
+from hidden_frame.interact.faces import Face
+from hidden_frame.model.plane.box import HANDLES, Box, Handle, holds
+
+
+class Spot(NamedTuple):
+    """A point of the desk: the face it belongs to, and its place there in points."""
+
+    face: Face
+    x: float
+    y: float
+
+
+def face_at(faces: tuple[Face, ...], width: float, x: float) -> Face:
+    """The face on which a spread's x lies; outside of all, the nearest."""
+    return min(faces, key=lambda f: max(f.x - x, x - f.x - width, 0.0))
+
+
+def hit(scene: Scene, x: float, y: float, slack: float) -> Placed | None:
+    """The topmost item at a point; `slack` points beside thin ones still count."""
+    for placed in reversed(scene.placed):
+        if not placed.locked and _inside(placed, x, y, slack):
+            return placed
+    return None
+
+
+def all_hits(scene: Scene, x: float, y: float, slack: float) -> list[Placed]:
+    """Every item at a point, topmost first."""
+    found = [p for p in scene.placed if not p.locked and _inside(p, x, y, slack)]
+    return found[::-1]
+
+
+def _inside(placed: Placed, x: float, y: float, slack: float) -> bool:
+    px, py = placed.matrix.inverse().apply(x, y)
+    w, h = placed.drawing.width, placed.drawing.height
+    sx, sy = (slack if w < 2 * slack else 0.0), (slack if h < 2 * slack else 0.0)
+    return -sx <= px <= w + sx and -sy <= py <= h + sy
+
+
+def handle_at(box: Box, x: float, y: float, slack: float, line: bool) -> Handle | None:
+    """The handle of a box at a point; a line has one at each end only.
+
+    Inside a small box handles reach less far in, so that its middle can be dragged.
+    """
+    handles = ((-1, 0), (1, 0)) if line else HANDLES
+    if not line and holds(box, x, y):
+        slack = min(slack, box.width / 4, box.height / 4)
+    best = None
+    nearest = slack
+    for handle in handles:
+        hx, hy = box.point(*handle)
+        distance = max(abs(hx - x), abs(hy - y))
+        if distance <= nearest:
+            best, nearest = handle, distance
+    return best
+
+
+def turn_knob(box: Box, away: float) -> tuple[float, float]:
+    """Where the knob that turns a box stands: `away` points out from the middle of its right
+    edge, so that it never hides below a page's head."""
+    x, y = box.point(1, 0)
+    cx, cy = box.centre
+    far = math.hypot(x - cx, y - cy)
+    angle = math.radians(box.rotation)
+    across, down = (
+        ((x - cx) / far, (y - cy) / far) if far > 1e-9 else (math.cos(angle), math.sin(angle))
+    )
+    return x + across * away, y + down * away
+
+
+def guide_at(
+    layout: PageLayout, face: Face, width: float, x: float, y: float, slack: float
+) -> int | None:
+    """The index, among all guides of a layout, of the one at a point of a page."""
+    best, nearest = None, slack
+    for n, guide in enumerate(layout.guides):
+        at = guide_x(guide.position, face.side, width) if guide.axis == "vertical" else None
+        away = abs(x - at) if at is not None else abs(y - guide.position)
+        if away <= nearest:
+            best, nearest = n, away
+    return best
+
+
+def bounds(placed: Placed) -> tuple[float, float, float, float]:
+    """Left, top, right and bottom of an item on its page."""
+    w, h = placed.drawing.width, placed.drawing.height
+    corners = [placed.matrix.apply(x, y) for x, y in ((0, 0), (w, 0), (w, h), (0, h))]
+    xs, ys = [c[0] for c in corners], [c[1] for c in corners]
+    return min(xs), min(ys), max(xs), max(ys)

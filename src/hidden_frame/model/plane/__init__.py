@@ -1,0 +1,1 @@
+"""Geometry of the plane: boxes, matrices, and what is mirrored at the spine."""
