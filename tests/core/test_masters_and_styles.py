@@ -8,7 +8,7 @@ from msgspec.structs import replace
 from hidden_frame.compose.cascade import master_layout, page_layout
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.facts import describe, ordinal, page_facts
-from hidden_frame.compose.placing import guide_x, text_area
+from hidden_frame.compose.placing import text_area
 from hidden_frame.compose.textspec import ink, palette, span_of
 from hidden_frame.edit.about import remove_detail, set_detail, set_title
 from hidden_frame.edit.items.draw import (
@@ -39,6 +39,7 @@ from hidden_frame.model.items import Shape, TextFrame
 from hidden_frame.model.lookup import all_pages, find_master, paragraph_style, stack_of
 from hidden_frame.model.paint import Colour
 from hidden_frame.model.plane.matrix import Matrix, placement
+from hidden_frame.model.plane.mirror import guide_x
 from hidden_frame.model.publication import Numbering
 from hidden_frame.model.text import Marker, Paragraph, Run
 from hidden_frame.typeset.fonts import DEFAULT_FAMILY, font_book

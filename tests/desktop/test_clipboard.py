@@ -163,6 +163,17 @@ def test_several_files_are_laid_out_in_order_and_undone_in_one_step(hands, tmp_p
     assert hands.publication is before
 
 
+def test_a_dropped_picture_has_its_actual_size(hands, tmp_path):
+    """As the fit “actual” shows it: 600 × 300 pixels at 300 to an inch are 2 × 1 inches."""
+    hands.session.show_page(hands.page(27))
+    Image.new("RGB", (600, 300), (90, 20, 20)).save(tmp_path / "plate.png", dpi=(300, 300))
+    drop(hands, [tmp_path / "plate.png"])
+    frame = find_page(hands.publication, hands.session.page_id).items[-1]
+    known = next(p for p in hands.publication.pictures if p.hash == frame.picture)
+    assert (frame.width, frame.height) == pytest.approx((144.0, 72.0), abs=0.1)
+    assert (frame.width, frame.height) == pytest.approx(known.size, abs=0.1)
+
+
 def test_a_picture_dropped_on_a_picture_frame_fills_it(hands, tmp_path):
     hands.session.show_page(hands.page(27))
     hands.do("tool picture")

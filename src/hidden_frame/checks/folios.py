@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from hidden_frame.compose.cascade import Resolved, page_items, stack_items
 from hidden_frame.compose.facts import page_facts
-from hidden_frame.compose.textspec import markers_in
+from hidden_frame.compose.markers import markers_in
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, stack_of

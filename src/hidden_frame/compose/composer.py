@@ -14,14 +14,9 @@ from hidden_frame.compose.around import Obstacle, in_the_way, obstacles
 from hidden_frame.compose.cascade import Resolved, face_items, page_items, shown_on, stack_items
 from hidden_frame.compose.drawing import NOTHING, draw
 from hidden_frame.compose.facts import PageFacts, page_facts
+from hidden_frame.compose.markers import marker_label, marker_value, markers_in
 from hidden_frame.compose.scene import Placed, Scene
-from hidden_frame.compose.textspec import (
-    Palette,
-    marker_label,
-    marker_value,
-    markers_in,
-    palette,
-)
+from hidden_frame.compose.textspec import Palette, palette
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import Item, TextFrame
 from hidden_frame.model.lookup import all_pages, find_page, stack_of

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from msgspec.structs import replace
 
-from hidden_frame.edit.masters.faces import mirrored
 from hidden_frame.model.geometry import Margins, Side
 from hidden_frame.model.items import Item
+from hidden_frame.model.plane.mirror import mirrored
 from hidden_frame.model.publication import Setup
 from hidden_frame.model.text import Alignment
 from hidden_frame.typeset.paragraph import PhysicalAlign
@@ -59,11 +59,6 @@ def physical(alignment: Alignment, side: Side) -> PhysicalAlign:
     if alignment == "outside":
         return "right" if side == "recto" else "left"
     return alignment
-
-
-def guide_x(position: float, side: Side, trim_width: float) -> float:
-    """x of a vertical guide from its distance to the spine."""
-    return position if side == "recto" else trim_width - position
 
 
 def text_area(setup: Setup, margins: Margins, side: Side) -> tuple[float, float, float, float]:

@@ -4,12 +4,11 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from hidden_frame.compose.facts import PageFacts
 from hidden_frame.compose.placing import physical
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.paint import Colour
-from hidden_frame.model.publication import Detail, Publication
+from hidden_frame.model.publication import Publication
 from hidden_frame.model.styles import (
     CharacterStyle,
     ComputedStyle,
@@ -17,7 +16,7 @@ from hidden_frame.model.styles import (
     computed_characters,
     computed_paragraphs,
 )
-from hidden_frame.model.text import Look, Marker, MarkerKind, Paragraph, Text
+from hidden_frame.model.text import Look, Marker, Paragraph, Text
 from hidden_frame.typeset.fonts import font_book
 from hidden_frame.typeset.fonts.fallback import stretches
 from hidden_frame.typeset.paragraph import Ink, ParagraphSpec, Span, SpotInk, Tab
@@ -67,53 +66,6 @@ def ink(colour: Colour, tint: float = 1.0) -> Ink:
     if colour.space == "rgb":
         return tuple(1 - (1 - v) * tint for v in colour.values)
     return tuple(v * tint for v in colour.values)
-
-
-@remembered()
-def markers_in(text: Text) -> tuple[Marker, ...]:
-    """Every marker of a text, in order."""
-    return tuple(piece for p in text for piece in p.content if isinstance(piece, Marker))
-
-
-LABELS: dict[MarkerKind, str] = {
-    "folio": "Folio",
-    "page count": "Page count",
-    "section pages": "Section pages",
-    "section last folio": "Last folio",
-    "section name": "Section",
-    "title": "Title",
-}
-
-
-def every_marker(details: tuple[Detail, ...]) -> list[tuple[str, Marker]]:
-    """Every marker that a text can show, with its name in a list."""
-    found = [(label, Marker(kind)) for kind, label in LABELS.items()]
-    return found + [(f"{d.name}: {d.value}", Marker("detail", d.name)) for d in details]
-
-
-def marker_label(marker: Marker) -> str:
-    """What a marker's chip says on a master."""
-    return marker.detail or "Detail" if marker.shows == "detail" else LABELS[marker.shows]
-
-
-def marker_value(marker: Marker, facts: PageFacts, title: str, details: tuple[Detail, ...]) -> str:
-    """What a marker shows on a page (R21)."""
-    match marker.shows:
-        case "folio":
-            return facts.folio
-        case "page count":
-            return str(facts.pages)
-        case "section pages":
-            return str(facts.section_pages)
-        case "section last folio":
-            return facts.section_last_folio
-        case "section name":
-            return facts.section_name
-        case "title":
-            return title
-        case "detail":
-            found = next((d.value for d in details if d.name == marker.detail), None)
-            return f"[{marker.detail}]" if found is None else found
 
 
 def specs(text: Text, values: tuple[str, ...], side: Side, known: Palette) -> list[ParagraphSpec]:

@@ -19,7 +19,7 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QFrame, QSizePolicy, QTextEdit
 
-from hidden_frame.compose.textspec import marker_label
+from hidden_frame.compose.markers import marker_label
 from hidden_frame.desktop import theme
 from hidden_frame.model.text import Look, Marker, Piece, Run
 

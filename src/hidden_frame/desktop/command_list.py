@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 
 from PySide6.QtWidgets import QApplication
 
-from hidden_frame.compose.textspec import LABELS
+from hidden_frame.compose.markers import LABELS
 from hidden_frame.desktop.commands import Command
 from hidden_frame.desktop.session import Tool
 from hidden_frame.desktop.settings import settings

@@ -6,10 +6,10 @@ import math
 from typing import NamedTuple
 
 from hidden_frame.compose.cascade import PageLayout
-from hidden_frame.compose.placing import guide_x
 from hidden_frame.compose.scene import Placed, Scene
 from hidden_frame.interact.faces import Face
 from hidden_frame.model.plane.box import HANDLES, Box, Handle, holds
+from hidden_frame.model.plane.mirror import guide_x
 
 
 class Spot(NamedTuple):

@@ -16,7 +16,7 @@ from hidden_frame.desktop.desk.gestures.draw import usual_layer
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.carry.items import Clip
 from hidden_frame.edit.items.draw import remove_items
-from hidden_frame.edit.items.tiling import picture_size, room_in_middle, text_size, tiled
+from hidden_frame.edit.items.tiling import room_in_middle, text_size, tiled
 from hidden_frame.edit.looks.styles import put_picture
 from hidden_frame.edit.text.write import MAX_CHARACTERS, insert, plain
 from hidden_frame.interact.faces import Face
@@ -290,7 +290,7 @@ class Clipboard:
 def _size(thing: Thing, margins: Bounds) -> tuple[float, float]:
     if isinstance(thing, TextThing):
         return text_size(thing.text, margins)
-    return picture_size(thing.picture)
+    return thing.picture.size
 
 
 def _read(path: Path) -> Thing:

@@ -6,7 +6,6 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QWidget
 
-from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.ranges import pages_in_range
 from hidden_frame.desktop.actions.order import order_pages
 from hidden_frame.desktop.dialogs.masters import PageMasterDialog, bring_masters
@@ -16,7 +15,6 @@ from hidden_frame.desktop.dialogs.order import (
     FillUpDialog,
     MoveDialog,
     SectionDialog,
-    deleted_in_words,
 )
 from hidden_frame.desktop.dialogs.pages import ApplyDialog, DeleteMasterDialog
 from hidden_frame.desktop.session import Session
@@ -34,7 +32,7 @@ from hidden_frame.edit.pages.sections import (
     number_from,
 )
 from hidden_frame.edit.pages.ties import tie, untie
-from hidden_frame.model.errors import Refusal
+from hidden_frame.interact.told import deleted_in_words, printed_then
 from hidden_frame.model.lookup import (
     all_pages,
     find_page,
@@ -43,7 +41,7 @@ from hidden_frame.model.lookup import (
     section_of,
     stack_of,
 )
-from hidden_frame.model.publication import Publication, Section
+from hidden_frame.model.publication import Publication
 
 
 class PageActions:
@@ -231,29 +229,11 @@ class PageActions:
         name, count = found.name or "the section", len(found.pages)
         told = f"Deleted {name} with its {count} page{'s' * (count != 1)}."
         if not pages:
-            told = f"Deleted the section {name}; its pages stay{self._printed_then(found)}."
+            told = f"Deleted the section {name}; its pages stay{printed_then(publication, found)}."
         order_pages(
             self.session, "delete section", lambda p: delete_section(p, section, pages=pages),
             self.parent, None, told,
         )  # fmt: skip
-
-    def _printed_then(self, section: Section) -> str:
-        """What a section's pages print once its head is gone: “ and print 6 to 10 now”."""
-        if not section.pages:
-            return ""
-        try:
-            after = delete_section(self.session.publication, section.id, pages=False)
-        except Refusal:
-            return ""
-        before, then = self.session.composition.facts, page_facts(after)
-        ids = [section.pages[0].id, section.pages[-1].id]
-        folios = [then[i].folio for i in ids]
-        if folios == [before[i].folio for i in ids]:
-            return " and print what they did"
-        if not all(folios):
-            return " and print no folio now"
-        span = folios[0] if len(section.pages) == 1 else f"{folios[0]} to {folios[1]}"
-        return f" and print {span} now"
 
     def section_index(self) -> int:
         publication = self.session.publication

@@ -8,7 +8,6 @@ from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF, QTransform
 
 from hidden_frame.compose.cascade import PageLayout
-from hidden_frame.compose.placing import guide_x
 from hidden_frame.compose.scene import PicturePrimitive, Placed, Scene
 from hidden_frame.desktop.desk.paper import Sheet
 from hidden_frame.desktop.desk.view import View
@@ -20,6 +19,7 @@ from hidden_frame.interact.hits import turn_knob
 from hidden_frame.model.geometry import Guide
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.plane.box import HANDLES, Box
+from hidden_frame.model.plane.mirror import guide_x
 from hidden_frame.typeset.caret import Caret
 
 HANDLE = 8.0  # pixels, a handle's side

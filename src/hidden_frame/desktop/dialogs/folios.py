@@ -7,9 +7,9 @@ from msgspec.structs import replace
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtWidgets import QCheckBox, QListWidget, QListWidgetItem, QMenu, QWidget
 
+from hidden_frame.compose.markers import every_marker, marker_value
 from hidden_frame.compose.placing import on_side
 from hidden_frame.compose.ranges import pages_in_range
-from hidden_frame.compose.textspec import every_marker, marker_value
 from hidden_frame.desktop.chips import ChipField
 from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.dialogs.pages import EditQuestion

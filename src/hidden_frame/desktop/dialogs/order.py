@@ -23,8 +23,9 @@ from hidden_frame.edit.pages.sections import start_section
 from hidden_frame.interact.foretold import Change, foretell
 from hidden_frame.interact.goto import find_place
 from hidden_frame.interact.plan import preview
+from hidden_frame.interact.told import deleted_in_words
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.lookup import all_pages, find_section, section_of
+from hidden_frame.model.lookup import all_pages, find_section
 from hidden_frame.model.publication import MAX_PAGES, Numbering, Publication
 
 _SIDES = (("before", False), ("behind", True))
@@ -188,20 +189,6 @@ class DeleteRangeDialog(OrderQuestion):
         told = deleted_in_words(publication, pages)
         count = "page" if len(pages) == 1 else f"{len(pages)} pages"
         self.order(f"delete {count}", lambda p: delete_pages(p, pages), told)
-
-
-def deleted_in_words(publication: Publication, pages: list[str]) -> str:
-    """“Deleted 4 pages from Autumn; it keeps the other 12.”"""
-    count = f"{len(pages)} page{'s' * (len(pages) != 1)}"
-    sections = list(dict.fromkeys(section_of(publication, p).id for p in pages))
-    if len(sections) > 1:
-        return f"Deleted {count} from {len(sections)} sections."
-    section = find_section(publication, sections[0])
-    left = len(section.pages) - len(pages)
-    name = section.name or "its section"
-    if not left:
-        return f"Deleted {count}, and {name} with {'it' if len(pages) == 1 else 'them'}."
-    return f"Deleted {count} from {name}; it keeps the other {left}."
 
 
 class FillUpDialog(OrderQuestion):

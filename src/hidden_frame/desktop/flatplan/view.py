@@ -28,12 +28,13 @@ from hidden_frame.desktop.flatplan.layout import (
 )
 from hidden_frame.desktop.flatplan.live import LivePages
 from hidden_frame.desktop.flatplan.paint import paint_flatplan
-from hidden_frame.desktop.pages.drops import MASTER_MIME, MasterDrop, carried, carry_out
+from hidden_frame.desktop.pages.drops import MASTER_MIME, carried, carry_out
 from hidden_frame.desktop.pages.hand import PageHand
 from hidden_frame.desktop.pages.space import Gap, Head
 from hidden_frame.desktop.pages.view import PageView
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.desktop.session import Session
+from hidden_frame.interact.drops import MasterDrop
 from hidden_frame.interact.plan import matching, numbering_in_words
 from hidden_frame.model.lookup import all_pages, find_page, masters_by_id, stack_of
 

@@ -9,10 +9,10 @@ from PySide6.QtGui import QMouseEvent
 from PySide6.QtWidgets import QApplication, QWidget
 
 from hidden_frame.desktop.actions.order import order_pages
-from hidden_frame.desktop.pages.drops import EDGE, MasterDrop, between, on_page
 from hidden_frame.desktop.pages.space import Gap, PageSpace
 from hidden_frame.edit.pages.order import move_pages
 from hidden_frame.edit.pages.sections import move_section
+from hidden_frame.interact.drops import EDGE, MasterDrop, between, on_page
 from hidden_frame.interact.foretold import Foretold, foretell, gap_in_words
 from hidden_frame.model.lookup import positions
 from hidden_frame.model.publication import Publication
@@ -211,12 +211,16 @@ class PageHand:
         page_id = self.view.page_at(point)
         if page_id is not None and EDGE < self.view.share_at(point) < 1 - EDGE:
             self.gap = None
-            self.drop = on_page(self.session, master_id, page_id, adding)
+            self.drop = on_page(
+                self.session.publication, self.session.pages, master_id, page_id, adding
+            )
         else:
             self.gap = gap = self.view.gap_at(point)
             self.drop = None
             if gap is not None:
-                self.drop = between(self.session, master_id, (gap.section_id, gap.place))
+                self.drop = between(
+                    self.session.publication, master_id, (gap.section_id, gap.place)
+                )
         self.words = self.drop.words if self.drop is not None else ""
         self.view.viewport().update()
         return self.drop

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QCheckBox
 
-from hidden_frame.compose.placing import guide_x
 from hidden_frame.desktop.properties.fields import LengthField
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.session import GuideAt, Session
 from hidden_frame.edit.items.guides import lock_guide, move_guide, own_guides, remove_guide
 from hidden_frame.model.geometry import Guide
 from hidden_frame.model.lookup import masters_by_id
+from hidden_frame.model.plane.mirror import guide_x
 
 
 class GuideForm(Form):

@@ -8,7 +8,6 @@ from typing import TYPE_CHECKING
 from msgspec.structs import replace
 from PySide6.QtWidgets import QFileDialog, QPushButton, QVBoxLayout
 
-from hidden_frame.compose.drawing import effective_resolution
 from hidden_frame.desktop.actions.choices import place_picture
 from hidden_frame.desktop.properties.fields import (
     Choice,
@@ -19,6 +18,7 @@ from hidden_frame.desktop.properties.fields import (
 )
 from hidden_frame.edit.text.write import set_paragraph_style
 from hidden_frame.interact.cropping import crop_of, picture_of, rescaled
+from hidden_frame.interact.told import resolution_in_words
 from hidden_frame.model.items import (
     Around,
     Item,
@@ -38,7 +38,6 @@ FITS: list[tuple[str, object]] = [
     ("whole picture", "fit"), ("fills the frame", "fill"), ("actual size", "actual"),
     ("free crop", "free"), ("stretched", "stretch"),
 ]  # fmt: skip
-LOW = 150.0  # pixels to an inch; below it print looks coarse (common practice of the trade)
 
 
 def add_kind_rows(form: ItemForm, item: Item, unit: Unit) -> None:
@@ -121,7 +120,7 @@ def _picture_rows(form: ItemForm, unit: Unit) -> None:
     note = form.note()
 
     def tell(item: Item) -> None:
-        note.setText(_resolution_in_words(_picture(form, item), item))
+        note.setText(resolution_in_words(_picture(form, item), item))
 
     form.loaders.append(tell)
     form.resolution = note
@@ -191,19 +190,6 @@ def _crop_row(form: ItemForm, label: str, field: NumberField | LengthField) -> N
         form.follows["crop"] = button
     form.fields[label] = field
     form.loaders.append(load)
-
-
-def _resolution_in_words(picture: Picture | None, item: Item) -> str:
-    """“225 ppi as placed: 1600 × 1200 px, printed 181 mm wide”."""
-    if picture is None or not isinstance(item, PictureFrame):
-        return ""
-    found = effective_resolution(picture, item)
-    if found is None:
-        return "A drawing: sharp at any size"
-    across, down = found
-    ppi = f"{across:.0f}" if abs(across - down) < 0.5 else f"{across:.0f} × {down:.0f}"
-    low = "; coarse in print" if min(found) < LOW else ""
-    return f"{ppi} ppi as placed, of {picture.width:.0f} × {picture.height:.0f} px{low}"
 
 
 def add_dash(form: ItemForm) -> None:

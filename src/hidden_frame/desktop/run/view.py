@@ -22,7 +22,7 @@ from PySide6.QtWidgets import QAbstractScrollArea, QToolTip
 from hidden_frame.compose.composer import followers
 from hidden_frame.compose.facts import describe
 from hidden_frame.compose.scene import Scene
-from hidden_frame.desktop.pages.drops import MASTER_MIME, MasterDrop, carried, carry_out
+from hidden_frame.desktop.pages.drops import MASTER_MIME, carried, carry_out
 from hidden_frame.desktop.pages.hand import PageHand
 from hidden_frame.desktop.pages.space import Gap, Head
 from hidden_frame.desktop.pages.view import PageView
@@ -31,6 +31,7 @@ from hidden_frame.desktop.run.paint import paint_run
 from hidden_frame.desktop.run.thumbnails import BUSY, SLICE, Thumbnails
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.pages.order import place_of
+from hidden_frame.interact.drops import MasterDrop
 from hidden_frame.model.lookup import all_pages, find_page, masters_by_id, stack_of
 
 _STEPS = {

@@ -10,9 +10,6 @@ import math
 from collections.abc import Sequence
 
 from hidden_frame.model.plane.box import Bounds, Box
-from hidden_frame.model.publication import Picture
-
-PIXEL = 72 / 150  # points; pictures from elsewhere are taken at 150 dots per inch
 
 
 def tiled(area: Bounds, sizes: Sequence[tuple[float, float]], gap: float) -> list[Box]:
@@ -36,12 +33,6 @@ def tiled(area: Bounds, sizes: Sequence[tuple[float, float]], gap: float) -> lis
         y = area.top + row * (cell_h + gap)
         boxes.append(Box(x, y, width * scale, height * scale))
     return boxes
-
-
-def picture_size(picture: Picture) -> tuple[float, float]:
-    """Width and height, in points, at which a picture is placed: its natural ones."""
-    scale = 1.0 if picture.kind == "svg" else PIXEL
-    return picture.width * scale, picture.height * scale
 
 
 def text_size(text: str, area: Bounds) -> tuple[float, float]:

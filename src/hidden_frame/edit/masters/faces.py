@@ -16,20 +16,10 @@ from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import Face, Item, Override, Placing, changed_properties
 from hidden_frame.model.lookup import find_master
+from hidden_frame.model.plane.mirror import mirrored
 from hidden_frame.model.publication import Master, Page, Publication
 
 _TOGETHER = 0.01  # points; two places nearer than this are one
-
-
-def mirrored(item: Item, trim_width: float) -> Item:
-    """An item mirrored at the spine (R3): x becomes trim width − x − width, and its rotation
-    changes sign.  Its own inverse.
-
-    >>> from hidden_frame.model.items import Shape
-    >>> mirrored(Shape(id="a", x=10, y=0, width=30, height=5), 100.0).x
-    60.0
-    """
-    return replace(item, x=trim_width - item.x - item.width, rotation=-item.rotation or 0.0)
 
 
 def set_face(

@@ -23,7 +23,6 @@ from hidden_frame.edit.change import (
     new_ids,
 )
 from hidden_frame.edit.masters.apply import add_master
-from hidden_frame.edit.masters.faces import mirrored
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import Face, Item, Override
@@ -34,6 +33,7 @@ from hidden_frame.model.lookup import (
     section_of,
     stack_of,
 )
+from hidden_frame.model.plane.mirror import mirrored
 from hidden_frame.model.publication import Page, Publication
 
 Whose = Literal["these pages", "this section"]

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from typing import Literal
 
-from hidden_frame.compose.placing import guide_x
 from hidden_frame.desktop.desk.gestures.base import Gesture, Held, Shift
 from hidden_frame.desktop.desk.snapper import Snapper
 from hidden_frame.desktop.session import GuideAt, Session
@@ -14,6 +13,7 @@ from hidden_frame.interact.hits import Spot
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Guide
 from hidden_frame.model.plane.box import Bounds
+from hidden_frame.model.plane.mirror import guide_x
 from hidden_frame.model.publication import Publication
 
 Axis = Literal["horizontal", "vertical"]
