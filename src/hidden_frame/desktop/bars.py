@@ -17,7 +17,7 @@ from PySide6.QtWidgets import (
 
 from hidden_frame.compose.facts import describe
 from hidden_frame.compose.markers import every_marker
-from hidden_frame.desktop.commands import Commands
+from hidden_frame.desktop.commands.command import Commands
 from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.fitting import LEAST, Folding, ShortLabel
 from hidden_frame.desktop.icons import dress

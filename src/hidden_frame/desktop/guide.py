@@ -19,7 +19,7 @@ from PySide6.QtWidgets import (
 )
 
 from hidden_frame import __version__
-from hidden_frame.desktop.commands import Commands
+from hidden_frame.desktop.commands.command import Commands
 from hidden_frame.resources import GUIDE
 
 # What it stands on, and under which licence each is used.

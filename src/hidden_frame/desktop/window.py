@@ -24,8 +24,8 @@ from hidden_frame.desktop.actions.text import TextActions
 from hidden_frame.desktop.bars import Banner, Notice, StatusLine, TextStrip, TopBar
 from hidden_frame.desktop.board.board import Board
 from hidden_frame.desktop.checks import ChecksPanel
-from hidden_frame.desktop.command_list import command_list
-from hidden_frame.desktop.commands import Commands
+from hidden_frame.desktop.commands.command import Commands
+from hidden_frame.desktop.commands.every import every_command
 from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.desk.rulers import RuledDesk
 from hidden_frame.desktop.dialogs.about import AboutDialog
@@ -107,7 +107,7 @@ class Window(QMainWindow):
         self.colours = ColourList(session, self.desk)
         self.steps = StepList(session)
         self.tabs = ShelfTabs(self.shelf, self.item_list, self.colours, self.steps)
-        self.commands = Commands(self, command_list(self))
+        self.commands = Commands(self, every_command(self))
         self.properties = Properties(session, self.desk.text, self._do)
         self.board.add_commands(self.commands)
         self.flatplan.add_commands(self.commands)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
 
 from hidden_frame.desktop.board.view import LARGE, SMALL, BoardView
-from hidden_frame.desktop.commands import Commands
+from hidden_frame.desktop.commands.command import Commands
 from hidden_frame.desktop.fitting import Folding
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.desktop.session import Session

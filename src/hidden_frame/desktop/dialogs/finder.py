@@ -22,7 +22,7 @@ from PySide6.QtWidgets import (  # fmt: skip
     QWidget,
 )
 
-from hidden_frame.desktop.commands import Commands
+from hidden_frame.desktop.commands.command import Commands
 from hidden_frame.desktop.dialogs.goto import go_to
 from hidden_frame.desktop.guide import topic_of_command
 from hidden_frame.desktop.session import Session

@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QCheckBox, QLabel, QVBoxLayout, QWidget
 
-from hidden_frame.desktop.commands import Commands
+from hidden_frame.desktop.commands.command import Commands
 from hidden_frame.desktop.fitting import Folding, ShortLabel
 from hidden_frame.desktop.flatplan.legend import Legend
 from hidden_frame.desktop.flatplan.view import LARGE, SMALL, FlatplanView

@@ -27,6 +27,8 @@ class Command(NamedTuple):
     named: Callable[[], str] | None = None
 
 
+Row = Command | None  # None is a line between two groups
+
 # Alt and the letter behind & opens a menu.
 _MNEMONICS = {
     "Publication": "&Publication", "Edit": "&Edit", "Arrange": "&Arrange", "Text": "&Text",

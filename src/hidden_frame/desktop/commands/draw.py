@@ -1,0 +1,30 @@
+"""Draw: tools, guides, folios."""
+
+from __future__ import annotations
+
+from functools import partial
+from typing import TYPE_CHECKING
+
+from hidden_frame.desktop.commands.command import Command, Row
+from hidden_frame.desktop.session import Tool
+
+if TYPE_CHECKING:
+    from hidden_frame.desktop.window import Window
+
+
+def commands(window: Window) -> list[Row]:
+    """The commands of this menu."""
+    session = window.session
+    tools: tuple[tuple[Tool, str, str], ...] = (
+        ("select", "Select", "1"), ("text", "Text frame", "2"),
+        ("picture", "Picture frame", "3"), ("rectangle", "Rectangle", "4"),
+        ("rounded", "Rounded rectangle", ""), ("ellipse", "Ellipse", ""),
+        ("line", "Line", "5"),
+    )  # fmt: skip
+    return [
+        Command(f"tool {name}", "Draw", title, key, partial(session.set_tool, name))
+        for name, title, key in tools
+    ] + [
+        None,
+        Command("place pictures", "Draw", "Place pictures…", "", window.place_pictures),
+    ]  # fmt: skip

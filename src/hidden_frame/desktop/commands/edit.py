@@ -1,0 +1,60 @@
+"""Edit: steps, the clipboard, selecting, styles and colours."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from hidden_frame.desktop.commands.command import Command, Row
+
+if TYPE_CHECKING:
+    from hidden_frame.desktop.window import Window
+
+
+def commands(window: Window) -> list[Row]:
+    """The commands of this menu."""
+    session, items, clip = window.session, window.items, window.clipboard
+    menu = "Edit"
+
+    def idle() -> bool:
+        return session.editing is None
+
+    def past() -> str:
+        steps = session.history.past
+        return f"Undo {steps[-1].name}" if steps else "Undo"
+
+    def future() -> str:
+        steps = session.history.future
+        return f"Redo {steps[-1].name}" if steps else "Redo"
+
+    return [
+        Command("undo", menu, "Undo", "Ctrl+Z", session.undo,
+                lambda: bool(session.history.past), None, past),
+        Command("redo", menu, "Redo", "Ctrl+Shift+Z", session.redo,
+                lambda: bool(session.history.future), None, future),
+        Command("steps", menu, "Steps: what was done", "", lambda: window.show_shelf("Steps")),
+        None,
+        Command("cut", menu, "Cut", "Ctrl+X", window.cut, window.can_cut),
+        Command("copy", menu, "Copy", "Ctrl+C", window.copy, window.can_copy),
+        Command("paste", menu, "Paste", "Ctrl+V", window.paste, idle),
+        Command("paste same", menu, "Paste at the same spot", "Ctrl+Shift+V",
+                lambda: clip.paste(same_spot=True), idle),
+        Command("duplicate", menu, "Duplicate items", "Ctrl+D", items.duplicate, items.own),
+        Command("repeat", menu, "Step and repeat…", "Ctrl+Shift+D", items.repeat, items.own),
+        Command("delete", menu, "Delete", "Del", window.delete, window.can_delete),
+        None,
+        Command("select all", menu, "Select everything", "Ctrl+A", window.select_all, idle),
+        Command("select none", menu, "Select nothing", "Ctrl+Shift+A", window.select_none, idle),
+        Command("item above", menu, "Select the item above", "Alt+Up",
+                lambda: window.items.step(1), idle),
+        Command("item below", menu, "Select the item below", "Alt+Down",
+                lambda: window.items.step(-1), idle),
+        None,
+        Command("styles", menu, "Paragraph styles…", "Ctrl+T", window.edit_styles),
+        Command("character styles", menu, "Character styles…", "Ctrl+Alt+T",
+                window.edit_character_styles),
+        Command("colours", menu, "Colours", "", lambda: window.show_shelf("Colours")),
+        Command("new colour", menu, "New colour…", "", lambda: window.colours.open_new()),
+        None,
+        Command("settings", menu, "Desk settings…", "Ctrl+,", window.open_settings),
+        Command("finder", menu, "Find a page, a word, a command…", "F1", window.open_finder),
+    ]  # fmt: skip

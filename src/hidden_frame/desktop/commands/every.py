@@ -1,0 +1,29 @@
+"""Every command of a window, menu by menu: one list feeds menus, keys, buttons, and Find."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from hidden_frame.desktop.commands import (
+    arrange,
+    draw,
+    edit,
+    help,
+    masters,
+    pages,
+    publication,
+    sections,
+    text,
+    view,
+)  # fmt: skip
+from hidden_frame.desktop.commands.command import Row
+
+if TYPE_CHECKING:
+    from hidden_frame.desktop.window import Window
+
+MENUS = (publication, edit, arrange, text, pages, sections, masters, draw, view, help)
+
+
+def every_command(window: Window) -> list[Row]:
+    """The commands of all menus in their order."""
+    return [row for menu in MENUS for row in menu.commands(window)]

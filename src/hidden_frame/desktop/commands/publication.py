@@ -1,0 +1,33 @@
+"""Publications: begun, opened, saved, exported."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from PySide6.QtWidgets import QApplication
+
+from hidden_frame.desktop.commands.command import Command, Row
+
+if TYPE_CHECKING:
+    from hidden_frame.desktop.window import Window
+
+
+def commands(window: Window) -> list[Row]:
+    """The commands of this menu."""
+    files = window.files
+    menu = "Publication"
+    return [
+        Command("new", menu, "New…", "Ctrl+N", files.new),
+        Command("open", menu, "Open…", "Ctrl+O", files.open),
+        Command("demo", menu, "Open the demo almanac", "", files.demo),
+        None,
+        Command("save", menu, "Save", "Ctrl+S", files.save),
+        Command("save as", menu, "Save as…", "Ctrl+Shift+S", files.save_as),
+        Command("export", menu, "Export PDF…", "Ctrl+E", files.export),
+        None,
+        Command("about", menu, "About this publication…", "", window.edit_about),
+        Command("replace font", menu, "Replace a font…", "", window.replace_font),
+        None,
+        Command("close", menu, "Close", "Ctrl+W", window.close),
+        Command("quit", menu, "Quit", "Ctrl+Q", QApplication.closeAllWindows),
+    ]

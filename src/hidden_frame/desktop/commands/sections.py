@@ -1,0 +1,33 @@
+"""Sections: started, ended, moved, joined, deleted."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from hidden_frame.desktop.commands.command import Command, Row
+
+if TYPE_CHECKING:
+    from hidden_frame.desktop.window import Window
+
+
+def commands(window: Window) -> list[Row]:
+    """The commands of this menu."""
+    pages = window.pages
+    return [
+        Command("start section", "Sections", "Start a section here…", "", pages.start_section),
+        Command("page one", "Sections", "Make this page number 1", "", pages.number_from_here),
+        Command("end section", "Sections", "End the section with this page", "",
+                pages.end_section),
+        Command("join section", "Sections", "Join with the section before", "",
+                pages.join_section, lambda: pages.section_index() > 0),
+        Command("duplicate section", "Sections", "Duplicate the section", "",
+                lambda: pages.duplicate_section(pages.section_of_chosen())),
+        Command("section earlier", "Sections", "Section one place earlier", "",
+                lambda: pages.move_section(pages.section_of_chosen(), -1)),
+        Command("section later", "Sections", "Section one place later", "",
+                lambda: pages.move_section(pages.section_of_chosen(), 1)),
+        Command("delete section", "Sections", "Delete the section, its pages stay", "",
+                lambda: pages.delete_section(pages.section_of_chosen(), pages=False)),
+        Command("delete section pages", "Sections", "Delete the section with its pages", "",
+                lambda: pages.delete_section(pages.section_of_chosen(), pages=True)),
+    ]  # fmt: skip

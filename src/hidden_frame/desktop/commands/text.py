@@ -1,0 +1,41 @@
+"""Text: looks, styles, markers."""
+
+from __future__ import annotations
+
+from functools import partial
+from typing import TYPE_CHECKING
+
+from hidden_frame.compose.markers import LABELS
+from hidden_frame.desktop.commands.command import Command, Row
+from hidden_frame.model.text import Marker
+
+if TYPE_CHECKING:
+    from hidden_frame.desktop.window import Window
+
+
+def commands(window: Window) -> list[Row]:
+    """The commands of this menu."""
+    text = window.text
+    menu = "Text"
+    rows: list[Row] = [
+        Command("folios", menu, "Folios…", "Ctrl+Shift+F", window.open_folios),
+        Command("no folios", menu, "Remove all folios", "", window.remove_folios),
+        None,
+        Command("bold", menu, "Bold", "Ctrl+B", lambda: text.toggle("bold"), text.editing),
+        Command("italic", menu, "Italic", "Ctrl+I", lambda: text.toggle("italic"), text.editing),
+        Command("two ends", menu, "Two ends: tab to the right edge", "Ctrl+Shift+T",
+                text.two_ends, text.editing),
+        None,
+    ]  # fmt: skip
+    rows += [
+        Command(f"marker {kind}", "Text > Insert marker", f"Insert marker: {label}", "",
+                partial(text.marker, Marker(kind)), text.editing)
+        for kind, label in LABELS.items()
+    ]  # fmt: skip
+    rows += [
+        Command(f"style {n}", "Text > Paragraph style", f"Paragraph style {n} of the list",
+                f"Ctrl+{n}", partial(text.style, n), partial(text.has_style, n),
+                None, partial(text.style_name, n))
+        for n in range(1, 10)
+    ]  # fmt: skip
+    return rows

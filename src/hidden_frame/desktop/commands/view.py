@@ -1,0 +1,114 @@
+"""View: zoom, panels, what one snaps to, going about."""
+
+from __future__ import annotations
+
+from functools import partial
+from typing import TYPE_CHECKING
+
+from hidden_frame.desktop.commands.command import Command, Row
+from hidden_frame.desktop.settings import settings
+from hidden_frame.edit.items.guides import own_guides
+
+if TYPE_CHECKING:
+    from hidden_frame.desktop.window import Window
+
+
+SNAPS = (
+    ("page", "Snap to page edges and centre"),
+    ("margins", "Snap to margins and their centre"),
+    ("columns", "Snap to columns"),
+    ("guides", "Snap to guides"),
+    ("bleed", "Snap to the bleed"),
+    ("grid", "Snap to the baseline grid"),
+    ("items", "Snap to edges and centres of items"),
+    ("gaps", "Snap to equal gaps"),
+)
+
+
+def commands(window: Window) -> list[Row]:
+    """The commands of this menu."""
+    session, desk, pages, items = window.session, window.desk, window.pages, window.items
+    kept = settings()
+
+    def on_pages() -> bool:
+        return session.mode == "pages"
+
+    def guides() -> bool:
+        return bool(own_guides(session.publication, session.holder_id))
+
+    def all_locked() -> bool:
+        own = own_guides(session.publication, session.holder_id)
+        return bool(own) and all(g.locked for g in own)
+
+    return [
+        Command("mode", "View", "Change between pages and masters", "F3", pages.change_mode),
+        Command("board", "View", "Masters board", "F5", window.toggle_board,
+                lambda: bool(session.publication.masters), lambda: session.view == "board"),
+        Command("flatplan", "View", "Flatplan", "F2", window.toggle_flatplan, lambda: True,
+                lambda: session.view == "flatplan"),
+        Command("checks", "View", "Checks: what is doubtful", "Shift+F2", window.toggle_checks,
+                lambda: True, lambda: window.checks.isVisible()),
+        Command("go to", "View", "Go to…", "F4", window.open_goto),
+        Command("next spread", "View", "Next spread", "PgDown", lambda: pages.turn(1), on_pages),
+        Command("previous spread", "View", "Previous spread", "PgUp", lambda: pages.turn(-1),
+                on_pages),
+        None,
+        Command("fit page", "View", "Fit the page", "F6", lambda: desk.fit_to("page")),
+        Command("fit spread", "View", "Fit the spread", "F7", lambda: desk.fit_to("spread")),
+        Command("fit width", "View", "Fit the width", "Shift+F7", lambda: desk.fit_to("width")),
+        Command("fit selection", "View", "Fit the selection", "Shift+F6",
+                lambda: desk.fit_to("selection"), lambda: bool(session.items)),
+        Command("actual size", "View", "Actual size", "Ctrl+0", desk.actual_size),
+        Command("zoom in", "View", "Zoom in", "Ctrl++", lambda: desk.zoom_by(1.25)),
+        Command("zoom out", "View", "Zoom out", "Ctrl+-", lambda: desk.zoom_by(1 / 1.25)),
+        None,
+        Command("proof", "View", "Proof view", "F8",
+                lambda: session.set_proof(not session.proof), lambda: True,
+                lambda: session.proof),
+        Command("rulers", "View", "Rulers", "Ctrl+F9",
+                lambda: kept.change(rulers=not kept.now.rulers), lambda: True,
+                lambda: kept.now.rulers),
+        Command("run", "View", "Run", "F12", lambda: kept.change(run=not kept.now.run),
+                lambda: True, lambda: kept.now.run),
+        Command("shelf", "View", "Shelf", "Ctrl+F11",
+                lambda: kept.change(shelf_shown=not kept.now.shelf_shown), lambda: True,
+                lambda: kept.now.shelf_shown),
+        Command("properties", "View", "Properties", "Ctrl+F12",
+                lambda: kept.change(properties_shown=not kept.now.properties_shown),
+                lambda: True, lambda: kept.now.properties_shown),
+        Command("only desk", "View", "Only the desk", "F11", window.only_desk, lambda: True,
+                lambda: not (kept.now.shelf_shown or kept.now.properties_shown or kept.now.run)),
+        None,
+        Command("lines above", "View > Guides", "Guides and margins over what is printed", "",
+                lambda: kept.change(lines_above=not kept.now.lines_above), lambda: True,
+                lambda: kept.now.lines_above),
+        Command("guides", "View > Guides", "Show guides", "Shift+F9",
+                lambda: kept.change(guides=not kept.now.guides), lambda: True,
+                lambda: kept.now.guides),
+        Command("guide fields", "View > Guides", "Guides in rows and columns…", "",
+                window.open_guides),
+        Command("lock guides", "View > Guides", "Lock the guides here", "",
+                lambda: items.lock_guides(not all_locked()), guides, all_locked),
+        Command("remove guides", "View > Guides", "Remove all guides here", "",
+                items.remove_guides, guides),
+        Command("snapping", "View > Snap to", "Snap", "F9",
+                lambda: kept.change(snapping=not kept.now.snapping), lambda: True,
+                lambda: kept.now.snapping),
+        *(Command(f"snap {name}", "View > Snap to", title, "", _snap(name), lambda: True,
+                  partial(_snaps, name))
+          for name, title in SNAPS),
+    ]  # fmt: skip
+
+
+def _snaps(name: str) -> bool:
+    return bool(getattr(settings().now.snap, name))
+
+
+def _snap(name: str):  # type: ignore[no-untyped-def]
+    """Turns one kind of thing to snap to on or off."""
+
+    def run() -> None:
+        snap = settings().now.snap
+        settings().change(snap=snap._replace(**{name: not getattr(snap, name)}))
+
+    return run
