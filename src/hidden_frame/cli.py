@@ -13,6 +13,7 @@ hidden-frame install [--remove]
 
 from __future__ import annotations
 
+import gc
 import sys
 
 from hidden_frame import __version__
@@ -32,6 +33,7 @@ def _command(arguments: list[str]) -> None:
     from hidden_frame.headless import app
     from hidden_frame.model.errors import Refusal
 
+    gc.enable()
     try:
         app(arguments, prog_name="hidden-frame")
     except Refusal as error:
@@ -41,6 +43,7 @@ def _command(arguments: list[str]) -> None:
 
 def main() -> None:
     """The console script: exit status 1 with one sentence on failure, 2 on wrong usage."""
+    gc.disable()  # modules are loaded, of which nothing can be collected
     arguments = sys.argv[1:]
     if arguments[:1] == ["--version"]:
         print(f"Hidden Frame {__version__}")

@@ -45,13 +45,15 @@ def run(arguments: list[str]) -> int:
 
     # Publications are large trees of small objects that rarely form cycles.
     gc.set_threshold(50_000, 20, 50)
+    gc.freeze()  # what was loaded stays
+    gc.enable()
     app = QApplication.instance() or QApplication(sys.argv[:1])
     assert isinstance(app, QApplication)
     app.setApplicationName("Hidden Frame")
     app.setDesktopFileName("hidden-frame")
     app.setWindowIcon(QIcon(str(DESKTOP / "hidden-frame.svg")))
     theme.load_fonts()
-    theme.apply(app)
+    theme.prepare(app)  # the window's widgets are dressed once they are all there
     windows = Windows(app)
     keep_log()
     catch_all(windows.sessions)

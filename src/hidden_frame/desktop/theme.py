@@ -73,9 +73,24 @@ def current() -> Theme:
 
 def apply(app: QApplication) -> None:
     """Dresses the application in the current theme."""
+    prepare(app)
+    app.setStyleSheet(style_sheet(current()))
+
+
+def dress(app: QApplication) -> None:
+    """The style sheet, if it is not worn yet: a window's widgets are dressed all at once when
+    they are there, in less time than one by one."""
+    sheet = style_sheet(current())
+    if app.styleSheet() != sheet:
+        app.setStyleSheet(sheet)
+
+
+def prepare(app: QApplication) -> None:
+    """All of the current theme but the style sheet: style, font, colours, icons."""
     theme = current()
-    if not app.styleSheet():
-        app.setStyle("Fusion")  # once: each of these dresses every widget again
+    if not app.property("prepared"):  # once: each of these dresses every widget again
+        app.setProperty("prepared", True)
+        app.setStyle("Fusion")
         font = QFont("Alegreya Sans")
         font.setPixelSize(15)
         app.setFont(font)
@@ -102,9 +117,9 @@ def apply(app: QApplication) -> None:
         palette.setColor(QPalette.ColorGroup.Disabled, role, QColor(theme.quiet))
     app.setPalette(palette)
     # File dialogs and message boxes ask the icon theme; a desktop's own dialogs keep theirs.
-    QIcon.setThemeSearchPaths([str(ICON_THEMES), *QIcon.themeSearchPaths()])
+    if str(ICON_THEMES) not in QIcon.themeSearchPaths():
+        QIcon.setThemeSearchPaths([str(ICON_THEMES), *QIcon.themeSearchPaths()])
     QIcon.setThemeName(f"hidden-frame-{'dark' if theme.dark else 'light'}")
-    app.setStyleSheet(style_sheet(theme))
 
 
 def style_sheet(t: Theme) -> str:

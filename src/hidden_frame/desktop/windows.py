@@ -41,6 +41,7 @@ class Windows:
         if len(self.open_ones) > 1:
             before = self.open_ones[-2]
             window.move(before.x() + 28, before.y() + 28)
+        theme.dress(self.app)
         window.show()
         if self.start is not None:
             self.start.close()
@@ -57,6 +58,7 @@ class Windows:
     def show_start(self) -> StartWindow:
         """The start window, from which publications are opened."""
         self.start = StartWindow(self.open)
+        theme.dress(self.app)
         self.start.show()
         return self.start
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from hidden_frame.model.chain import chain
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Item
 from hidden_frame.model.memory import remembered
@@ -114,12 +115,7 @@ def base_chain(publication: Publication, master_id: str) -> tuple[Master, ...]:
     A loop, which no valid publication has, ends the chain.
     """
     known = masters_by_id(publication)
-    chain: list[Master] = []
-    at: str | None = master_id
-    while at is not None and at in known and all(m.id != at for m in chain):
-        chain.append(known[at])
-        at = known[at].base
-    return tuple(reversed(chain))
+    return tuple([known[i] for i in chain(known, master_id, lambda i: known[i].base)])
 
 
 def stack_of(publication: Publication, page: Page) -> tuple[str, ...]:

@@ -17,6 +17,7 @@ from typing import Annotated, TypeVar
 
 from msgspec import UNSET, Meta, Struct, UnsetType
 
+from hidden_frame.model.chain import chain
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import NotNegative, Positive, Share
 from hidden_frame.model.memory import remembered
@@ -119,12 +120,7 @@ def chain_of(styles: Sequence[S], style_id: str) -> tuple[S, ...]:
     A base that does not exist, or a circle, which no valid publication has, ends the chain.
     """
     known = {s.id: s for s in styles}
-    chain: list[S] = []
-    at: str | None = style_id
-    while at is not None and at in known and all(s.id != at for s in chain):
-        chain.append(known[at])
-        at = known[at].based_on
-    return tuple(reversed(chain))
+    return tuple([known[i] for i in chain(known, style_id, lambda i: known[i].based_on)])
 
 
 @remembered()
