@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import operator
 from typing import NamedTuple
 
 from PySide6.QtCore import QRect, QRectF, QSize, Qt
@@ -10,7 +11,7 @@ from PySide6.QtGui import QColor, QPainter, QPixmap
 from hidden_frame.compose.scene import PathPrimitive, Placed, Scene, TextPrimitive
 from hidden_frame.desktop.desk.view import View
 from hidden_frame.desktop.painter.pictures import PictureShelf
-from hidden_frame.desktop.painter.scene import Look, paint_placed
+from hidden_frame.desktop.painter.scene import Look, paint_placed, runs_of
 from hidden_frame.interact.faces import Face
 from hidden_frame.interact.hits import bounds
 from hidden_frame.model.memory import remembered
@@ -206,8 +207,8 @@ def _alike(a: PlacedLine, b: PlacedLine) -> bool:
         return False
     if a.line is b.line:
         return True
-    one, other = ([(r.words, r.xs, r.span.ink, r.span.marker) for r in x.runs] for x in (a, b))
-    return one == other
+    one, other = runs_of(a.line), runs_of(b.line)  # equal runs are the same
+    return len(one) == len(other) and all(map(operator.is_, one, other))
 
 
 def _pairs(

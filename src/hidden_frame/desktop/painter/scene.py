@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import NamedTuple
 
 from PySide6.QtCore import QPointF, QRectF, Qt
@@ -27,9 +28,9 @@ from hidden_frame.compose.scene import (
 from hidden_frame.desktop.painter.fonts import OUTLINE_SIZE, glyph_path, raw_font
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.model.memory import remembered
-from hidden_frame.typeset.lines import GlyphRun, Line
+from hidden_frame.typeset.lines import Line
 from hidden_frame.typeset.paragraph import Ink
-from hidden_frame.typeset.shaping import Setting
+from hidden_frame.typeset.shaping import Setting, Word
 from hidden_frame.typeset.text import SetText
 
 
@@ -70,22 +71,35 @@ class _Run(NamedTuple):
     missing: list[QRectF]
 
 
-@remembered(weigh=lambda runs: 500 * len(runs) + 150 * sum(len(r.indexes) for r in runs))
-def _runs(line: Line) -> list[_Run]:
-    """A line's glyph runs as Qt takes them, kept as long as the line is the same: a key typed
-    into a text makes anew only the lines that it changes."""
-    return [_made_run(run, line) for run in (*line.runs, *line.leaders) if run.words]
+@remembered(weigh=lambda runs: 100 + 80 * len(runs))
+def runs_of(line: Line) -> list[_Run]:
+    """A line's glyph runs as Qt takes them, from the upper left corner of its measure."""
+    return [
+        _run(tuple(run.words), tuple(run.xs), run.setting, run.span.ink, run.span.marker,
+             line.rise, line.height)
+        for run in (*line.runs, *line.leaders)
+        if run.words
+    ]  # fmt: skip
 
 
-def _made_run(run: GlyphRun, line: Line) -> _Run:
-    """A run as Qt takes it, from the upper left corner of its line's measure."""
-    setting, height = run.setting, line.height
-    scale, tracking, y = setting.scale, setting.tracking, line.rise
+@remembered(by_value=("words", "xs", "ink"), weigh=lambda run: 600 + 150 * len(run.indexes))
+def _run(
+    words: tuple[Word, ...],
+    xs: tuple[float, ...],
+    setting: Setting,
+    ink: Ink,
+    marker: bool,
+    rise: float,
+    height: float,
+) -> _Run:
+    """The same run for equal words at the same places: a key typed into a paragraph sets all of
+    it anew, and most of its lines come out as they were."""
+    scale, tracking, y = setting.scale, setting.tracking, rise
     indexes: list[int] = []
     points: list[QPointF] = []
     missing: list[QRectF] = []
     right = 0.0
-    for word, x in zip(run.words, run.xs, strict=True):
+    for word, x in zip(words, xs, strict=True):
         shaped = word.shaped
         offsets = shaped.offsets
         right = x + word.width
@@ -103,9 +117,9 @@ def _made_run(run: GlyphRun, line: Line) -> _Run:
     glyphs.setGlyphIndexes(indexes)
     glyphs.setPositions(points)
     chip = None
-    if run.span.marker:
-        chip = QRectF(run.xs[0] - 1, height * 0.1, right - run.xs[0] + 2, height * 0.8)
-    return _Run(glyphs, colour(run.span.ink), chip, setting, indexes, points, missing)
+    if marker:
+        chip = QRectF(xs[0] - 1, height * 0.1, right - xs[0] + 2, height * 0.8)
+    return _Run(glyphs, colour(ink), chip, setting, indexes, points, missing)
 
 
 @remembered()
@@ -181,14 +195,33 @@ def _paint_run(
 
 def _paint_bars(painter: QPainter, block: TextPrimitive) -> None:
     """Each line as a bar as high as its small letters and as dark as its words look."""
-    for line in block.text.lines[: block.shown]:
-        if not line.runs:
-            continue
-        span = line.runs[0].span
-        ink = colour(span.ink, 0.42 * block.alpha)
-        high = span.setting.size * 0.46
-        left, top = line.left + block.x, line.baseline - high + block.y
-        painter.fillRect(QRectF(left, top, line.right - line.left, high), ink)
+    for rect, ink in _bars(block.text, block.shown):
+        painter.fillRect(rect.translated(block.x, block.y), colour(ink, 0.42 * block.alpha))
+
+
+@remembered(weigh=lambda bars: 250 * len(bars))
+def _bars(text: SetText, shown: int) -> list[tuple[QRectF, Ink]]:
+    """The bars of a text's first lines, and their inks."""
+    found = []
+    for line in text.lines[:shown]:
+        if line.runs:
+            span = line.runs[0].span
+            high = span.setting.size * 0.46
+            rect = QRectF(line.left, line.baseline - high, line.right - line.left, high)
+            found.append((rect, span.ink))
+    return found
+
+
+@remembered(weigh=lambda runs: 250 * len(runs))
+def _standing(text: SetText, shown: int) -> list[tuple[float, float, QPointF, _Run]]:
+    """The runs of a text's first lines where they stand: how far up and down they reach, and
+    the upper left corner of their line's measure."""
+    return [
+        (line.top - lean, line.bottom + lean, QPointF(line.x, line.top), run)
+        for line in text.lines[:shown]
+        for run in runs_of(line.line)
+        for lean in (run.setting.size * 0.6,)  # accents and swashes lean out of the line
+    ]
 
 
 def _too_small(painter: QPainter, block: TextPrimitive) -> bool:
@@ -213,14 +246,16 @@ def _paint_text(painter: QPainter, block: TextPrimitive, look: Look, chips: bool
     scale = (at.m11() ** 2 + at.m12() ** 2) ** 0.5
     # Lines far outside of what is painted would cost as much as those within.
     clip = painter.clipBoundingRect() if painter.hasClipping() else None
-    lean = _largest(block.text) * 0.6  # accents and swashes lean out of the line
-    for line in block.text.lines[: block.shown]:
-        top = line.top
-        if clip is None or not (
-            top + line.height + lean < clip.top() or top - lean > clip.bottom()
-        ):
-            for run in _runs(line.line):
-                _paint_run(painter, run, QPointF(line.x, top), block.alpha, scale, look, chips)
+    highest, lowest = (-math.inf, math.inf) if clip is None else (clip.top(), clip.bottom())
+    plain = block.alpha >= 1 and not chips
+    for top, bottom, at_run, run in _standing(block.text, block.shown):
+        if bottom < highest or top > lowest:
+            continue
+        if plain and not run.missing and run.setting.size * scale <= LARGE:  # most by far
+            painter.setPen(run.colour)
+            painter.drawGlyphRun(at_run, run.glyphs)
+        else:
+            _paint_run(painter, run, at_run, block.alpha, scale, look, chips)
     painter.translate(-block.x, -block.y)
 
 
