@@ -184,3 +184,23 @@ def test_both_kinds_of_styles_are_found_by_name_and_by_command(hands, monkeypatc
     assert opened_with == [
         (CharacterDialog, "key-word"), (StyleDialog, "lead"), (CharacterDialog, "emphasis"),
     ]  # fmt: skip
+
+
+def test_what_was_typed_of_a_style_outlives_the_style_that_it_was_based_on(
+    hands, opened, monkeypatch
+):
+    def answer(question):
+        pick(question.instead, "Lead")
+        question._accept()
+        return 1
+
+    monkeypatch.setattr(DeleteStyleDialog, "exec", answer)
+    dialog = opened(StyleDialog, "body-next")
+    typed(dialog.lengths["leading"], "19")
+    dialog._choose("body")
+    click(dialog.delete)
+    assert dialog.changed["body-next"].based_on is None
+    click(dialog.ok)
+    styles = hands.session.history.now.paragraph_styles
+    after = computed_style(styles, "body-next")
+    assert (after.leading, after.size) == (19.0, 10.6)  # typed, and as the base had it

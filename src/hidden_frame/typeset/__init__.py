@@ -1,4 +1,4 @@
 """Paragraphs in, positioned glyph lines out; knows nothing of pages.
 
-fonts → shaping → tokens → breaking → layout, a file each.
+fonts → shaping → segments → breaking → lines → fill → text, a file or folder each.
 """

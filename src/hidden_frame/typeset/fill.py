@@ -13,7 +13,8 @@ from bisect import bisect_left
 from collections.abc import Sequence
 from typing import NamedTuple
 
-from hidden_frame.typeset.lines import Line, LineSetter, SetParagraph, set_paragraph
+from hidden_frame.typeset.line import Line
+from hidden_frame.typeset.lines import LineSetter, SetParagraph, set_paragraph
 from hidden_frame.typeset.paragraph import ParagraphSpec
 from hidden_frame.typeset.region import Region
 from hidden_frame.typeset.segments import Place

@@ -11,7 +11,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from hidden_frame.typeset.fill import Fragment, Where, fill
-from hidden_frame.typeset.lines import GlyphRun, Line
+from hidden_frame.typeset.line import GlyphRun, Line
 from hidden_frame.typeset.paragraph import ParagraphSpec
 from hidden_frame.typeset.region import Region
 

@@ -28,7 +28,7 @@ from hidden_frame.compose.scene import (
 from hidden_frame.desktop.painter.fonts import OUTLINE_SIZE, glyph_path, raw_font
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.model.memory import remembered
-from hidden_frame.typeset.lines import Line
+from hidden_frame.typeset.line import Line
 from hidden_frame.typeset.paragraph import Ink
 from hidden_frame.typeset.shaping import Setting, Word
 from hidden_frame.typeset.text import SetText

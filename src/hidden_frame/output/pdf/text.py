@@ -9,7 +9,7 @@ from hidden_frame.output.pdf.fonts import EmbeddedFont, Pieces
 from hidden_frame.output.pdf.operators import number
 from hidden_frame.output.pdf.store import Sheet
 from hidden_frame.typeset.fonts import FontFace
-from hidden_frame.typeset.lines import GlyphRun
+from hidden_frame.typeset.line import GlyphRun
 from hidden_frame.typeset.paragraph import Ink
 from hidden_frame.typeset.shaping import Word
 from hidden_frame.typeset.text import PlacedLine

@@ -288,9 +288,11 @@ class StyleDrafts(EditQuestion):
                 f"delete style {gone.name}", lambda p: self.deleted(p, gone.id, instead)
             )
         self.changed.pop(gone.id, None)
-        for style in list(self.changed.values()):  # what was based on it is not any more
+        for style in list(self.changed.values()):  # what was based on it comes out as before
             if style.based_on == gone.id:
-                self.changed.pop(style.id)
+                drafted = self._with_changes(now)
+                without = self.deleted(drafted, gone.id, options[-1][1])
+                self.changed[style.id] = self.of(without, style.id)
         if not self.styles(self.session.history.now):
             self.reject()
             return

@@ -1,0 +1,275 @@
+"""A line, relative to the left edge of its measure and to its own top: what stands on it.
+
+A line is never changed once it is made: where it stands is the fragment's to say (`fill`), so
+the same line serves a frame, another frame, and the text after an edit elsewhere.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+
+from hidden_frame.typeset.breaking.cut import Cut
+from hidden_frame.typeset.paragraph import ParagraphSpec, Span
+from hidden_frame.typeset.segments import Place, Segment
+from hidden_frame.typeset.shaping import Setting, Word
+
+
+class GlyphRun:
+    """Words in one look on one line; their places are worked out when asked for.
+
+    Most lines of a long publication are never looked at, so a run only remembers
+    which part of which line it is.
+    """
+
+    __slots__ = ("_begin", "_end", "_laid", "span")
+
+    def __init__(self, span: Span, laid: Laid, begin: int, end: int) -> None:
+        self.span = span
+        self._laid = laid
+        self._begin = begin
+        self._end = end
+
+    @property
+    def setting(self) -> Setting:
+        return self.span.setting
+
+    @property
+    def words(self) -> list[Word]:
+        return self._laid.words()[self._begin : self._end]
+
+    @property
+    def xs(self) -> list[float]:
+        """Where each word starts, in points from the left edge of the line's measure."""
+        return self._laid.xs()[self._begin : self._end]
+
+    @property
+    def x(self) -> float:
+        """Where the first word starts."""
+        return self._laid.left if self._begin == 0 else self.xs[0]
+
+    @property
+    def extra(self) -> float:
+        """What each space of the line is wider, or narrower, than it is by itself, in points."""
+        return self._laid.extra
+
+    @property
+    def spaced(self) -> list[bool]:
+        """Whether a space stands before each word; False for the first on the line."""
+        return self._laid.spaced()[self._begin : self._end]
+
+    @property
+    def text(self) -> str:
+        parts = zip(self.words, self.spaced, strict=True)
+        return "".join((" " if gap else "") + word.text for word, gap in parts)
+
+    def sources(self) -> list[tuple[int, int]]:
+        """Where each word starts in its paragraph, and how many characters it covers."""
+        segment, cut = self._laid.segment, self._laid.cut
+        found = []
+        for n, word in enumerate(self.words, self._begin):
+            index = cut.first + n
+            skip = cut.skip if n == 0 else 0
+            length = segment.marked.get(index, len(word.text))
+            found.append((segment.sources[index] + skip, length))
+        return found
+
+
+class Laid:
+    """The words of a cut, set out from `left` with `extra` points at each space."""
+
+    __slots__ = ("cut", "extra", "left", "segment")
+
+    def __init__(self, segment: Segment, cut: Cut, left: float, extra: float) -> None:
+        self.segment = segment
+        self.cut = cut
+        self.left = left
+        self.extra = extra
+
+    def words(self) -> list[Word]:
+        cut = self.cut
+        words = self.segment.words[cut.first : cut.last + 1]
+        if cut.head is not None:
+            words[0] = cut.head
+        if cut.tail is not None:
+            words.append(cut.tail)
+        return words
+
+    def xs(self) -> list[float]:
+        segment, cut, extra = self.segment, self.cut, self.extra
+        shift = self.left - _base(segment, cut)
+        starts = segment.starts[cut.first : cut.last + 1 + (cut.tail is not None)]
+        xs, gone = [], 0
+        for n, x in enumerate(starts):
+            gone += n > 0 and (segment.all_spaced or segment.spaced[cut.first + n])
+            xs.append(x + shift + gone * extra)
+        if cut.head is not None:
+            xs[0] = self.left
+        return xs
+
+    def spaced(self) -> list[bool]:
+        first, count = self.cut.first, self.count()
+        if self.segment.all_spaced:
+            return [n > 0 for n in range(count)]
+        return [False, *self.segment.spaced[first + 1 : first + count]]
+
+    @property
+    def is_empty(self) -> bool:
+        return self.cut.last < self.cut.first and self.cut.tail is None
+
+    def count(self) -> int:
+        return self.cut.last + 1 - self.cut.first + (self.cut.tail is not None)
+
+
+class Line:
+    """A line: its height (the leading), the rise of its baseline, and glyph runs left to right.
+
+    `rise` is from the line's top to its baseline; `left` and `right` are where its words begin
+    and end, from the left edge of the measure; `start` and `end` are places in the paragraph's
+    text.  `leaders` fill the way to a tab stop and are nobody's text.
+    """
+
+    __slots__ = ("_cells", "_runs", "_spec", "leaders", "left", "right", "rise")
+
+    def __init__(
+        self,
+        spec: ParagraphSpec,
+        rise: float,
+        cells: tuple[Laid, ...],
+        right: float,
+        leaders: tuple[GlyphRun, ...] = (),
+    ) -> None:
+        self._spec = spec
+        self._cells = cells
+        self._runs: tuple[GlyphRun, ...] | None = None
+        self.rise = rise
+        self.left = cells[0].left if len(cells) == 1 else _begins(cells)
+        self.right = right
+        self.leaders = leaders
+
+    @property
+    def height(self) -> float:
+        return self._spec.leading
+
+    @property
+    def runs(self) -> tuple[GlyphRun, ...]:
+        """A run for each stretch of one look."""
+        if self._runs is None:
+            self._runs = tuple([run for cell in self._cells for run in _runs(self._spec, cell)])
+        return self._runs
+
+    @property
+    def place(self) -> Place:
+        """Where it begins in the paragraph's text."""
+        segment, cut = self._cells[0].segment, self._cells[0].cut
+        if cut.first or cut.skip:
+            return segment.place(cut.first, cut.skip)
+        return Place(segment.origin)
+
+    @property
+    def start(self) -> int:
+        return self.place.offset
+
+    @property
+    def end(self) -> int:
+        segment, cut = self._cells[-1].segment, self._cells[-1].cut
+        if cut.used:
+            return segment.sources[cut.last + 1] + cut.used
+        if cut.last >= len(segment.words) - 1:
+            return segment.end
+        return segment.sources[cut.last] + segment.length(cut.last)
+
+    @property
+    def text(self) -> str:
+        return "".join(run.text for run in self.runs)
+
+
+def _begins(cells: tuple[Laid, ...]) -> float:
+    """Where the words of several cells begin."""
+    return next((cell.left for cell in cells if not cell.is_empty), cells[-1].left)
+
+
+class Begun:
+    """A line on which cells divided by tabs are still being put."""
+
+    __slots__ = ("cells", "leaders", "right", "spec")
+
+    def __init__(self, spec: ParagraphSpec) -> None:
+        self.spec = spec
+        self.cells: list[Laid] = []
+        self.leaders: list[GlyphRun] = []
+        self.right = 0.0
+
+    def put(self, laid: Laid, width: float) -> None:
+        """Puts a cut's words on the line; `width` is theirs as they are spaced there."""
+        self.cells.append(laid)
+        self.right = max(self.right, laid.left) if laid.is_empty else laid.left + width
+
+    def line(self, rise: float) -> Line:
+        """The line as it is now."""
+        return Line(self.spec, rise, tuple(self.cells), self.right, tuple(self.leaders))
+
+    def lead(self, leader: str, start: float, end: float) -> None:
+        """Fills the way to a tab stop, in steps counted from the measure's edge, so that the
+        leaders of several lines stand under each other."""
+        if not leader:
+            return
+        word, space = self.spec.base.word(leader), self.spec.base.space
+        step = word.width
+        if step <= 0:
+            return
+        first = math.ceil((start + space / 2) / step)
+        count = math.floor((end - space / 2) / step) - first
+        if count < 1:
+            return
+        segment = Segment(0, (None,))
+        segment.words = [word] * count
+        segment.starts = [n * step for n in range(count)]
+        segment.ends = [(n + 1) * step for n in range(count)]
+        segment.all_spaced, segment.spaced = False, [False] * count
+        laid = Laid(segment, Cut(0, count - 1), first * step, 0.0)
+        span = Span(leader, self.spec.base, self.spec.ink)
+        self.leaders.append(GlyphRun(span, laid, 0, count))
+
+
+def whole(segment: Segment) -> float:
+    """The width of a segment on one line."""
+    return segment.ends[-1] if segment.words else 0.0
+
+
+def _base(segment: Segment, cut: Cut) -> float:
+    if cut.head is not None:
+        return segment.ends[cut.first] - cut.head.width
+    return segment.starts[cut.first]
+
+
+def natural(segment: Segment, cut: Cut) -> float:
+    """A line's width before its spaces are stretched."""
+    if cut.tail is not None:
+        return segment.starts[cut.last + 1] + cut.tail.width - _base(segment, cut)
+    return segment.ends[cut.last] - _base(segment, cut)
+
+
+def gaps(segment: Segment, cut: Cut) -> int:
+    last = cut.last + (cut.tail is not None)
+    if segment.all_spaced:
+        return last - cut.first
+    return sum(segment.spaced[cut.first + 1 : last + 1])
+
+
+def _runs(spec: ParagraphSpec, laid: Laid) -> Iterator[GlyphRun]:
+    """A cell's words, a run for each stretch of one look."""
+    if laid.is_empty:
+        return
+    spans = laid.segment.spans
+    if isinstance(spans, int):
+        yield GlyphRun(spec.spans[spans], laid, 0, laid.count())
+        return
+    first, count = laid.cut.first, laid.count()
+    kinds = spans[first : first + count]
+    begin = 0
+    for n in range(1, count + 1):
+        if n == count or kinds[n] != kinds[begin]:
+            span = spec.spans[kinds[begin]] if spec.spans else Span("", spec.base, spec.ink)
+            yield GlyphRun(span, laid, begin, n)
+            begin = n
