@@ -70,7 +70,7 @@ def sender(app, window):  # type: ignore[no-untyped-def]
     desk, left = window.desk, Qt.MouseButton.LeftButton
 
     def send(kind, x: float, y: float) -> None:  # type: ignore[no-untyped-def]
-        there = QPointF(*desk.view.to_widget(x + window.session.faces()[1].x, y))
+        there = QPointF(*desk.camera.view.to_widget(x + window.session.faces()[1].x, y))
         button = Qt.MouseButton.NoButton if kind == QEvent.Type.MouseMove else left
         held = Qt.KeyboardModifier.NoModifier
         event = QMouseEvent(kind, there, desk.mapToGlobal(there), button, left, held)
@@ -148,7 +148,7 @@ def desk_frames() -> Iterator[Row]:
     desk, session = window.desk, window.session
     page = all_pages(publication)[2]
     session.show_page(page.id)
-    desk.fit_to("spread")
+    desk.camera.fit_to("spread")
     app.processEvents()
     window.thumbnails.finish()
 
@@ -176,7 +176,7 @@ def desk_frames() -> Iterator[Row]:
     wheel = wheel_of(app, desk)
     for name, held in (("zoom", Qt.KeyboardModifier.ControlModifier),
                        ("scroll", Qt.KeyboardModifier.NoModifier)):  # fmt: skip
-        desk.fit_to("spread")
+        desk.camera.fit_to("spread")
         app.processEvents()
         turns = [lambda n=n, held=held: wheel(n, held) for n in range(80)]
         yield from _rows(name, _frames(app, desk, turns))
@@ -192,7 +192,7 @@ def selecting() -> Iterator[Row]:
     window.resize(1280, 800)
     page = all_pages(publication)[2]
     window.session.show_page(page.id)
-    window.desk.fit_to("spread")
+    window.desk.camera.fit_to("spread")
     app.processEvents()
     window.thumbnails.finish()
     send = sender(app, window)

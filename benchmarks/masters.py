@@ -79,7 +79,7 @@ def root_drag() -> Iterator[Row]:
     app, window = _window(publication, {})
     session, desk, run = window.session, window.desk, window.run
     session.show_master(publication.masters[0].id)
-    desk.fit_to("spread")
+    desk.camera.fit_to("spread")
     app.processEvents()
     window.thumbnails.finish()
     item = publication.masters[0].items[0]

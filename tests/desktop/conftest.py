@@ -40,7 +40,7 @@ class Hands:
         return next(i for i in holder.items if i.name == name)
 
     def at(self, face: int, x: float, y: float) -> QPoint:
-        px, py = self.desk.view.to_widget(x + self.session.faces()[face].x, y)
+        px, py = self.desk.camera.view.to_widget(x + self.session.faces()[face].x, y)
         return QPoint(round(px), round(py))
 
     def click(self, face: int, x: float, y: float, held=Qt.KeyboardModifier.NoModifier) -> None:

@@ -169,7 +169,7 @@ def test_what_is_hidden_here_keeps_no_handles_and_can_be_shown_again(hands):
     hands.app.processEvents()
     assert hands.session.items == ()
     hands.session.select_items(face, (item_id,))
-    assert hands.desk.hand.selection_box() is None
+    assert hands.desk.selected.box() is None
     hands.button("Show again").click()
     hands.app.processEvents()
     assert find_page(hands.publication, face.holder_id).overrides == ()
@@ -356,7 +356,7 @@ def test_a_guide_leaves_the_letters_under_it_as_dark_as_they_are(hands):
                       height=40, text=words, fill=Fill("ink"))  # fmt: skip
     hands.session.edit("draw", lambda p: add_item(p, hands.page(2), frame)[0])
     hands.session.select_items(None, ())
-    hands.desk.zoom_by(3, QPointF(hands.at(0, margin.outside, margin.top)))
+    hands.desk.camera.zoom_by(3, QPointF(hands.at(0, margin.outside, margin.top)))
     hands.app.processEvents()
 
     def seen():
@@ -373,13 +373,13 @@ def test_a_guide_leaves_the_letters_under_it_as_dark_as_they_are(hands):
 def test_master_items_on_a_page_have_ticks_and_no_dotted_edges(hands):
     item_id, _, _ = master_item(hands)
     hands.session.select_items(None, ())
-    hands.desk.zoom_by(4, QPointF(hands.desk.rect().center()))
+    hands.desk.camera.zoom_by(4, QPointF(hands.desk.rect().center()))
     face = hands.session.faces()[-1]
     scene = hands.session.composition.scene(hands.page(9))
     placed = next(p for p in scene.placed if p.item_id == item_id)
     x, y = placed.matrix.e, placed.matrix.f
-    vx, vy = hands.desk.view.to_widget(x + face.x, y)
-    hands.desk._look(hands.desk.view.moved(200 - vx, 200 - vy))
+    vx, vy = hands.desk.camera.view.to_widget(x + face.x, y)
+    hands.desk.camera.look(hands.desk.camera.view.moved(200 - vx, 200 - vy))
     hands.app.processEvents()
     image = hands.desk.grab().toImage()
     ochre = [image.pixelColor(200 - n, 200 + d) for n in (2, 3, 4) for d in (-1, 0, 1)]

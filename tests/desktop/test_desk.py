@@ -155,13 +155,13 @@ def test_zoom_keeps_the_point_under_the_pointer_and_fits(hands):
     from PySide6.QtCore import QPointF
 
     hands.session.show_page(hands.page(9))
-    before = hands.desk.view.to_spread(300, 200)
-    hands.desk.zoom_by(2.0, QPointF(300, 200))
-    assert hands.desk.view.to_spread(300, 200) == pytest.approx(before)
+    before = hands.desk.camera.view.to_spread(300, 200)
+    hands.desk.camera.zoom_by(2.0, QPointF(300, 200))
+    assert hands.desk.camera.view.to_spread(300, 200) == pytest.approx(before)
     hands.do("fit spread")
-    left, top = hands.desk.view.to_widget(0, 0)
+    left, top = hands.desk.camera.view.to_widget(0, 0)
     trim = hands.publication.setup.trim
-    right, bottom = hands.desk.view.to_widget(2 * trim.width, trim.height)
+    right, bottom = hands.desk.camera.view.to_widget(2 * trim.width, trim.height)
     assert left >= 0 and right <= hands.desk.width()
     assert top >= 0 and bottom <= hands.desk.height()
     assert "%" in hands.window.status.zoom.text()

@@ -24,6 +24,7 @@ from hidden_frame.desktop.pages.drops import MASTER_MIME
 from hidden_frame.edit.masters.overrides import follow_all
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.pages.setup import change_setup
+from hidden_frame.interact.plan import masters_in_words, numbering_in_words
 from hidden_frame.model.lookup import all_pages, find_page, section_of, stack_of
 
 Ctrl, Shift = Qt.KeyboardModifier.ControlModifier, Qt.KeyboardModifier.ShiftModifier
@@ -83,8 +84,8 @@ def test_sections_have_bands_and_every_page_is_there_once(plan):
     layout = plan.view.layout_now()
     assert [t.facts.position for t in layout.tiles] == list(range(1, 33))
     assert [b.section_id for b in layout.bands] == [s.id for s in plan.publication.sections]
-    assert plan.view.numbering_in_words(1) == "5 pages · i, (ii), iii … v"
-    assert plan.view.masters_in_words(1) == "follows Text"
+    assert numbering_in_words(plan.session.publication, 1) == "5 pages · i, (ii), iii … v"
+    assert masters_in_words(plan.session.publication, 1) == "follows Text"
     cover, first, wide = layout.tiles[0], layout.tiles[1], layout.page[0]
     # A recto alone stands right of the spine of its section.
     assert cover.x - layout.bands[0].x == first.x - layout.bands[1].x + wide + 1
@@ -252,7 +253,7 @@ def test_a_double_click_opens_a_page(plan):
 def test_finding_by_folio_position_section_master_and_text(plan, typed, found):
     plan.window.flatplan.search.setText(typed)
     pages = [p.id for p in all_pages(plan.publication)]
-    assert [n + 1 for n, p in enumerate(pages) if plan.view.matches(p)] == found
+    assert [n + 1 for n, p in enumerate(pages) if p in plan.view.matching] == found
     words = plan.window.flatplan.hits.text()
     assert words == ("nothing" if not found else f"{len(found)} page{'s' * (len(found) != 1)}")
 
@@ -264,7 +265,7 @@ def test_enter_goes_from_hit_to_hit(plan):
     search.returnPressed.emit()
     assert plan.view.focus_page == plan.page(12)
     search.clear()
-    assert plan.view.matches(plan.page(1))
+    assert plan.view.matching is None  # none is faded
 
 
 # -- moving -----------------------------------------------------------------------------------

@@ -252,20 +252,20 @@ def test_zooming_by_command(hands):
     moon = hands.own(9, "Moon 3")
     hands.session.select_items(hands.session.faces()[1], (moon.id,))
     hands.do("fit selection")
-    x, y = hands.desk.view.to_widget(
+    x, y = hands.desk.camera.view.to_widget(
         moon.x + moon.width / 2 + hands.session.faces()[1].x, moon.y + moon.height / 2
     )
     assert (x, y) == pytest.approx((hands.desk.width() / 2, hands.desk.height() / 2), abs=1)
     hands.do("fit width")
-    left, _ = hands.desk.view.to_widget(0, 0)
-    right, _ = hands.desk.view.to_widget(2 * hands.publication.setup.trim.width, 0)
+    left, _ = hands.desk.camera.view.to_widget(0, 0)
+    right, _ = hands.desk.camera.view.to_widget(2 * hands.publication.setup.trim.width, 0)
     assert left == pytest.approx(34, abs=1) and right == pytest.approx(
         hands.desk.width() - 34, abs=1
     )
     hands.do("actual size")
     dots = hands.desk.screen().physicalDotsPerInch()
     believed = dots if 40 <= dots <= 800 else hands.desk.logicalDpiX()
-    assert hands.desk.view.zoom == pytest.approx(believed / 72)
+    assert hands.desk.camera.view.zoom == pytest.approx(believed / 72)
 
 
 def test_the_desk_is_dragged_by_the_middle_button_and_by_space(hands):
@@ -280,13 +280,14 @@ def test_the_desk_is_dragged_by_the_middle_button_and_by_space(hands):
                                 Qt.KeyboardModifier.NoModifier)  # fmt: skip
             hands.app.sendEvent(hands.desk, event)
 
-    before, items = hands.desk.view, hands.session.items
+    before, items = hands.desk.camera.view, hands.session.items
     drag(Qt.MouseButton.MiddleButton)
-    assert (hands.desk.view.dx, hands.desk.view.dy) == (before.dx + 40, before.dy + 20)
+    view = hands.desk.camera.view
+    assert (view.dx, view.dy) == (before.dx + 40, before.dy + 20)
     QTest.keyPress(hands.desk, Qt.Key.Key_Space)
     drag(Qt.MouseButton.LeftButton)
     QTest.keyRelease(hands.desk, Qt.Key.Key_Space)
-    assert hands.desk.view.dx == before.dx + 80 and hands.session.items == items
+    assert hands.desk.camera.view.dx == before.dx + 80 and hands.session.items == items
     assert hands.session.draft is None
 
 

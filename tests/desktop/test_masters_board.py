@@ -8,10 +8,12 @@ from PySide6.QtGui import QDragMoveEvent, QDropEvent, QWheelEvent
 from PySide6.QtTest import QTest
 
 from hidden_frame.desktop.board.layout import board_layout
+from hidden_frame.desktop.board.paint import fold_rect, matches
 from hidden_frame.desktop.pages.drops import MASTER_MIME
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.masters.apply import add_master
 from hidden_frame.edit.new import new_publication
+from hidden_frame.interact.told import followers_in_words
 from hidden_frame.model.items import Shape
 from hidden_frame.model.lookup import find_master
 from hidden_frame.model.paint import Fill
@@ -50,7 +52,7 @@ def drop(board, name, at: QPoint) -> str:
     data, copy, left = carried(board, name), Qt.DropAction.CopyAction, Qt.MouseButton.LeftButton
     none = Qt.KeyboardModifier.NoModifier
     board.view.dragMoveEvent(QDragMoveEvent(at, copy, data, left, none))
-    words = board.view.drop_words
+    words = board.view.drop.words
     board.view.dropEvent(QDropEvent(QPointF(at), copy, data, left, none))
     board.app.processEvents()
     return words
@@ -160,15 +162,17 @@ def test_searching_fades_the_others_and_enter_takes_the_first(board):
     search = board.window.board.search
     search.setFocus()
     QTest.keyClicks(search, "winter")
-    assert board.view.matches(board.master("Month table, winter"))
-    assert not board.view.matches(board.master("Cover"))
+    publication, wanted = board.session.publication, board.view.wanted
+    assert matches(publication, board.master("Month table, winter"), wanted)
+    assert not matches(publication, board.master("Cover"), wanted)
     board.key(Qt.Key.Key_Return, widget=search)
     assert board.session.master_id == board.master("Month table, winter")
 
 
 def test_folding_hides_what_builds_on_a_base_and_says_how_many(board):
     card = board.view.layout_now().of(board.master("Almanac base"))
-    at = board.view.fold_rect(card).translated(-board.view.offset()).center().toPoint()
+    box = fold_rect(board.view.layout_now(), card)
+    at = box.translated(-board.view.offset()).center().toPoint()
     QTest.mouseClick(board.view.viewport(), Qt.MouseButton.LeftButton,
                      Qt.KeyboardModifier.NoModifier, at)  # fmt: skip
     folded = board.view.layout_now().of(board.master("Almanac base"))
@@ -196,4 +200,7 @@ def test_pointing_rings_the_pages_that_follow(board):
     board.again("move", board.view.viewport(), middle(board, "Season opener"))
     ringed = board.window.run.ringed_pages()
     assert ringed == set(board.session.composition.followers(board.master("Season opener")))
-    assert board.view.followers_in_words(board.master("Almanac base")) == "28 pages, 1 directly"
+    assert (
+        followers_in_words(board.session.publication, board.master("Almanac base"))
+        == "28 pages, 1 directly"
+    )

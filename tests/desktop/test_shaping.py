@@ -24,7 +24,7 @@ def shapes(hands):
     """Three rectangles drawn on the lower, empty part of a page with nothing selected."""
     hands.session.show_page(hands.page(PAGE))
     # Near enough for a pixel to be less than a point.
-    hands.desk.zoom_by(2.4, QPointF(*hands.desk.view.to_widget(700, 640)))
+    hands.desk.camera.zoom_by(2.4, QPointF(*hands.desk.camera.view.to_widget(700, 640)))
     for x, y, w, h in ((100, 575, 40, 30), (180, 590, 50, 20), (300, 580, 30, 40)):
         hands.do("tool rectangle")
         hands.drag(1, (x, y), (x + w, y + h))
@@ -145,7 +145,7 @@ def test_a_moved_item_snaps_to_a_margin_and_says_so(shapes, preferences):
     assert line.word == "margin" and line.measure == pytest.approx(margins.inside)
     # The line is painted in the snap colour where the margin is.
     image = shapes.desk.grab().toImage()
-    x, y = shapes.desk.view.to_widget(line.at, 500)
+    x, y = shapes.desk.camera.view.to_widget(line.at, 500)
     near = [QColor(image.pixel(round(x) + n, round(y))) for n in (-1, 0, 1)]
     snap = QColor(theme.current().snap)
     assert any(abs(c.hue() - snap.hue()) < 12 and c.saturation() > 90 for c in near)
@@ -273,7 +273,7 @@ def test_several_are_sized_together(shapes):
 def test_the_knob_turns_and_shift_turns_by_fifteen_degrees(shapes):
     a = shapes.now()[0]
     shapes.click(1, *middle(a))
-    away = 26 / shapes.desk.view.zoom
+    away = 26 / shapes.desk.camera.view.zoom
     knob = turn_knob(box(a), away)
     cx, cy = middle(a)
     far = knob[0] - cx
@@ -287,9 +287,9 @@ def test_the_knob_turns_and_shift_turns_by_fifteen_degrees(shapes):
 
 def test_several_turn_about_their_common_middle(shapes):
     shapes.session.select_items(shapes.session.faces()[1], shapes.ids[:2])
-    found = shapes.desk.hand.selection_box()
+    found = shapes.desk.selected.box()
     whole = found[0]
-    knob = turn_knob(whole, 26 / shapes.desk.view.zoom)
+    knob = turn_knob(whole, 26 / shapes.desk.camera.view.zoom)
     cx, cy = whole.centre
     far = knob[0] - cx
     before = shapes.now()[:2]
@@ -336,25 +336,25 @@ def test_step_and_repeat_shows_the_copies_while_one_types(shapes, qtbot):
 
 def test_a_drag_to_the_edge_scrolls_as_far_as_there_is_paper(shapes):
     a = shapes.now()[0]
-    before = shapes.desk.view
+    before = shapes.desk.camera.view
     start, edge = shapes.at(1, *middle(a)), QPoint(300, 5)
     shapes.pull(shapes.desk, start, edge, drop=False)
     for _ in range(6):
         shapes.desk.edges.tick()
-    assert shapes.desk.view.dy == before.dy + 6 * 14  # the paper comes down
+    assert shapes.desk.camera.view.dy == before.dy + 6 * 14  # the paper comes down
     shapes.again("drop", shapes.desk, edge)
     # What is dragged stays under the pointer.
-    _, y = shapes.desk.view.to_spread(edge.x(), edge.y())
+    _, y = shapes.desk.camera.view.to_spread(edge.x(), edge.y())
     moved = next(
         i for n in (PAGE - 1, PAGE)
         for i in find_page(shapes.publication, shapes.page(n)).items if i.id == a.id
     )  # fmt: skip
     assert middle(moved)[1] == pytest.approx(y, abs=1.5)
     shapes.do("fit spread")  # all of it in sight: nothing scrolls
-    view = shapes.desk.view
+    view = shapes.desk.camera.view
     shapes.pull(shapes.desk, shapes.at(1, *middle(shapes.own(9, "Month"))), edge, drop=False)
     shapes.desk.edges.tick()
-    assert shapes.desk.view == view
+    assert shapes.desk.camera.view == view
     shapes.key(Qt.Key.Key_Escape)
 
 

@@ -127,7 +127,7 @@ def test_markers_by_command_show_chips_on_masters_and_values_on_pages(hands):
     chip = line.runs[-1]
     x, y = placed.matrix.apply(chip.xs[0] + 3, line.top + line.height * 0.2)
     image = hands.desk.grab().toImage()
-    px, py = hands.desk.view.to_widget(x + hands.session.faces()[1].x, y)
+    px, py = hands.desk.camera.view.to_widget(x + hands.session.faces()[1].x, y)
     assert QColor(image.pixel(round(px), round(py))).name() != "#ffffff"
     assert "No. 3" in hands.session.composition.scene(hands.page(9)).text_of()
 
@@ -151,7 +151,7 @@ def overflowing(writing):
     QGuiApplication.clipboard().setText("word " * 90)
     writing.key(Qt.Key.Key_V, Ctrl)
     writing.key(Qt.Key.Key_Escape)
-    placed, face = writing.desk.placed(writing.now().id)
+    placed, face = writing.desk.selected.placed(writing.now().id)
     assert placed.drawing.overflow is not None
     return placed, face
 
@@ -162,7 +162,7 @@ def test_the_mark_of_text_that_does_not_fit_explains_and_offers(writing, monkeyp
 
     placed, face = overflowing(writing)
     writing.session.select_items(face, ())
-    rect = overflow_rect(placed, face, writing.desk.view)
+    rect = overflow_rect(placed, face, writing.desk.camera.view)
     image = writing.desk.grab().toImage()
     edge = QPointF(rect.left() + 4, rect.center().y()).toPoint()
     assert QColor(image.pixel(edge)).red() > 150
@@ -176,7 +176,7 @@ def test_the_mark_of_text_that_does_not_fit_explains_and_offers(writing, monkeyp
     assert "not fit" in words[0] and words[1].startswith("Grow the frame to")
     assert words[-1] == "Use another style"
     shown[-1].actions()[2].trigger()
-    assert writing.desk.placed(writing.now().id)[0].drawing.overflow is None
+    assert writing.desk.selected.placed(writing.now().id)[0].drawing.overflow is None
     writing.do("undo")
     menu = writing.window.menus.overflow()
     styles = menu.findChild(QMenu)
@@ -190,7 +190,7 @@ def test_offers_in_properties_and_a_frame_that_grows(writing):
     titles = [form.offers.itemAt(n).widget().text() for n in range(form.offers.count())]
     assert titles[-1] == "Let the frame grow with its text"
     writing.button(titles[-1]).click()
-    grown, _ = writing.desk.placed(writing.now().id)
+    grown, _ = writing.desk.selected.placed(writing.now().id)
     assert grown.drawing.overflow is None and grown.drawing.height > placed.drawing.height
     assert writing.now().grows and form.overflow.isHidden()
     form.fields["grows"].click()

@@ -139,7 +139,7 @@ def test_spreads_are_turned_and_the_wheel_scrolls_and_zooms(hands):
     hands.do("previous spread")
     hands.do("previous spread")
     assert hands.page(7) in [f.holder_id for f in hands.session.faces()]
-    view = hands.desk.view
+    view = hands.desk.camera.view
 
     def wheel(held):
         at = QPointF(200, 150)
@@ -150,11 +150,11 @@ def test_spreads_are_turned_and_the_wheel_scrolls_and_zooms(hands):
         hands.app.sendEvent(hands.desk, event)
 
     wheel(Qt.KeyboardModifier.NoModifier)
-    assert hands.desk.view.dy == view.dy + 120 and hands.desk.view.zoom == view.zoom
-    place = hands.desk.view.to_spread(200, 150)
+    assert hands.desk.camera.view.dy == view.dy + 120 and hands.desk.camera.view.zoom == view.zoom
+    place = hands.desk.camera.view.to_spread(200, 150)
     wheel(Ctrl)
-    assert hands.desk.view.zoom > view.zoom
-    assert hands.desk.view.to_spread(200, 150) == pytest.approx(place)
+    assert hands.desk.camera.view.zoom > view.zoom
+    assert hands.desk.camera.view.to_spread(200, 150) == pytest.approx(place)
 
 
 def test_arrow_keys_in_the_run_go_from_page_to_page(hands):

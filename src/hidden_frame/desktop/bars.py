@@ -318,7 +318,7 @@ class StatusLine(QFrame):
         settings().changed.connect(self.refresh)
         session.looked.connect(self.refresh)
         session.changed.connect(self.refresh)
-        desk.view_changed.connect(self.refresh)
+        desk.camera.moved.connect(self.refresh)
         self.refresh()
 
     def tell_checks(self, count: int) -> None:
@@ -343,7 +343,7 @@ class StatusLine(QFrame):
         self.count.setText(some + count_in_words(self.session.publication))
         self.snap.setText("Snap to ▾" if settings().now.snapping else "Snap off ▾")
         pixels = self.desk.logicalDpiX() / 72
-        self.zoom.setText(f"{self.desk.view.zoom / pixels * 100:.0f} %")
+        self.zoom.setText(f"{self.desk.camera.view.zoom / pixels * 100:.0f} %")
 
 
 def _small(text: str, commands: Commands, command: str) -> QToolButton:

@@ -59,7 +59,7 @@ class PointerMenus:
         session = self.window.session
         menu = self._menu("Overflow")
         holder, side, item_id = session.holder_id, session.side, session.items[0]
-        for placed, _ in self.window.desk.placed_all().values():
+        for placed, _ in self.window.desk.selected.placed_all().values():
             if placed.drawing.overflow is not None:
                 menu.addAction(placed.drawing.overflow.sentence).setEnabled(False)
         menu.addSeparator()

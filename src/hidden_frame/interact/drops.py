@@ -1,6 +1,7 @@
-"""What a master that is dropped among pages does, told beforehand.
+"""What a master that is dropped does, told beforehand.
 
-On a page it is applied, with Ctrl added on top; between two pages it makes a new page.
+On a page it is applied, with Ctrl added on top; between two pages it makes a new page; on
+another master it is built on that one.
 
 >>> on_page(publication, (), master, page, adding=True).words
 'Add “Base” on top of page 1 (#3)'
@@ -11,6 +12,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from hidden_frame.compose.facts import page_facts, page_name
+from hidden_frame.edit.masters.apply import possible_bases
 from hidden_frame.interact.foretold import gap_in_words
 from hidden_frame.model.lookup import find_page, masters_by_id, stack_of
 from hidden_frame.model.publication import Publication
@@ -53,3 +55,26 @@ def between(publication: Publication, master_id: str, place: tuple[str, int]) ->
     where, _, within = where.partition(", in ")
     words = f"New page {where}, following “{name}”" + (f", in {within}" if within else "")
     return MasterDrop(master_id, (), place, False, words)
+
+
+class BaseDrop(NamedTuple):
+    """What a drop on the board would do: the base it gives, in words, and whether it may be."""
+
+    target: str | None = None
+    words: str = ""
+    allowed: bool = True
+
+
+def on_board(publication: Publication, master_id: str, target: str | None) -> BaseDrop:
+    """A master dropped on another one, or beside all: then it has no base any more (R6)."""
+    known = masters_by_id(publication)
+    if master_id not in known or target == master_id:
+        return BaseDrop()
+    name, base = known[master_id].name, known[master_id].base
+    if target is None:
+        return BaseDrop(None, f"“{name}” without a base") if base is not None else BaseDrop()
+    if target == base:
+        return BaseDrop(None, f"“{name}” is built on “{known[target].name}” already", False)
+    if all(m.id != target for m in possible_bases(publication, master_id)):
+        return BaseDrop(None, f"“{known[target].name}” builds on “{name}” itself", False)
+    return BaseDrop(target, f"Build “{name}” on “{known[target].name}”")

@@ -14,7 +14,7 @@ from hidden_frame.compose.sides import missing
 from hidden_frame.interact.goto import places
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import TextFrame
-from hidden_frame.model.lookup import all_pages, base_chain, stack_of
+from hidden_frame.model.lookup import all_pages, base_chain, masters_by_id, stack_of
 from hidden_frame.model.publication import Page, Publication
 from hidden_frame.model.text import Run
 
@@ -44,6 +44,15 @@ def numbering_in_words(publication: Publication, number: int) -> str:
     if count > _MANY:
         listed = ", ".join(folios[:3]) + f" … {folios[3]}"
     return f"{words} · {listed}"
+
+
+def masters_in_words(publication: Publication, number: int) -> str:
+    """What a section's pages follow unless told otherwise: “follows Text + Tint”."""
+    section = publication.sections[number]
+    own = section.masters is not None
+    stack = section.masters if section.masters is not None else publication.default_masters
+    names = [masters_by_id(publication)[m].name for m in stack]
+    return ("follows " if own else "as the publication: ") + (" + ".join(names) or "no master")
 
 
 def count_in_words(publication: Publication) -> str:

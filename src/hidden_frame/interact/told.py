@@ -6,6 +6,7 @@
 
 from __future__ import annotations
 
+from hidden_frame.compose.composer import direct_followers, followers
 from hidden_frame.compose.drawing import effective_resolution
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.edit.pages.sections import delete_section
@@ -15,6 +16,14 @@ from hidden_frame.model.lookup import find_section, section_of
 from hidden_frame.model.publication import Picture, Publication, Section
 
 LOW = 150.0  # pixels to an inch; below it print looks coarse (common practice of the trade)
+
+
+def followers_in_words(publication: Publication, master_id: str) -> str:
+    """“12 pages, 4 directly”: how many follow a master, and how many have it in their stack."""
+    count = len(followers(publication)[master_id])
+    direct = len(direct_followers(publication)[master_id])
+    words = f"{count} page{'s' * (count != 1)}"
+    return words if direct == count else f"{words}, {direct} directly"
 
 
 def deleted_in_words(publication: Publication, pages: list[str]) -> str:

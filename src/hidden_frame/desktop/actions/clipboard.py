@@ -154,7 +154,7 @@ class Clipboard:
 
     def _seen(self, face: Face) -> Bounds:
         """The part of a page that is in sight, in its own coordinates."""
-        view, trim = self.desk.view, self.session.publication.setup.trim
+        view, trim = self.desk.camera.view, self.session.publication.setup.trim
         left, top = view.to_spread(0.0, 0.0)
         right, bottom = view.to_spread(self.desk.width(), self.desk.height())
         return Bounds(

@@ -2,42 +2,74 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from collections.abc import Callable
+from typing import NamedTuple
 
 from PySide6.QtCore import QPointF, QRect, QRectF, Qt
-from PySide6.QtGui import QColor, QFont, QPainter, QPen
+from PySide6.QtGui import QColor, QFont, QPainter, QPen, QPixmap
 
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.board.layout import EDGE, GAP, STEP, BoardLayout, Card
 from hidden_frame.desktop.marks import paint_diamond
+from hidden_frame.interact.drops import BaseDrop
+from hidden_frame.interact.told import followers_in_words
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.lookup import masters_by_id
-
-if TYPE_CHECKING:
-    from hidden_frame.desktop.board.view import BoardView
+from hidden_frame.model.publication import Publication
 
 _FADED = 0.28
 
 
-def paint_board(board: BoardView, area: QRect) -> None:
-    """Paints a part of what is seen of the board in its viewport."""
+class BoardSeen(NamedTuple):
+    """What the board shows at a moment: `port` is its viewport, which shows the layout from
+    `scrolled` on; `pixmap` gives what there is of a face's thumbnail; masters whose name holds
+    `wanted` stand out."""
+
+    publication: Publication
+    layout: BoardLayout
+    port: QRect
+    scrolled: QPointF
+    font: QFont
+    pixmap: Callable[[str, Side], QPixmap | None]
+    chosen: str
+    wanted: str
+    drop: BaseDrop
+    pointer: QPointF
+
+
+def matches(publication: Publication, master_id: str, wanted: str) -> bool:
+    """Whether a master's name holds what is searched for."""
+    return wanted.casefold() in masters_by_id(publication)[master_id].name.casefold()
+
+
+def fold_rect(layout: BoardLayout, card: Card) -> QRectF:
+    """The button that folds what builds on a card, in the board's coordinates."""
+    wide, _ = layout.card
+    width = 30.0 if card.folded else 20.0
+    middle = card.y + 8 + layout.face[1] / 2
+    return QRectF(card.x + wide - width / 2, middle - 9, width, 18)
+
+
+def paint_board(painter: QPainter, board: BoardSeen, area: QRect) -> None:
+    """Paints a part of what is seen of the board."""
     colours = theme.current()
-    painter = QPainter(board.viewport())
     painter.setClipRect(area)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    painter.fillRect(board.viewport().rect(), QColor(colours.desk_master))
-    layout = board.layout_now()
-    painter.translate(-board.offset())
-    seen = QRectF(area).translated(board.offset())
+    painter.fillRect(board.port, QColor(colours.desk_master))
+    layout = board.layout
+    painter.translate(-board.scrolled)
+    seen = QRectF(area).translated(board.scrolled)
     _paint_lines(painter, layout, colours)
     for card in layout.cards:
         rect = QRectF(card.x, card.y, *layout.card)
         if rect.adjusted(-6, -6, 20, 6).intersects(seen):
-            painter.setOpacity(1.0 if board.matches(card.master_id) else _FADED)
+            painter.setOpacity(
+                1.0 if matches(board.publication, card.master_id, board.wanted) else _FADED
+            )
             _paint_card(board, painter, card, rect, layout, colours)
     painter.setOpacity(1.0)
     painter.resetTransform()
-    if board.drop_words:
+    if board.drop.words:
         _paint_words(board, painter, colours)
 
 
@@ -61,18 +93,18 @@ def _paint_lines(painter: QPainter, layout: BoardLayout, colours: theme.Theme) -
 
 
 def _paint_card(
-    board: BoardView,
+    board: BoardSeen,
     painter: QPainter,
     card: Card,
     rect: QRectF,
     layout: BoardLayout,
     colours: theme.Theme,
 ) -> None:
-    master = masters_by_id(board.session.publication)[card.master_id]
-    chosen = board.session.master_id == card.master_id
+    master = masters_by_id(board.publication)[card.master_id]
+    chosen = board.chosen == card.master_id
     painter.setPen(QPen(QColor(colours.line), 1))
     painter.setBrush(QColor(colours.panel))
-    if card.master_id == board.drop_target:
+    if card.master_id == board.drop.target:
         painter.setPen(QPen(QColor(colours.action), 3))
         painter.setBrush(QColor(colours.action_soft))
     elif chosen:
@@ -90,21 +122,18 @@ def _paint_card(
         paint_diamond(painter, rect.right() - EDGE - 7, rect.top() + EDGE + 8, colours)
     _paint_words_of(board, painter, card, rect, top + 10, colours)
     if card.foldable:
-        _paint_fold(painter, board.fold_rect(card), card, colours)
+        _paint_fold(painter, fold_rect(layout, card), card, colours)
 
 
 def _paint_face(
-    board: BoardView,
+    board: BoardSeen,
     painter: QPainter,
     card: Card,
     side: Side,
     rect: QRectF,
     colours: theme.Theme,
 ) -> None:
-    scene = board.session.composition.master_scene(card.master_id, side)
-    key = f"{card.master_id} {side}"
-    ratio = board.devicePixelRatioF()
-    pixmap = board.thumbnails.pixmap(key, scene, round(rect.width()), ratio)
+    pixmap = board.pixmap(card.master_id, side)
     painter.fillRect(rect, QColor("#FFFFFF"))
     if pixmap is not None:
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
@@ -115,7 +144,7 @@ def _paint_face(
 
 
 def _paint_words_of(
-    board: BoardView,
+    board: BoardSeen,
     painter: QPainter,
     card: Card,
     rect: QRectF,
@@ -123,13 +152,13 @@ def _paint_words_of(
     colours: theme.Theme,
 ) -> None:
     """A master's name, and how many pages follow it: in all, and directly."""
-    font = QFont(board.font())
+    font = QFont(board.font)
     font.setPixelSize(14)
     font.setBold(True)
     painter.setFont(font)
     painter.setPen(QColor(colours.text))
     room = QRectF(rect.left() + EDGE, top, rect.width() - 2 * EDGE, 17)
-    name = masters_by_id(board.session.publication)[card.master_id].name
+    name = masters_by_id(board.publication)[card.master_id].name
     flags = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
     elide = Qt.TextElideMode.ElideRight
     painter.drawText(room, flags, painter.fontMetrics().elidedText(name, elide, int(room.width())))
@@ -137,7 +166,7 @@ def _paint_words_of(
     font.setBold(False)
     painter.setFont(font)
     painter.setPen(QColor(colours.quiet))
-    words = board.followers_in_words(card.master_id)
+    words = followers_in_words(board.publication, card.master_id)
     room.translate(0, 15)
     painter.drawText(room, flags, painter.fontMetrics().elidedText(words, elide, int(room.width())))
 
@@ -155,18 +184,18 @@ def _paint_fold(painter: QPainter, rect: QRectF, card: Card, colours: theme.Them
     painter.drawText(rect, Qt.AlignmentFlag.AlignCenter, f"+{card.folded}" if card.folded else "–")
 
 
-def _paint_words(board: BoardView, painter: QPainter, colours: theme.Theme) -> None:
+def _paint_words(board: BoardSeen, painter: QPainter, colours: theme.Theme) -> None:
     """What a drop here would do."""
-    font = QFont(board.font())
+    font = QFont(board.font)
     font.setPixelSize(13)
     painter.setFont(font)
-    wide = painter.fontMetrics().horizontalAdvance(board.drop_words) + 20
-    view = board.viewport().rect()
+    wide = painter.fontMetrics().horizontalAdvance(board.drop.words) + 20
+    view = board.port
     x = min(max(board.pointer.x() - wide / 2, 6), view.width() - wide - 6)
     y = board.pointer.y() + 22 if board.pointer.y() < view.height() - 60 else board.pointer.y() - 46
     box = QRectF(x, y, wide, 26)
     painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(QColor(colours.action if board.drop_allowed else colours.warning))
+    painter.setBrush(QColor(colours.action if board.drop.allowed else colours.warning))
     painter.drawRoundedRect(box, 6, 6)
     painter.setPen(QColor(colours.action_text))
-    painter.drawText(box, Qt.AlignmentFlag.AlignCenter, board.drop_words)
+    painter.drawText(box, Qt.AlignmentFlag.AlignCenter, board.drop.words)

@@ -12,6 +12,7 @@ from PySide6.QtGui import (
     QHelpEvent,
     QKeyEvent,
     QMouseEvent,
+    QPainter,
     QPaintEvent,
     QPixmap,
     QResizeEvent,
@@ -20,13 +21,15 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QAbstractScrollArea, QApplication, QToolTip
 
-from hidden_frame.compose.composer import direct_followers, followers
 from hidden_frame.desktop.board.layout import BoardLayout, Card, board_layout
-from hidden_frame.desktop.board.paint import paint_board
+from hidden_frame.desktop.board.paint import BoardSeen, fold_rect, matches, paint_board
 from hidden_frame.desktop.pages.drops import MASTER_MIME, carried
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.masters.apply import possible_bases, set_base
+from hidden_frame.edit.masters.apply import set_base
+from hidden_frame.interact.drops import BaseDrop, on_board
+from hidden_frame.interact.told import followers_in_words
+from hidden_frame.model.geometry import Side
 from hidden_frame.model.lookup import masters_by_id
 
 SMALL, LARGE = 56, 300  # heights of a thumbnail in pixels
@@ -48,10 +51,8 @@ class BoardView(QAbstractScrollArea):
         self.face_height = 96
         self.folded: frozenset[str] = frozenset()
         self.wanted = ""  # what is searched for
+        self.drop = BaseDrop()
         self.pointer = QPointF()
-        self.drop_target: str | None = None
-        self.drop_words = ""
-        self.drop_allowed = True
         self._pressed: QPointF | None = None
         self._known: tuple[object, BoardLayout] | None = None
         self.setFrameShape(QAbstractScrollArea.Shape.NoFrame)
@@ -100,13 +101,6 @@ class BoardView(QAbstractScrollArea):
             return QRectF()
         return QRectF(card.x, card.y, *self.layout_now().card).translated(-self.offset())
 
-    def fold_rect(self, card: Card) -> QRectF:
-        """The button that folds what builds on a card, in the board's coordinates."""
-        wide, _ = self.layout_now().card
-        width = 30.0 if card.folded else 20.0
-        middle = card.y + 8 + self.layout_now().face[1] / 2
-        return QRectF(card.x + wide - width / 2, middle - 9, width, 18)
-
     def _arrived(self, keys: list[str]) -> None:
         if not self.isVisible():
             return
@@ -117,16 +111,15 @@ class BoardView(QAbstractScrollArea):
 
     # -- what is shown -----------------------------------------------------------
 
-    def matches(self, master_id: str) -> bool:
-        """Whether a master's name holds what is searched for."""
-        name = masters_by_id(self.session.publication)[master_id].name
-        return self.wanted.casefold() in name.casefold()
-
     def search(self, text: str) -> None:
         """Fades masters whose name does not hold a text; unfolds and shows the first that does."""
         self.wanted = text.strip()
         if self.wanted:
-            found = [m for m in self.session.publication.masters if self.matches(m.id)]
+            found = [
+                m
+                for m in self.session.publication.masters
+                if matches(self.session.publication, m.id, self.wanted)
+            ]
             if found:
                 self.folded = frozenset()
                 self.bring_into_view(found[0].id)
@@ -134,15 +127,14 @@ class BoardView(QAbstractScrollArea):
 
     def first_match(self) -> str | None:
         masters = self.session.publication.masters
-        return next((m.id for m in masters if self.wanted and self.matches(m.id)), None)
-
-    def followers_in_words(self, master_id: str) -> str:
-        """“12 pages, 4 directly”."""
-        publication = self.session.publication
-        count = len(followers(publication)[master_id])
-        direct = len(direct_followers(publication)[master_id])
-        words = f"{count} page{'s' * (count != 1)}"
-        return words if direct == count else f"{words}, {direct} directly"
+        return next(
+            (
+                m.id
+                for m in masters
+                if self.wanted and matches(self.session.publication, m.id, self.wanted)
+            ),
+            None,
+        )
 
     def zoom_to(self, height: int) -> None:
         """Thumbnails of this height, in pixels."""
@@ -183,8 +175,9 @@ class BoardView(QAbstractScrollArea):
 
     def _fold_at(self, point: QPointF) -> Card | None:
         at = point + self.offset()
-        for card in self.layout_now().cards:
-            if card.foldable and self.fold_rect(card).adjusted(-3, -3, 3, 3).contains(at):
+        layout = self.layout_now()
+        for card in layout.cards:
+            if card.foldable and fold_rect(layout, card).adjusted(-3, -3, 3, 3).contains(at):
                 return card
         return None
 
@@ -290,7 +283,33 @@ class BoardView(QAbstractScrollArea):
         side.setValue(side.value() - delta.x())
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        paint_board(self, event.rect())
+        painter = QPainter(self.viewport())
+        try:
+            paint_board(painter, self._shown(), event.rect())
+        finally:
+            painter.end()
+
+    def _shown(self) -> BoardSeen:
+        layout, ratio = self.layout_now(), self.devicePixelRatioF()
+        composition = self.session.composition
+
+        def pixmap(master_id: str, side: Side) -> QPixmap | None:
+            scene = composition.master_scene(master_id, side)
+            key = f"{master_id} {side}"
+            return self.thumbnails.pixmap(key, scene, round(layout.face[0]), ratio)
+
+        return BoardSeen(
+            publication=self.session.publication,
+            layout=layout,
+            port=self.viewport().rect(),
+            scrolled=self.offset(),
+            font=self.font(),
+            pixmap=pixmap,
+            chosen=self.session.master_id,
+            wanted=self.wanted,
+            drop=self.drop,
+            pointer=self.pointer,
+        )
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
@@ -306,12 +325,13 @@ class BoardView(QAbstractScrollArea):
         if isinstance(event, QHelpEvent):
             card = self._card_at(QPointF(event.pos()))
             if card is not None:
-                known = masters_by_id(self.session.publication)
+                publication = self.session.publication
+                known = masters_by_id(publication)
                 master = known[card.master_id]
                 on = f", on {known[master.base].name}" if master.base is not None else ""
                 departs = len(master.overrides)
                 more = f"\nDeparts from its base in {departs} items" if departs else ""
-                text = f"{master.name}{on}\n{self.followers_in_words(master.id)}{more}"
+                text = f"{master.name}{on}\n{followers_in_words(publication, master.id)}{more}"
                 QToolTip.showText(event.globalPos(), text, self)
             return True
         return super().viewportEvent(event)
@@ -323,49 +343,28 @@ class BoardView(QAbstractScrollArea):
             event.acceptProposedAction()
 
     def dragMoveEvent(self, event: QDragMoveEvent) -> None:
-        self.pointer = event.position()
         master_id = carried(event)[0]
         card = self._card_at(event.position())
-        self._foretell(master_id, card.master_id if card is not None else None)
-        event.setAccepted(self.drop_allowed and bool(self.drop_words))
+        target = card.master_id if card is not None else None
+        self.pointer = event.position()
+        self.drop = on_board(self.session.publication, master_id, target)
+        event.setAccepted(self.drop.allowed and bool(self.drop.words))
         self.viewport().update()
-
-    def _foretell(self, master_id: str, target: str | None) -> None:
-        """What a drop would do, in words; a base that would loop is not offered."""
-        publication = self.session.publication
-        known = masters_by_id(publication)
-        self.drop_target, self.drop_words, self.drop_allowed = None, "", True
-        if master_id not in known or target == master_id:
-            return
-        name, base = known[master_id].name, known[master_id].base
-        if target is None:
-            if base is not None:
-                self.drop_words = f"“{name}” without a base"
-        elif target == base:
-            self.drop_words = f"“{name}” is built on “{known[target].name}” already"
-            self.drop_allowed = False
-        elif all(m.id != target for m in possible_bases(publication, master_id)):
-            self.drop_words = f"“{known[target].name}” builds on “{name}” itself"
-            self.drop_allowed = False
-        else:
-            self.drop_target = target
-            self.drop_words = f"Build “{name}” on “{known[target].name}”"
 
     def dragLeaveEvent(self, event: QDragLeaveEvent) -> None:
         self._end_drop()
 
     def _end_drop(self) -> None:
-        self.drop_target, self.drop_words, self.drop_allowed = None, "", True
+        self.drop = BaseDrop()
         self.viewport().update()
 
     def dropEvent(self, event: QDropEvent) -> None:
         master_id = carried(event)[0]
         card = self._card_at(event.position())
         target = card.master_id if card is not None else None
-        self._foretell(master_id, target)
-        wanted = bool(self.drop_words) and self.drop_allowed
+        told = on_board(self.session.publication, master_id, target)
         self._end_drop()
-        if wanted:
+        if told.words and told.allowed:
             self.session.edit("change base", lambda p: set_base(p, master_id, target))
             event.acceptProposedAction()
 

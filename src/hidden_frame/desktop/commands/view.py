@@ -27,7 +27,8 @@ SNAPS = (
 
 def commands(window: Window) -> list[Row]:
     """The commands of this menu."""
-    session, desk, pages, items = window.session, window.desk, window.pages, window.items
+    session, camera = window.session, window.desk.camera
+    pages, items = window.pages, window.items
     kept = settings()
 
     def on_pages() -> bool:
@@ -53,14 +54,14 @@ def commands(window: Window) -> list[Row]:
         Command("previous spread", "View", "Previous spread", "PgUp", lambda: pages.turn(-1),
                 on_pages),
         None,
-        Command("fit page", "View", "Fit the page", "F6", lambda: desk.fit_to("page")),
-        Command("fit spread", "View", "Fit the spread", "F7", lambda: desk.fit_to("spread")),
-        Command("fit width", "View", "Fit the width", "Shift+F7", lambda: desk.fit_to("width")),
+        Command("fit page", "View", "Fit the page", "F6", lambda: camera.fit_to("page")),
+        Command("fit spread", "View", "Fit the spread", "F7", lambda: camera.fit_to("spread")),
+        Command("fit width", "View", "Fit the width", "Shift+F7", lambda: camera.fit_to("width")),
         Command("fit selection", "View", "Fit the selection", "Shift+F6",
-                lambda: desk.fit_to("selection"), lambda: bool(session.items)),
-        Command("actual size", "View", "Actual size", "Ctrl+0", desk.actual_size),
-        Command("zoom in", "View", "Zoom in", "Ctrl++", lambda: desk.zoom_by(1.25)),
-        Command("zoom out", "View", "Zoom out", "Ctrl+-", lambda: desk.zoom_by(1 / 1.25)),
+                lambda: camera.fit_to("selection"), lambda: bool(session.items)),
+        Command("actual size", "View", "Actual size", "Ctrl+0", camera.actual_size),
+        Command("zoom in", "View", "Zoom in", "Ctrl++", lambda: camera.zoom_by(1.25)),
+        Command("zoom out", "View", "Zoom out", "Ctrl+-", lambda: camera.zoom_by(1 / 1.25)),
         None,
         Command("proof", "View", "Proof view", "F8",
                 lambda: session.set_proof(not session.proof), lambda: True,

@@ -13,6 +13,7 @@ from PySide6.QtGui import (
     QHelpEvent,
     QKeyEvent,
     QMouseEvent,
+    QPainter,
     QPaintEvent,
     QResizeEvent,
     QWheelEvent,
@@ -20,20 +21,18 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QToolTip, QWidget
 
 from hidden_frame.compose.contrast import poor_contrast
-from hidden_frame.compose.scene import Placed
+from hidden_frame.desktop.desk.camera import Camera
 from hidden_frame.desktop.desk.edges import EdgeScroll
 from hidden_frame.desktop.desk.hand import SLACK, Hand
 from hidden_frame.desktop.desk.judge import Judge
 from hidden_frame.desktop.desk.paper import Paper, Sheet
-from hidden_frame.desktop.desk.surface import LinesLayer, overflow_tab, paint_desk
+from hidden_frame.desktop.desk.selected import Selected
+from hidden_frame.desktop.desk.surface import DeskSeen, LinesLayer, overflow_tab, paint_desk
 from hidden_frame.desktop.desk.text_edit import TextEdit, wants_key
-from hidden_frame.desktop.desk.view import View, fitted, widened
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.session import Editing, Session
 from hidden_frame.desktop.settings import settings
-from hidden_frame.interact.faces import Face
-from hidden_frame.interact.hits import Spot, face_at, hit
-from hidden_frame.model.plane.box import Bounds
+from hidden_frame.interact.hits import Spot, bounds, hit
 
 Asked = Callable[[Spot, QPointF], None]
 
@@ -47,33 +46,28 @@ class Desk(QWidget):
     overflow_pressed = Signal(str, QPoint)
     dropped = Signal(QMimeData, object)
     pointer_moved = Signal(object)
-    view_changed = Signal()
 
     def __init__(self, session: Session, pictures: PictureShelf) -> None:
         super().__init__()
         self.session = session
         self.paper = Paper(pictures)
         self.lines = LinesLayer()
-        self.view = View()
-        self.fit = "spread"
-        self.text = TextEdit(session, self.edited)
+        self.selected = Selected(session)
+        self.camera = Camera(session, self.selected, self)
+        self.camera.moved.connect(self.update)
+        self.text = TextEdit(session, self.selected.edited)
         self.text.moved.connect(self.update)
-        self.hand = Hand(self)
+        self.hand = Hand(session, self.camera, self.selected)
+        self.hand.moved.connect(self.update)
+        self.hand.frame_drawn.connect(self.begin_text)
+        self.hand.master_item_pulled.connect(self.master_item_pulled)
         self._asked: Asked | None = None
         self._unasked: Callable[[], object] | None = None
         self._panning: QPointF | None = None
         self._space = False
         self._pointer = QPointF()
-        self._shown_faces: tuple[Face, ...] = ()
-        # While the view moves, the pages are shown as they were painted before, moved and
-        # scaled; once it rests they are painted sharp.
-        self.moving = False
-        self._rest = QTimer(self)
-        self._rest.setSingleShot(True)
-        self._rest.setInterval(90)
-        self._rest.timeout.connect(self._sharpen)
-        self.judge = Judge(self)
-        self.edges = EdgeScroll(self)
+        self.judge = Judge(session, self)
+        self.edges = EdgeScroll(self.camera, self.hand, self)
         self._blink = QTimer(self)
         self._blink.setInterval(530)
         self._blink.timeout.connect(self._toggle_caret)
@@ -98,33 +92,8 @@ class Desk(QWidget):
             for n, face in enumerate(faces)
         )
 
-    def placed(self, item_id: str) -> tuple[Placed, Face] | None:
-        """A selected item where it is shown."""
-        return self.placed_all().get(item_id)
-
-    def placed_all(self) -> dict[str, tuple[Placed, Face]]:
-        """Every selected item that is shown, by id."""
-        session = self.session
-        wanted = set(session.items)
-        found: dict[str, tuple[Placed, Face]] = {}
-        for face in session.faces():
-            if (face.holder_id, face.side) == (session.holder_id, session.side):
-                for placed in session.scene_of(face).placed:
-                    if placed.item_id in wanted:
-                        found[placed.item_id] = (placed, face)
-        return found
-
-    def edited(self) -> Placed | None:
-        editing = self.session.editing
-        found = None if editing is None else self.placed(editing.item_id)
-        return None if found is None else found[0]
-
     def _refresh(self) -> None:
-        faces = self.session.faces()
-        if [(f.x, f.side) for f in faces] != [(f.x, f.side) for f in self._shown_faces]:
-            self._shown_faces = faces
-            self.refit()
-        self._shown_faces = faces
+        self.camera.follow()
         if self.session.editing is not None:
             self.text.clamp()
             self.caret_on = True
@@ -139,87 +108,35 @@ class Desk(QWidget):
         self.caret_on = not self.caret_on
         self.update()
 
-    # -- getting about -----------------------------------------------------------
-
-    def refit(self) -> None:
-        """Fits the spread or the page again, if one of them is to be kept fitted."""
-        if self.fit:
-            self.fit_to(self.fit)
-
-    def extent(self, what: str) -> Bounds | None:
-        """The part of the desk that is the `page`, the `spread` or the `selection`."""
-        faces = self.session.faces()
-        if not faces:
-            return None
-        if what == "selection":
-            found = self.hand.selection_bounds()
-            if found is not None:
-                return found
-            what = "page"
-        if what == "page":
-            chosen = [f for f in faces if f.holder_id == self.session.holder_id]
-            chosen = [f for f in chosen if f.side == self.session.side] or chosen
-            faces = tuple(chosen[:1]) or faces
-        trim = self.session.publication.setup.trim
-        left = min(f.x for f in faces)
-        return Bounds(left, 0.0, max(f.x for f in faces) + trim.width, trim.height)
-
-    def fit_to(self, what: str) -> None:
-        """Shows the whole `spread`, the `page` that is worked on, the `selection`, or the
-        spread as wide as the desk (`width`)."""
-        area = self.extent("spread" if what == "width" else what)
-        if area is None:
-            return
-        self.fit = what if what in ("page", "spread", "width") else ""
-        if what == "width":
-            self._look(widened(*area, self.width(), self.height()))
-        else:
-            self._look(fitted(*area, self.width(), self.height()))
-
-    def actual_size(self) -> None:
-        """As large as it will be printed, by the resolution that the screen reports."""
-        screen = self.screen()
-        dots = screen.physicalDotsPerInch() if screen is not None else 96.0
-        dots = dots if 40 <= dots <= 800 else float(self.logicalDpiX())  # some report nonsense
-        self.zoom_by(dots / 72 / self.view.zoom)
-
-    def zoom_by(self, factor: float, at: QPointF | None = None, moving: bool = False) -> None:
-        point = at if at is not None else QPointF(self.width() / 2, self.height() / 2)
-        self.fit = ""
-        self._look(self.view.zoomed(factor, point.x(), point.y()), moving)
-
-    def scroll_by(self, across: float, down: float) -> None:
-        """Moves the paper by so many pixels."""
-        self.fit = ""
-        self._look(self.view.moved(across, down), moving=True)
-
-    def _sharpen(self) -> None:
-        self.moving = False
-        self.update()
-
-    def _look(self, view: View, moving: bool = False) -> None:
-        if view != self.view:
-            self.view = view
-            self.moving = moving
-            if moving:
-                self._rest.start()
-                self.session.hurry()
-            self.view_changed.emit()
-            self.update()
-
     # -- painting ----------------------------------------------------------------
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        paint_desk(self)
+        painter = QPainter(self)
+        try:
+            paint_desk(painter, self._seen(), self.paper, self.lines)
+        finally:
+            painter.end()
         self.session.proven()
 
-    # -- mouse -------------------------------------------------------------------
+    def _seen(self) -> DeskSeen:
+        resting = self.hand.gesture is None and self.session.editing is None
+        return DeskSeen(
+            session=self.session,
+            sheets=self.sheets(),
+            view=self.camera.view,
+            size=self.size(),
+            ratio=self.devicePixelRatioF(),
+            moving=self.camera.moving,
+            selected=self.selected,
+            gesture=self.hand.gesture,
+            words=self.hand.gesture.words if self.hand.gesture and self.hand.dragged else "",
+            pointer=self._pointer,
+            writing=self.text,
+            caret_on=self.caret_on,
+            poor=self.judge.poor if resting else lambda _: {},
+        )
 
-    def spot(self, point: QPointF) -> Spot:
-        """The page and the place on it under a widget point."""
-        x, y = self.view.to_spread(point.x(), point.y())
-        face = face_at(self.session.faces(), self.session.publication.setup.trim.width, x)
-        return Spot(face, x - face.x, y)
+    # -- mouse -------------------------------------------------------------------
 
     def point_to(self, point: QPointF) -> None:
         """Where the pointer is, told by a ruler from which a guide is pulled."""
@@ -245,7 +162,7 @@ class Desk(QWidget):
             self._panning = point
             self.setCursor(Qt.CursorShape.ClosedHandCursor)
             return
-        spot = self.spot(point)
+        spot = self.camera.spot(point)
         if self._asked is not None and event.button() == Qt.MouseButton.LeftButton:
             answer, self._asked = self._asked, None
             answer(spot, point)
@@ -259,7 +176,7 @@ class Desk(QWidget):
             return
         if event.button() != Qt.MouseButton.LeftButton:
             return
-        marked = overflow_tab(self, point)
+        marked = overflow_tab(self.session, self.sheets(), self.camera.view, point)
         if marked is not None:
             self.session.select_items(spot.face, (marked,))
             self.overflow_pressed.emit(marked, event.globalPosition().toPoint())
@@ -289,16 +206,16 @@ class Desk(QWidget):
         if self._panning is not None:
             delta = point - self._panning
             self._panning = point
-            self.scroll_by(delta.x(), delta.y())
+            self.camera.scroll_by(delta.x(), delta.y())
             return
         if self.hand.pressed is None:
             self._set_cursor(point)
             return
-        spot = self.spot(point)
+        spot = self.camera.spot(point)
         if self.session.editing is not None:
             self.text.press(spot.x, spot.y, extend=True)
         else:
-            self.hand.move(spot, event)
+            self.hand.drag(spot, event)
             if self.hand.gesture is not None and self.hand.dragged:
                 self.edges.moved(point, event.modifiers())
 
@@ -312,10 +229,10 @@ class Desk(QWidget):
         if self.session.editing is not None and self.hand.gesture is None:
             self.hand.pressed = None
             return
-        self.hand.release(self.spot(event.position()), event)
+        self.hand.release(self.camera.spot(event.position()), event)
 
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
-        spot = self.spot(event.position())
+        spot = self.camera.spot(event.position())
         if self.session.proof:
             return
         if self.session.editing is not None and self._within_edited(spot):
@@ -330,26 +247,34 @@ class Desk(QWidget):
         """Starts editing the selected frame's text, or cropping its picture, if it may be
         changed here."""
         session = self.session
-        found = self.hand.text_place()
-        if found is None:
+        item_id = self.hand.text_frame()
+        if item_id is None:
             self.hand.begin_crop()
             return
-        item_id, where = found
         if not session.may_change(session.holder_id, item_id):
-            self.master_item_pulled.emit(self.mapToGlobal(where))
+            self.master_item_pulled.emit(self.mapToGlobal(self._below(item_id)))
             return
         self.setFocus()
         self.text.begin(Editing(session.holder_id, item_id, session.side))
 
+    def _below(self, item_id: str) -> QPoint:
+        """The point below an item's middle, on the desk."""
+        found = self.selected.placed(item_id)
+        if found is None:
+            return self.rect().center()
+        left, _, right, bottom = bounds(found[0])
+        x, y = self.camera.view.to_widget((left + right) / 2 + found[1].x, bottom)
+        return QPoint(round(x), round(y))
+
     def wheelEvent(self, event: QWheelEvent) -> None:
         delta = event.pixelDelta() if not event.pixelDelta().isNull() else event.angleDelta()
         if event.modifiers() & Qt.KeyboardModifier.ControlModifier:
-            self.zoom_by(1.0015 ** event.angleDelta().y(), event.position(), moving=True)
+            self.camera.zoom_by(1.0015 ** event.angleDelta().y(), event.position(), moving=True)
         else:
             across, down = delta.x(), delta.y()
             if event.modifiers() & Qt.KeyboardModifier.ShiftModifier:
                 across, down = down, across
-            self.scroll_by(across, down)
+            self.camera.scroll_by(across, down)
 
     # -- things dropped from elsewhere -------------------------------------------
 
@@ -362,7 +287,7 @@ class Desk(QWidget):
         event.acceptProposedAction()
 
     def dropEvent(self, event: QDropEvent) -> None:
-        self.dropped.emit(event.mimeData(), self.spot(event.position()))
+        self.dropped.emit(event.mimeData(), self.camera.spot(event.position()))
         event.acceptProposedAction()
 
     # -- keys --------------------------------------------------------------------
@@ -370,8 +295,8 @@ class Desk(QWidget):
     def contextMenuEvent(self, event: QContextMenuEvent) -> None:
         """The menu by its key, below what is selected; the mouse's own has come by then."""
         if event.reason() == QContextMenuEvent.Reason.Keyboard:
-            found = self.hand.selection_bounds()
-            x, y = self.view.to_widget(found.left, found.bottom) if found else (20.0, 20.0)
+            found = self.selected.bounds()
+            x, y = self.camera.view.to_widget(found.left, found.bottom) if found else (20.0, 20.0)
             inside = self.rect().adjusted(4, 4, -4, -4)
             point = QPoint(round(x), round(y))
             at = point if inside.contains(point) else inside.center()
@@ -399,7 +324,7 @@ class Desk(QWidget):
             if not self.text.key(event):
                 super().keyPressEvent(event)
         elif key in _HELD:
-            self.hand.again(self.spot(self._pointer), event.modifiers() | _HELD[key])
+            self.hand.again(self.camera.spot(self._pointer), event.modifiers() | _HELD[key])
         elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
             if session.cropping:
                 session.crop(False)
@@ -421,7 +346,7 @@ class Desk(QWidget):
             self._space = False
             self._set_cursor()
         if key in _HELD:
-            self.hand.again(self.spot(self._pointer), event.modifiers() & ~_HELD[key])
+            self.hand.again(self.camera.spot(self._pointer), event.modifiers() & ~_HELD[key])
         super().keyReleaseEvent(event)
 
     def _escape(self) -> None:
@@ -459,15 +384,15 @@ class Desk(QWidget):
         elif session.tool != "select":
             shape = Qt.CursorShape.CrossCursor
         elif point is not None and not session.proof:
-            shape = self.hand.cursor(self.spot(point))
+            shape = self.hand.cursor(self.camera.spot(point))
         if self.cursor().shape() != shape:
             self.setCursor(shape)
 
     def _tell(self, event: QHelpEvent) -> bool:
         """Says why a text does not fit or is hard to read, when the pointer rests on it."""
-        spot = self.spot(QPointF(event.pos()))
+        spot = self.camera.spot(QPointF(event.pos()))
         scene = self.session.scene_of(spot.face)
-        found = hit(scene, spot.x, spot.y, SLACK / self.view.zoom)
+        found = hit(scene, spot.x, spot.y, SLACK / self.camera.view.zoom)
         said = ""
         if found is not None and found.drawing.overflow is not None:
             said = found.drawing.overflow.sentence
@@ -481,7 +406,7 @@ class Desk(QWidget):
         return True
 
     def resizeEvent(self, event: QResizeEvent) -> None:
-        self.refit()
+        self.camera.refit()
         super().resizeEvent(event)
 
 

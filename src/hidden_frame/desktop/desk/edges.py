@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from PySide6.QtCore import QObject, QPointF, Qt, QTimer
+from PySide6.QtWidgets import QWidget
 
-if TYPE_CHECKING:
-    from hidden_frame.desktop.desk.canvas import Desk
+from hidden_frame.desktop.desk.camera import Camera
+from hidden_frame.desktop.desk.hand import Hand
 
 EDGE = 22.0  # pixels
 STEP = 14.0  # pixels a tick
@@ -17,9 +16,9 @@ PAST = 30.0  # pixels beyond the paper at which it stops
 class EdgeScroll(QObject):
     """Told of every move of a drag; ticks as long as the pointer stays at an edge."""
 
-    def __init__(self, desk: Desk) -> None:
-        super().__init__(desk)
-        self._desk = desk
+    def __init__(self, camera: Camera, hand: Hand, port: QWidget) -> None:
+        super().__init__(port)
+        self._camera, self._hand, self._port = camera, hand, port
         self._at = QPointF()
         self._held = Qt.KeyboardModifier.NoModifier
         self._timer = QTimer(self)
@@ -38,29 +37,28 @@ class EdgeScroll(QObject):
 
     def _push(self) -> tuple[float, float]:
         """How far the paper is to move: none where its end is in sight already."""
-        desk = self._desk
-        area = desk.extent("spread")
+        view, port = self._camera.view, self._port
+        area = self._camera.extent("spread")
         if area is None:
             return 0.0, 0.0
-        left, top = desk.view.to_widget(area.left, area.top)
-        right, bottom = desk.view.to_widget(area.right, area.bottom)
+        left, top = view.to_widget(area.left, area.top)
+        right, bottom = view.to_widget(area.right, area.bottom)
         across = down = 0.0
         if self._at.x() < EDGE and left < PAST:
             across = STEP
-        elif self._at.x() > desk.width() - EDGE and right > desk.width() - PAST:
+        elif self._at.x() > port.width() - EDGE and right > port.width() - PAST:
             across = -STEP
         if self._at.y() < EDGE and top < PAST:
             down = STEP
-        elif self._at.y() > desk.height() - EDGE and bottom > desk.height() - PAST:
+        elif self._at.y() > port.height() - EDGE and bottom > port.height() - PAST:
             down = -STEP
         return across, down
 
     def tick(self) -> None:
         """One step, and the gesture goes on where the pointer is then."""
-        desk = self._desk
         across, down = self._push()
-        if desk.hand.gesture is None or (across, down) == (0.0, 0.0):
+        if self._hand.gesture is None or (across, down) == (0.0, 0.0):
             self._timer.stop()
             return
-        desk.scroll_by(across, down)
-        desk.hand.again(desk.spot(self._at), self._held)
+        self._camera.scroll_by(across, down)
+        self._hand.again(self._camera.spot(self._at), self._held)

@@ -2,108 +2,65 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
-from PySide6.QtCore import QPoint, QPointF, Qt
+from PySide6.QtCore import QObject, QPoint, QPointF, Qt, Signal
 from PySide6.QtGui import QMouseEvent
 
+from hidden_frame.desktop.desk.camera import Camera
 from hidden_frame.desktop.desk.chrome import HANDLE, KNOB
 from hidden_frame.desktop.desk.gestures.band import BandGesture
-from hidden_frame.desktop.desk.gestures.base import Ctrl, Gesture, Shift, selected_face
+from hidden_frame.desktop.desk.gestures.base import Ctrl, Gesture, Shift
 from hidden_frame.desktop.desk.gestures.crop import CropGesture
 from hidden_frame.desktop.desk.gestures.draw import DrawGesture
 from hidden_frame.desktop.desk.gestures.guide import GuideGesture
 from hidden_frame.desktop.desk.gestures.move import MoveGesture
 from hidden_frame.desktop.desk.gestures.size import SizeGesture
 from hidden_frame.desktop.desk.gestures.turn import TurnGesture
+from hidden_frame.desktop.desk.selected import Selected
 from hidden_frame.desktop.desk.snapper import layout_of
-from hidden_frame.desktop.session import GuideAt
+from hidden_frame.desktop.session import GuideAt, Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.edit.items.guides import move_guide, own_guides
-from hidden_frame.interact.cropping import picture_box, picture_of
+from hidden_frame.interact.cropping import picture_of
 from hidden_frame.interact.hits import Spot, all_hits, guide_at, handle_at, hit, turn_knob
-from hidden_frame.interact.shown import box_of, shown_item, shown_items
-from hidden_frame.model.items import Line, PictureFrame, TextFrame
-from hidden_frame.model.plane.box import Bounds, Box, Handle, around_all, bounds_of, holds
-
-if TYPE_CHECKING:
-    from hidden_frame.desktop.desk.canvas import Desk
+from hidden_frame.interact.shown import box_of, shown_item
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.plane.box import Handle, holds
 
 SLACK = 5.0  # pixels beside a handle or a thin line that still count
 GUIDE_SLACK = 3.0  # pixels
 FAR = 3  # pixels that something is pulled before it is dragged
 
 
-class Hand:
-    """Told of press, move and release by the desk; `gesture` is what is going on."""
+class Hand(QObject):
+    """Told of press, move and release by the desk; `gesture` is what is going on.
 
-    def __init__(self, desk: Desk) -> None:
-        self.desk = desk
-        self.session = desk.session
+    `moved`: what it shows has changed; `frame_drawn`: a text frame was drawn, to write in;
+    `master_item_pulled`: someone tried to drag a master's item on a page (global point).
+    """
+
+    moved = Signal()
+    frame_drawn = Signal()
+    master_item_pulled = Signal(QPoint)
+
+    def __init__(self, session: Session, camera: Camera, selected: Selected) -> None:
+        super().__init__(camera)
+        self.session, self.camera, self.selected = session, camera, selected
         self.gesture: Gesture | None = None
         self.pressed: QPointF | None = None
         self.dragged = False
         self._to_drop = ""
         self._below = False
-        self._around: tuple[tuple[object, ...], Bounds | None] | None = None
 
     # -- what is under the pointer -------------------------------------------------
 
-    def selection_box(self) -> tuple[Box, bool] | None:
-        """The box that handles are shown on, and whether it is a line's; None without."""
-        session = self.session
-        if not session.items or session.editing is not None:
-            return None
-        if not session.may_change_all(session.holder_id, session.items):
-            return None
-        if len(session.items) == 1:
-            item = shown_item(
-                session.publication, session.holder_id, session.items[0], session.side
-            )
-            if item is None or not item.visible:
-                return None
-            box = box_of(item)
-            picture = picture_of(session.publication, item) if session.cropping else None
-            if picture is not None and isinstance(item, PictureFrame):
-                return picture_box(item, picture), False
-            if isinstance(item, TextFrame) and item.grows and not item.rotation:
-                placed = self.desk.placed(item.id)
-                if placed is not None:
-                    box = box._replace(height=placed[0].drawing.height)
-            return box, isinstance(item, Line)
-        around = self.selection_bounds()
-        if around is None:
-            return None
-        a = around.moved(-selected_face(session).x, 0.0)
-        return Box(a.left, a.top, a.width, a.height), False
-
-    def selection_bounds(self) -> Bounds | None:
-        """The box around everything selected, on the spread; changeable or not."""
-        session = self.session
-        key = (session.publication, session.holder_id, session.side, session.items)
-        # The desk and both rulers ask for it with every frame.
-        if self._around is None or any(
-            a is not b for a, b in zip(self._around[0], key, strict=True)
-        ):
-            self._around = (key, self._find_bounds())
-        return self._around[1]
-
-    def _find_bounds(self) -> Bounds | None:
-        session = self.session
-        items = shown_items(session.publication, session.holder_id, session.items, session.side)
-        if not items:
-            return None
-        around = around_all(bounds_of(box_of(i)) for i in items.values())
-        return around.moved(selected_face(session).x, 0.0)
-
     def handle_under(self, spot: Spot) -> Handle | str | None:
         """The handle at a spot, or “turn” on the knob that turns."""
-        found = self.selection_box()
+        found = self.selected.box()
         if found is None:
             return None
         box, line = found
-        zoom = self.desk.view.zoom
-        x = spot.x + spot.face.x - selected_face(self.session).x
+        zoom = self.camera.view.zoom
+        x = spot.x + spot.face.x - self.selected.face().x
         slack = (SLACK + HANDLE / 2) / zoom
         handle = handle_at(box, x, spot.y, slack, line)
         if handle is not None:
@@ -121,7 +78,7 @@ class Hand:
             return None
         layout = layout_of(session, spot.face)
         width = session.publication.setup.trim.width
-        slack = GUIDE_SLACK / self.desk.view.zoom
+        slack = GUIDE_SLACK / self.camera.view.zoom
         index = guide_at(layout, spot.face, width, spot.x, spot.y, slack)
         if index is None:
             return None
@@ -140,7 +97,7 @@ class Hand:
         self.gesture = self._begin(spot, event.modifiers())
 
     def _begin(self, spot: Spot, held: Qt.KeyboardModifier) -> Gesture | None:
-        session, zoom = self.session, self.desk.view.zoom
+        session, zoom = self.session, self.camera.view.zoom
         if session.tool != "select":
             return DrawGesture(session, session.tool, spot, zoom)
         handle = self.handle_under(spot)
@@ -168,8 +125,8 @@ class Hand:
         """Whether a spot lies on the picture that is being cropped, or on its frame."""
         session = self.session
         item = shown_item(session.publication, session.holder_id, session.items[0], session.side)
-        found = self.selection_box()
-        x = spot.x + spot.face.x - selected_face(session).x
+        found = self.selected.box()
+        x = spot.x + spot.face.x - self.selected.face().x
         return item is not None and (
             holds(box_of(item), x, spot.y) or (found is not None and holds(found[0], x, spot.y))
         )
@@ -195,7 +152,7 @@ class Hand:
         """Selects what is at a spot, with its group unless `alone`; with Shift adds it or
         takes it away.  False if nothing is there."""
         session = self.session
-        slack = SLACK / self.desk.view.zoom
+        slack = SLACK / self.camera.view.zoom
         hits = all_hits(session.scene_of(spot.face), spot.x, spot.y, slack)
         same = (spot.face.holder_id, spot.face.side) == (session.holder_id, session.side)
         if not hits:
@@ -221,13 +178,13 @@ class Hand:
     def pick_below(self, spot: Spot) -> None:
         """Selects the next lower item at a spot, and after the lowest the topmost again."""
         session = self.session
-        slack = SLACK / self.desk.view.zoom
+        slack = SLACK / self.camera.view.zoom
         here = [p.item_id for p in all_hits(session.scene_of(spot.face), spot.x, spot.y, slack)]
         at = next((n for n, i in enumerate(here) if i in session.items), -1)
         if here:
             session.select_items(spot.face, (here[(at + 1) % len(here)],))
 
-    def move(self, spot: Spot, event: QMouseEvent) -> None:
+    def drag(self, spot: Spot, event: QMouseEvent) -> None:
         point = event.position()
         if self.pressed is None:
             return
@@ -238,13 +195,13 @@ class Hand:
             self.dragged = True
         if self.gesture is not None:
             self.gesture.drag(spot, event.modifiers())
-            self.desk.update()
+            self.moved.emit()
 
     def again(self, spot: Spot, held: Qt.KeyboardModifier) -> None:
         """The gesture as it goes on when only a key was pressed or let go."""
         if self.gesture is not None and self.dragged:
             self.gesture.drag(spot, held)
-            self.desk.update()
+            self.moved.emit()
 
     def release(self, spot: Spot, event: QMouseEvent) -> None:
         gesture, self.gesture = self.gesture, None
@@ -258,14 +215,14 @@ class Hand:
             self.pick_below(spot)
         if gesture is None and self.dragged and self.master_item_selected():
             # It has not moved; what can be done with it is offered where it was let go.
-            self.desk.master_item_pulled.emit(event.globalPosition().toPoint())
+            self.master_item_pulled.emit(event.globalPosition().toPoint())
         if gesture is not None:
             drawn = isinstance(gesture, DrawGesture) and gesture.tool == "text"
             gesture.release(spot, event.modifiers(), self.dragged)
             if drawn:
-                self.desk.begin_text()
+                self.frame_drawn.emit()
         self.dragged = False
-        self.desk.update()
+        self.moved.emit()
 
     def cancel(self) -> bool:
         """Gives up what is going on; False if nothing is."""
@@ -274,7 +231,7 @@ class Hand:
         self.gesture.cancel()
         self.gesture = self.pressed = None
         self.dragged = False
-        self.desk.update()
+        self.moved.emit()
         return True
 
     def master_item_selected(self) -> bool:
@@ -294,12 +251,12 @@ class Hand:
                 "This item comes from a master; choose Override here in Properties to move it."
             )
             return
-        face, name = selected_face(session), "nudge"
+        face, name = self.selected.face(), "nudge"
         if session.cropping:
             crop, name = CropGesture(session, Spot(face, 0.0, 0.0)), "crop a picture"
             crop.show(dx, dy)
         else:
-            gesture = MoveGesture(session, Spot(face, 0.0, 0.0), self.desk.view.zoom)
+            gesture = MoveGesture(session, Spot(face, 0.0, 0.0), self.camera.view.zoom)
             gesture.own = False  # a nudge never carries an item to the facing page
             gesture.move(dx, dy, copying=False)
         draft = session.draft
@@ -333,21 +290,13 @@ class Hand:
             return Qt.CursorShape.SplitHCursor if upright else Qt.CursorShape.SplitVCursor
         return Qt.CursorShape.ArrowCursor
 
-    def text_place(self) -> tuple[str, QPoint] | None:
-        """The selected text frame and the point below it, if there is just one."""
+    def text_frame(self) -> str | None:
+        """The selected text frame, if it is the only thing selected."""
         session = self.session
         if len(session.items) != 1:
             return None
-        item_id = session.items[0]
-        item = shown_item(session.publication, session.holder_id, item_id, session.side)
-        if not isinstance(item, TextFrame):
-            return None
-        at = self.desk.placed(item_id)
-        where = self.desk.rect().center()
-        if at is not None:
-            x, y = self.desk.view.to_widget(item.x + item.width / 2 + at[1].x, item.y + item.height)
-            where = QPoint(round(x), round(y))
-        return item_id, where
+        item = shown_item(session.publication, session.holder_id, session.items[0], session.side)
+        return item.id if isinstance(item, TextFrame) else None
 
 
 _CURSORS = {

@@ -3,23 +3,20 @@ longer than a frame."""
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from PySide6.QtCore import QObject, QTimer
+from PySide6.QtWidgets import QWidget
 
 from hidden_frame.compose.contrast import Poor, poor_texts
 from hidden_frame.compose.scene import Scene
-
-if TYPE_CHECKING:
-    from hidden_frame.desktop.desk.canvas import Desk
+from hidden_frame.desktop.session import Session
 
 
 class Judge(QObject):
     """`poor` tells what is known of a scene, and finds out a moment later what is not."""
 
-    def __init__(self, desk: Desk) -> None:
+    def __init__(self, session: Session, desk: QWidget) -> None:
         super().__init__(desk)
-        self._desk = desk
+        self._session, self._desk = session, desk
         self._known: dict[int, tuple[Scene, dict[str, Poor]]] = {}
         self._later = QTimer(self)
         self._later.setSingleShot(True)
@@ -35,9 +32,9 @@ class Judge(QObject):
         return {}
 
     def _find_out(self) -> None:
-        if self._desk.session.busy or not self._desk.isVisible():
+        if self._session.busy or not self._desk.isVisible():
             return  # it is asked again when the desk is painted
-        scenes = [sheet.scene for sheet in self._desk.sheets()]
+        scenes = [self._session.scene_of(face) for face in self._session.faces()]
         self._known = {id(s): (s, poor_texts(s)) for s in scenes}
         if any(poor for _, poor in self._known.values()):
             self._desk.update()

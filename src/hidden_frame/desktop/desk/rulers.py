@@ -56,7 +56,7 @@ class Ruler(QWidget):
             self.setAccessibleName("Ruler beside")
             self.setToolTip("Pull out a guide")
         self.setMouseTracking(True)
-        desk.view_changed.connect(self.update)
+        desk.camera.moved.connect(self.update)
         desk.pointer_moved.connect(lambda _: self.update())
         desk.session.changed.connect(self.update)
         desk.session.looked.connect(self.update)
@@ -75,7 +75,7 @@ class Ruler(QWidget):
         """Ticks and figures, painted again only when what they depend on is another."""
         stretches, session = self._stretches(), self.desk.session
         ratio = self.devicePixelRatioF()
-        key = (self.desk.view, self.size(), ratio, stretches, session.publication.setup.unit,
+        key = (self.desk.camera.view, self.size(), ratio, stretches, session.publication.setup.unit,
                colours.dark)  # fmt: skip
         if key == self._key:
             return self._pixmap
@@ -107,7 +107,7 @@ class Ruler(QWidget):
         return [(f.x, trim.width, f.x + session.zero[0]) for f in faces]
 
     def _to_pixels(self, points: float) -> float:
-        x, y = self.desk.view.to_widget(points, points)
+        x, y = self.desk.camera.view.to_widget(points, points)
         return x if self.axis == "x" else y
 
     def _paint_ticks(
@@ -119,11 +119,11 @@ class Ruler(QWidget):
         colours: theme.Theme,
     ) -> None:
         unit: Unit = self.desk.session.publication.setup.unit
-        scale = POINTS[unit] * self.desk.view.zoom
+        scale = POINTS[unit] * self.desk.camera.view.zoom
         step = tick_step(scale)
         small = step / 10 if step * scale / 10 >= 4 else step / 5
         pages = len(self._stretches())
-        slack = 60 / self.desk.view.zoom if pages == 1 else 0.0
+        slack = 60 / self.desk.camera.view.zoom if pages == 1 else 0.0
         low = (start - slack - origin) / POINTS[unit]
         high = (start + length + slack - origin) / POINTS[unit]
         first, last = math.ceil(low / small - 1e-9), math.floor(high / small + 1e-9)
@@ -159,7 +159,7 @@ class Ruler(QWidget):
             painter.restore()
 
     def _paint_extent(self, painter: QPainter, colours: theme.Theme) -> None:
-        bounds = self.desk.hand.selection_bounds()
+        bounds = self.desk.selected.bounds()
         if bounds is None:
             return
         low, high = (bounds.left, bounds.right) if self.axis == "x" else (bounds.top, bounds.bottom)
@@ -190,8 +190,8 @@ class Ruler(QWidget):
         desk = self.desk
         desk.session.edit_text(None)
         axis: Literal["horizontal", "vertical"] = "horizontal" if self.axis == "x" else "vertical"
-        spot = desk.spot(self._on_desk(event))
-        desk.hand.gesture = GuideGesture(desk.session, axis, spot, desk.view.zoom, None)
+        spot = desk.camera.spot(self._on_desk(event))
+        desk.hand.gesture = GuideGesture(desk.session, axis, spot, desk.camera.view.zoom, None)
         desk.hand.pressed, desk.hand.dragged = self._on_desk(event), True
         self._pulling = True
 
@@ -199,13 +199,13 @@ class Ruler(QWidget):
         if self._pulling and self.desk.hand.gesture is not None:
             point = self._on_desk(event)
             self.desk.point_to(point)
-            self.desk.hand.gesture.drag(self.desk.spot(point), event.modifiers())
+            self.desk.hand.gesture.drag(self.desk.camera.spot(point), event.modifiers())
             self.desk.update()
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         if self._pulling:
             self._pulling = False
-            self.desk.hand.release(self.desk.spot(self._on_desk(event)), event)
+            self.desk.hand.release(self.desk.camera.spot(self._on_desk(event)), event)
             self.desk.setFocus()
 
     def _on_desk(self, event: QMouseEvent) -> QPointF:
@@ -243,9 +243,9 @@ class Corner(QWidget):
         point = QPointF(self.desk.mapFromGlobal(event.globalPosition()))
         if point.x() < 0 or point.y() < 0:
             return
-        spot = self.desk.spot(point)
+        spot = self.desk.camera.spot(point)
         x, y = spot.x + spot.face.x, spot.y
-        snapper = Snapper(self.desk.session, self.desk.view.zoom, set())
+        snapper = Snapper(self.desk.session, self.desk.camera.view.zoom, set())
         snap = snapper.snap(Bounds(x, y, x, y), event.modifiers(), ((x,), (y,)), gaps=False)
         self.desk.session.set_zero(spot.x + snap.dx, spot.y + snap.dy)
         self.update()

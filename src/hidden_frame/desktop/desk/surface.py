@@ -2,18 +2,20 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from collections.abc import Callable, Mapping
+from typing import NamedTuple
 
-from PySide6.QtCore import QPointF, Qt
+from PySide6.QtCore import QPointF, QSize, Qt
 from PySide6.QtGui import QColor, QPainter, QPen, QPixmap
 
 from hidden_frame.compose.cascade import PageLayout
-from hidden_frame.compose.scene import Placed
+from hidden_frame.compose.scene import Placed, Scene
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.desk import chrome
 from hidden_frame.desktop.desk.gestures.band import BandGesture
-from hidden_frame.desktop.desk.gestures.base import selected_face
-from hidden_frame.desktop.desk.paper import Sheet
+from hidden_frame.desktop.desk.gestures.base import Gesture
+from hidden_frame.desktop.desk.paper import Paper, Sheet
+from hidden_frame.desktop.desk.selected import Selected
 from hidden_frame.desktop.desk.snaplines import (
     paint_band,
     paint_snap_lines,
@@ -21,51 +23,58 @@ from hidden_frame.desktop.desk.snaplines import (
     words_rect,
 )
 from hidden_frame.desktop.desk.snapper import layout_of
+from hidden_frame.desktop.desk.text_edit import TextEdit
+from hidden_frame.desktop.desk.view import View
+from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.painter.scene import Look
+from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.edit.items.guides import own_guides
 from hidden_frame.interact.faces import Face
 from hidden_frame.typeset.caret import caret_at, spans_of
 
-if TYPE_CHECKING:
-    from hidden_frame.desktop.desk.canvas import Desk
+
+class DeskSeen(NamedTuple):
+    """What the desk shows at a moment; `poor` tells which texts of a scene are hard to read."""
+
+    session: Session
+    sheets: tuple[Sheet, ...]
+    view: View
+    size: QSize
+    ratio: float
+    moving: bool
+    selected: Selected
+    gesture: Gesture | None
+    words: str
+    pointer: QPointF
+    writing: TextEdit
+    caret_on: bool
+    poor: Callable[[Scene], Mapping[str, object]]
 
 
-def paint_desk(desk: Desk) -> None:
+def paint_desk(painter: QPainter, desk: DeskSeen, paper: Paper, lines: LinesLayer) -> None:
     """Paints pages, lines, marks and selection; the pages alone in proof view."""
-    painter = QPainter(desk)
-    try:
-        _paint(desk, painter)
-    finally:
-        painter.end()
-
-
-def _paint(desk: Desk, painter: QPainter) -> None:
     colours = theme.current()
     session = desk.session
     on_master = session.mode == "masters"
-    sheets = desk.sheets()
     look = Look(proof=session.proof)
     ground = colours.desk_master if on_master and not session.proof else colours.desk
-    pixmap = desk.paper.pixmap(
-        sheets, desk.view, desk.size(), desk.devicePixelRatioF(), look, ground, desk.moving
-    )
+    pixmap = paper.pixmap(desk.sheets, desk.view, desk.size, desk.ratio, look, ground, desk.moving)
     painter.drawPixmap(0, 0, pixmap)
     if session.proof:
         return
-    lines = desk.lines.pixmap(desk, sheets, colours)
     if not settings().now.lines_above:
         # As if they lay beneath: they darken the paper, and leave what is darker as it is.
         painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_Multiply)
-    painter.drawPixmap(0, 0, lines)
+    painter.drawPixmap(0, 0, lines.pixmap(desk, colours))
     painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_SourceOver)
-    for sheet in sheets:
+    for sheet in desk.sheets:
         face, scene = sheet.face, sheet.scene
         chrome.paint_frame_edges(painter, face, scene, face.holder_id, desk.view, colours)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    for sheet in sheets:
+    for sheet in desk.sheets:
         _paint_marks(desk, painter, sheet, colours)
-    _paint_selected(desk, painter, colours)
+    _paint_selected(desk, painter, paper.pictures, colours)
     _paint_gesture(desk, painter, colours)
 
 
@@ -76,19 +85,19 @@ class LinesLayer:
         self._key: object = None
         self._pixmap = QPixmap()
 
-    def pixmap(self, desk: Desk, sheets: tuple[Sheet, ...], colours: theme.Theme) -> QPixmap:
-        session, ratio = desk.session, desk.devicePixelRatioF()
+    def pixmap(self, desk: DeskSeen, colours: theme.Theme) -> QPixmap:
+        session, sheets, ratio = desk.session, desk.sheets, desk.ratio
         layouts = [layout_of(session, sheet.face) for sheet in sheets]
         chosen = [_chosen_guide(desk, s, lay) for s, lay in zip(sheets, layouts, strict=True)]
         key = (
-            desk.view, desk.size(), ratio, colours.dark, settings().now.guides,
+            desk.view, desk.size, ratio, colours.dark, settings().now.guides,
             [s.face for s in sheets],
             layouts, chosen, session.publication.setup,
         )  # fmt: skip
         if key == self._key:
             return self._pixmap
         self._key = key
-        self._pixmap = QPixmap(desk.size() * ratio)
+        self._pixmap = QPixmap(desk.size * ratio)
         self._pixmap.setDevicePixelRatio(ratio)
         self._pixmap.fill(Qt.GlobalColor.transparent)
         painter = QPainter(self._pixmap)
@@ -103,7 +112,7 @@ class LinesLayer:
         return self._pixmap
 
 
-def _chosen_guide(desk: Desk, sheet: Sheet, layout: PageLayout) -> int | None:
+def _chosen_guide(desk: DeskSeen, sheet: Sheet, layout: PageLayout) -> int | None:
     """The place of the selected guide among all that a page shows."""
     session = desk.session
     if session.guide is None or session.guide.holder_id != sheet.face.holder_id:
@@ -113,7 +122,7 @@ def _chosen_guide(desk: Desk, sheet: Sheet, layout: PageLayout) -> int | None:
 
 
 def _paint_spine(
-    desk: Desk, painter: QPainter, sheets: tuple[Sheet, ...], colours: theme.Theme
+    desk: DeskSeen, painter: QPainter, sheets: tuple[Sheet, ...], colours: theme.Theme
 ) -> None:
     """A soft fold between two facing pages."""
     for sheet in sheets:
@@ -123,7 +132,7 @@ def _paint_spine(
             painter.drawLine(QPointF(x, y), QPointF(x, y + sheet.scene.height * desk.view.zoom))
 
 
-def _paint_marks(desk: Desk, painter: QPainter, sheet: Sheet, colours: theme.Theme) -> None:
+def _paint_marks(desk: DeskSeen, painter: QPainter, sheet: Sheet, colours: theme.Theme) -> None:
     """Items that depart from their master here; text that does not fit; and, while nothing
     moves, text that is hard to read."""
     for placed in sheet.scene.placed:
@@ -131,9 +140,7 @@ def _paint_marks(desk: Desk, painter: QPainter, sheet: Sheet, colours: theme.The
             chrome.paint_departing(painter, placed, sheet.face, desk.view, colours)
         if placed.drawing.overflow is not None:
             chrome.paint_overflow(painter, placed, sheet.face, desk.view, colours)
-    if desk.hand.gesture is not None or desk.session.editing is not None:
-        return
-    poor = desk.judge.poor(sheet.scene)
+    poor = desk.poor(sheet.scene)
     if not poor:
         return
     for placed in sheet.scene.placed:
@@ -141,14 +148,15 @@ def _paint_marks(desk: Desk, painter: QPainter, sheet: Sheet, colours: theme.The
             chrome.paint_poor_contrast(painter, placed, sheet.face, desk.view, colours)
 
 
-def overflow_tab(desk: Desk, point: QPointF) -> str | None:
+def overflow_tab(
+    session: Session, sheets: tuple[Sheet, ...], view: View, point: QPointF
+) -> str | None:
     """The item whose mark of text that does not fit lies under a point, if it may be changed."""
-    session = desk.session
-    for sheet in desk.sheets():
+    for sheet in sheets:
         for placed in sheet.scene.placed:
             if placed.drawing.overflow is None:
                 continue
-            rect = chrome.overflow_rect(placed, sheet.face, desk.view)
+            rect = chrome.overflow_rect(placed, sheet.face, view)
             if rect.adjusted(-2, -2, 2, 2).contains(point) and session.may_change(
                 sheet.face.holder_id, placed.item_id
             ):
@@ -156,11 +164,13 @@ def overflow_tab(desk: Desk, point: QPointF) -> str | None:
     return None
 
 
-def _paint_selected(desk: Desk, painter: QPainter, colours: theme.Theme) -> None:
+def _paint_selected(
+    desk: DeskSeen, painter: QPainter, pictures: PictureShelf, colours: theme.Theme
+) -> None:
     session = desk.session
     if not session.items:
         return
-    shown = desk.placed_all()
+    shown = desk.selected.placed_all()
     if session.editing is not None:
         for placed, face in shown.values():
             _paint_editing(desk, painter, placed, face, colours)
@@ -168,21 +178,21 @@ def _paint_selected(desk: Desk, painter: QPainter, colours: theme.Theme) -> None
     movable = session.may_change_all(session.holder_id, session.items)
     if session.cropping:
         for placed, face in shown.values():
-            chrome.paint_whole_picture(painter, placed, face, desk.view, desk.paper.pictures)
+            chrome.paint_whole_picture(painter, placed, face, desk.view, pictures)
     chrome.paint_outlines(painter, shown.values(), desk.view, colours, movable)
-    handles = desk.hand.selection_box() if movable else None
+    handles = desk.selected.box() if movable else None
     if handles is not None:
         box, line = handles
         several = len(session.items) > 1
         chrome.paint_handles(
-            painter, box, selected_face(session), desk.view, colours,
+            painter, box, desk.selected.face(), desk.view, colours,
             line=line, several=several, turns=not session.cropping,
         )  # fmt: skip
 
 
-def _paint_gesture(desk: Desk, painter: QPainter, colours: theme.Theme) -> None:
+def _paint_gesture(desk: DeskSeen, painter: QPainter, colours: theme.Theme) -> None:
     """Snap lines, the rubber band with what it takes, and the words at the pointer."""
-    gesture = desk.hand.gesture
+    gesture = desk.gesture
     if gesture is None:
         return
     unit = desk.session.publication.setup.unit
@@ -191,15 +201,15 @@ def _paint_gesture(desk: Desk, painter: QPainter, colours: theme.Theme) -> None:
         taken = [(p, face) for p in desk.session.scene_of(face).placed if p.item_id in set(items)]
         chrome.paint_outlines(painter, taken, desk.view, colours, movable=True)
         paint_band(painter, gesture.band, gesture.enclosing, desk.view, colours)
-    words = gesture.words if desk.hand.dragged else ""
-    rect = words_rect(painter, words, desk.pointer, desk.size())
-    paint_snap_lines(painter, gesture.lines, desk.view, desk.size(), unit, colours, rect)
+    words = desk.words
+    rect = words_rect(painter, words, desk.pointer, desk.size)
+    paint_snap_lines(painter, gesture.lines, desk.view, desk.size, unit, colours, rect)
     if words:
         paint_words(painter, words, rect, colours)
 
 
 def _paint_editing(
-    desk: Desk, painter: QPainter, placed: Placed, face: Face, colours: theme.Theme
+    desk: DeskSeen, painter: QPainter, placed: Placed, face: Face, colours: theme.Theme
 ) -> None:
     block = placed.drawing.text
     painter.setPen(QPen(QColor(colours.action), 1.4))
@@ -207,7 +217,7 @@ def _paint_editing(
     painter.drawPolygon(chrome.outline(placed, face, desk.view))
     if block is None or not block.text.lines:
         return
-    start, end = desk.text.selection
+    start, end = desk.writing.selection
     spans = spans_of(block.text, start, end) if start != end else []
-    caret = caret_at(block.text, *desk.text.caret) if desk.caret_on else None
+    caret = caret_at(block.text, *desk.writing.caret) if desk.caret_on else None
     chrome.paint_text_selection(painter, placed, face, desk.view, colours, caret, spans)

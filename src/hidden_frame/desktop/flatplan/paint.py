@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from collections.abc import Callable, Collection
+from typing import NamedTuple
 
-from PySide6.QtCore import QPointF, QRect, QRectF, Qt
-from PySide6.QtGui import QColor, QFont, QPainter, QPen, QRegion
+from PySide6.QtCore import QPoint, QPointF, QRect, QRectF, Qt
+from PySide6.QtGui import QColor, QFont, QPainter, QPen, QPixmap, QRegion
 
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.flatplan.layout import READ, Band, FlatplanLayout, Tile
@@ -15,17 +16,38 @@ from hidden_frame.desktop.marks import (
     paint_page_marks,
     paint_warning,
 )
+from hidden_frame.desktop.pages.hand import PageHand
 from hidden_frame.desktop.pages.paint import paint_hand
+from hidden_frame.interact.plan import masters_in_words, numbering_in_words
 from hidden_frame.model.lookup import find_page, masters_by_id, stack_of
-
-if TYPE_CHECKING:
-    from hidden_frame.desktop.flatplan.view import FlatplanView
+from hidden_frame.model.publication import Publication
 
 # Tints of sections, in turn: hues far enough apart that neighbours differ at a glance.
 TINTS = ("#1F6F5C", "#B7791F", "#2F6DB5", "#8C3B7A", "#6C8E23", "#D1495B", "#17A2A2", "#5B5F97")
 _LEFT = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
 _CUT = Qt.TextElideMode.ElideRight
 _RIGHT = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
+
+
+class FlatplanSeen(NamedTuple):
+    """What the flatplan shows at a moment: `port` is its viewport, which shows the layout from
+    `scrolled` on; `pixmap` gives what there is of a page's thumbnail; `matching` are the pages
+    that are searched for (None: none is); `focus` has the keyboard."""
+
+    publication: Publication
+    layout: FlatplanLayout
+    port: QRect
+    scrolled: QPoint
+    font: QFont
+    pixmap: Callable[[str], QPixmap | None]
+    chosen: Collection[str]
+    section_id: str
+    on_desk: str
+    focus: str
+    ringed: Collection[str]
+    matching: Collection[str] | None
+    doubtful: Collection[str]
+    hand: PageHand
 
 
 def tint(number: int, share: float, colours: theme.Theme) -> QColor:
@@ -38,15 +60,13 @@ def tint(number: int, share: float, colours: theme.Theme) -> QColor:
     )
 
 
-def paint_flatplan(view: FlatplanView, region: QRegion) -> None:
-    """Paints a part of what is seen of the flatplan in its viewport."""
+def paint_flatplan(painter: QPainter, view: FlatplanSeen, region: QRegion) -> None:
+    """Paints a part of what is seen of the flatplan."""
     colours = theme.current()
-    painter = QPainter(view.viewport())
     painter.setClipRegion(region)
     area = region.boundingRect()
     painter.fillRect(area, QColor(colours.window))
-    layout = view.layout_now()
-    left, down = view.horizontalScrollBar().value(), view.verticalScrollBar().value()
+    layout, left, down = view.layout, view.scrolled.x(), view.scrolled.y()
     painter.translate(-left, -down)
     top, bottom = area.top() + down, area.bottom() + down
     seen = region.translated(left, down)
@@ -63,27 +83,26 @@ def paint_flatplan(view: FlatplanView, region: QRegion) -> None:
             _paint_tile(view, painter, tile, layout, colours)
     _paint_ties(view, painter, layout, top, bottom, colours)
     painter.resetTransform()
-    scrolled = QPointF(left, down)
-    paint_hand(painter, view.hand, scrolled, view.viewport().rect(), view.font(), colours)
+    paint_hand(painter, view.hand, QPointF(view.scrolled), view.port, view.font, colours)
 
 
 def _paint_band(
-    view: FlatplanView,
+    view: FlatplanSeen,
     painter: QPainter,
     band: Band,
     layout: FlatplanLayout,
     colours: theme.Theme,
 ) -> None:
     """A section's head: fold, name, numbering, pages, default masters."""
-    publication = view.session.publication
+    publication = view.publication
     section = publication.sections[band.number]
     wide = band.width
     if band.x == 0.0 and band.width >= layout.width - 1:
-        wide = max(wide, view.viewport().width())
+        wide = max(wide, view.port.width())
     area = QRectF(band.x, band.y, wide, band.bottom - band.y)
     painter.fillRect(area, tint(band.number, 0.07, colours))
     head = QRectF(band.x, band.y, wide, layout.head)
-    chosen = view.session.section_id == section.id
+    chosen = view.section_id == section.id
     painter.fillRect(head, tint(band.number, 0.45 if chosen else 0.2, colours))
     painter.fillRect(QRectF(band.x, band.y, 5, area.height()), QColor(TINTS[band.number % 8]))
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -96,7 +115,7 @@ def _paint_band(
     else:
         painter.drawPolygon([QPointF(x - 5, y - 3), QPointF(x + 5, y - 3), QPointF(x, y + 4)])
     painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
-    font = QFont(view.font())
+    font = QFont(view.font)
     font.setPixelSize(11 if small else 16)
     font.setBold(True)
     painter.setFont(font)
@@ -110,34 +129,33 @@ def _paint_band(
     font.setBold(False)
     painter.setFont(font)
     painter.setPen(QColor(colours.quiet))
-    metrics, numbering = painter.fontMetrics(), view.numbering_in_words(band.number)
+    metrics, numbering = painter.fontMetrics(), numbering_in_words(publication, band.number)
     if room.width() < 40:
         return  # the tooltip has the rest
     painter.drawText(room, _LEFT, metrics.elidedText(numbering, _CUT, round(room.width())))
     left = room.width() - metrics.horizontalAdvance(numbering) - 24
-    masters = view.masters_in_words(band.number)
+    masters = masters_in_words(publication, band.number)
     if left >= metrics.horizontalAdvance(masters):
         painter.drawText(room, _RIGHT, masters)
 
 
 def _paint_tile(
-    view: FlatplanView,
+    view: FlatplanSeen,
     painter: QPainter,
     tile: Tile,
     layout: FlatplanLayout,
     colours: theme.Theme,
 ) -> None:
-    session, facts = view.session, tile.facts
-    publication = session.publication
+    facts, publication = tile.facts, view.publication
     page = find_page(publication, facts.page_id)
     rect = QRectF(tile.x, tile.y, *layout.page)
     drop = view.hand.drop
-    chosen = facts.page_id in (view.chosen() if drop is None else drop.pages)
-    if not view.matches(facts.page_id):
+    chosen = facts.page_id in (view.chosen if drop is None else drop.pages)
+    if view.matching is not None and facts.page_id not in view.matching:
         painter.setOpacity(0.25)
     if chosen:
         painter.fillRect(rect.adjusted(-5, -5, 5, layout.foot - 4), QColor(colours.action_soft))
-    pixmap = view.live.pixmap(facts.page_id)
+    pixmap = view.pixmap(facts.page_id)
     if pixmap is None:
         painter.fillRect(rect, QColor("#FFFFFF"))
     else:
@@ -151,7 +169,7 @@ def _paint_tile(
     if chosen:
         painter.setPen(QPen(QColor(colours.action), 3))
         painter.drawRect(rect.adjusted(-1, -1, 1, 1))
-    if facts.page_id == view.focus_page and view.hasFocus():
+    if facts.page_id == view.focus:
         painter.setPen(QPen(QColor(colours.action), 1, Qt.PenStyle.DashLine))
         painter.drawRect(rect.adjusted(-4, -4, 4, layout.foot - 5))
     if layout.page[0] >= 40:
@@ -165,13 +183,13 @@ def _paint_tile(
         return
     known = masters_by_id(publication)
     ribbons = [known[m].ribbon for m in stack_of(publication, page)]
-    on_desk = facts.page_id == session.page_id and not chosen
-    paint_foot(painter, view.font(), rect, facts, ribbons, colours, on_desk)
+    on_desk = facts.page_id == view.on_desk and not chosen
+    paint_foot(painter, view.font, rect, facts, ribbons, colours, on_desk)
     painter.setOpacity(1.0)
 
 
 def _paint_ties(
-    view: FlatplanView,
+    view: FlatplanSeen,
     painter: QPainter,
     layout: FlatplanLayout,
     top: float,
@@ -182,7 +200,7 @@ def _paint_ties(
     wide, high = layout.page
     tied: dict[str, Tile] = {}
     for tile in layout.tiles_within(top, bottom):
-        page = find_page(view.session.publication, tile.facts.page_id)
+        page = find_page(view.publication, tile.facts.page_id)
         if page.tie is None:
             continue
         other = tied.pop(page.tie, None)

@@ -11,6 +11,7 @@ from PySide6.QtGui import (
     QHelpEvent,
     QKeyEvent,
     QMouseEvent,
+    QPainter,
     QPaintEvent,
     QResizeEvent,
     QShowEvent,
@@ -27,7 +28,7 @@ from hidden_frame.desktop.flatplan.layout import (
     flatplan_layout,
 )
 from hidden_frame.desktop.flatplan.live import LivePages
-from hidden_frame.desktop.flatplan.paint import paint_flatplan
+from hidden_frame.desktop.flatplan.paint import FlatplanSeen, paint_flatplan
 from hidden_frame.desktop.pages.drops import MASTER_MIME, carried, carry_out
 from hidden_frame.desktop.pages.hand import PageHand
 from hidden_frame.desktop.pages.space import Gap, Head
@@ -35,7 +36,7 @@ from hidden_frame.desktop.pages.view import PageView
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.desktop.session import Session
 from hidden_frame.interact.drops import MasterDrop
-from hidden_frame.interact.plan import matching, numbering_in_words
+from hidden_frame.interact.plan import masters_in_words, matching, numbering_in_words
 from hidden_frame.model.lookup import all_pages, find_page, masters_by_id, stack_of
 
 SMALL, LARGE = 10, 460  # heights of a thumbnail in pixels
@@ -63,7 +64,7 @@ class FlatplanView(PageView):
         self.focus_page = ""
         self.ringed: frozenset[str] = frozenset()
         self.doubtful: dict[str, list[str]] = {}
-        self._matching: frozenset[str] | None = None
+        self.matching: frozenset[str] | None = None
         self._chosen: tuple[tuple[str, ...], frozenset[str]] = ((), frozenset())
         self.hand = PageHand(self, self)
         self.setFrameShape(QAbstractScrollArea.Shape.NoFrame)
@@ -168,21 +169,6 @@ class FlatplanView(PageView):
 
     # -- words and marks -----------------------------------------------------------
 
-    def numbering_in_words(self, number: int) -> str:
-        return numbering_in_words(self.session.publication, number)
-
-    def masters_in_words(self, number: int) -> str:
-        publication = self.session.publication
-        section = publication.sections[number]
-        own = section.masters is not None
-        stack = section.masters if section.masters is not None else publication.default_masters
-        names = [masters_by_id(publication)[m].name for m in stack]
-        return ("follows " if own else "as the publication: ") + (" + ".join(names) or "no master")
-
-    def matches(self, page_id: str) -> bool:
-        """Whether a page is among those that are searched for."""
-        return self._matching is None or page_id in self._matching
-
     def ring(self, master_id: str | None) -> None:
         """Rings the pages that follow a master."""
         found = self.session.composition.followers(master_id) if master_id else []
@@ -199,15 +185,15 @@ class FlatplanView(PageView):
         self.refresh()
 
     def _match(self) -> None:
-        self._matching = None
+        self.matching = None
         if self.wanted:
-            self._matching = frozenset(matching(self.session.publication, self.wanted))
-        self.found.emit(-1 if self._matching is None else len(self._matching))
+            self.matching = frozenset(matching(self.session.publication, self.wanted))
+        self.found.emit(-1 if self.matching is None else len(self.matching))
 
     def next_match(self, first: bool = False) -> None:
         """Goes to the next page that is searched for."""
         order = [p.id for p in all_pages(self.session.publication) if p.id in
-                 (self._matching or ())]  # fmt: skip
+                 (self.matching or ())]  # fmt: skip
         if not order:
             return
         at = order.index(self.focus_page) + 1 if self.focus_page in order and not first else 0
@@ -410,7 +396,29 @@ class FlatplanView(PageView):
             event.acceptProposedAction()
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        paint_flatplan(self, event.region())
+        painter = QPainter(self.viewport())
+        try:
+            paint_flatplan(painter, self._shown(), event.region())
+        finally:
+            painter.end()
+
+    def _shown(self) -> FlatplanSeen:
+        return FlatplanSeen(
+            publication=self.session.publication,
+            layout=self.layout_now(),
+            port=self.viewport().rect(),
+            scrolled=self.to_plan(QPointF()).toPoint(),
+            font=self.font(),
+            pixmap=self.live.pixmap,
+            chosen=self.chosen(),
+            section_id=self.session.section_id,
+            on_desk=self.session.page_id,
+            focus=self.focus_page if self.hasFocus() else "",
+            ringed=self.ringed,
+            matching=self.matching,
+            doubtful=self.doubtful,
+            hand=self.hand,
+        )
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
@@ -430,7 +438,12 @@ class FlatplanView(PageView):
             if head is not None:
                 number = [s.id for s in self.session.publication.sections].index(head.section_id)
                 name = self.session.publication.sections[number].name or "Without a name"
-                words = (name, self.numbering_in_words(number), self.masters_in_words(number))
+                publication = self.session.publication
+                words = (
+                    name,
+                    numbering_in_words(publication, number),
+                    masters_in_words(publication, number),
+                )
                 QToolTip.showText(event.globalPos(), "\n".join(words), self)
             elif page_id is not None:
                 QToolTip.showText(event.globalPos(), self.tip(page_id), self)

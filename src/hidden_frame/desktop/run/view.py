@@ -13,7 +13,9 @@ from PySide6.QtGui import (
     QHelpEvent,
     QKeyEvent,
     QMouseEvent,
+    QPainter,
     QPaintEvent,
+    QPixmap,
     QResizeEvent,
     QWheelEvent,
 )
@@ -27,7 +29,7 @@ from hidden_frame.desktop.pages.hand import PageHand
 from hidden_frame.desktop.pages.space import Gap, Head
 from hidden_frame.desktop.pages.view import PageView
 from hidden_frame.desktop.run.layout import TOP, Cell, RunLayout, run_layout
-from hidden_frame.desktop.run.paint import paint_run
+from hidden_frame.desktop.run.paint import RunSeen, paint_run
 from hidden_frame.desktop.run.thumbnails import BUSY, SLICE, Thumbnails
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.pages.order import place_of
@@ -158,16 +160,40 @@ class Run(PageView):
         cell = self.cell_of(page_id)
         if cell is None:
             return QRectF()
-        return self.rect_of_cell(cell, self.layout_now())
-
-    def rect_of_cell(self, cell: Cell, layout: RunLayout) -> QRectF:
+        layout = self.layout_now()
         left = layout.left_of(cell) - self.horizontalScrollBar().value()
         return QRectF(left, TOP, cell.width, layout.height)
 
     # -- painting ----------------------------------------------------------------
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        paint_run(self, event.region())
+        painter = QPainter(self.viewport())
+        try:
+            paint_run(painter, self._shown(), event.region())
+        finally:
+            painter.end()
+
+    def _shown(self) -> RunSeen:
+        session, layout = self.session, self.layout_now()
+        ratio = self.devicePixelRatioF()
+        width = round(layout.cells[0].width) if layout.cells else 1
+
+        def pixmap(page_id: str) -> QPixmap | None:
+            return self.thumbnails.pixmap(page_id, self.scene(page_id), width, ratio)
+
+        return RunSeen(
+            publication=session.publication,
+            layout=layout,
+            port=self.viewport().rect(),
+            scrolled=self.horizontalScrollBar().value(),
+            font=self.font(),
+            pixmap=pixmap,
+            chosen=session.pages,
+            section_id=session.section_id,
+            on_desk=session.page_id if session.mode == "pages" else "",
+            ringed=self.ringed_pages(),
+            hand=self.hand,
+        )
 
     def ringed_pages(self) -> set[str]:
         """Pages that follow the master on the desk, or the one that is pointed at."""

@@ -10,8 +10,8 @@ from collections.abc import Mapping
 
 from PySide6.QtCore import Qt
 
+from hidden_frame.desktop.desk.selected import selected_face
 from hidden_frame.desktop.session import Session
-from hidden_frame.interact.faces import Face
 from hidden_frame.interact.hits import Spot
 from hidden_frame.interact.shown import box_of, change_shown, shown_items
 from hidden_frame.interact.snapping import SnapLine
@@ -83,15 +83,6 @@ class ItemsGesture(Gesture):
 
     def on_spread(self, bounds: Bounds) -> Bounds:
         return bounds.moved(self.face.x, 0.0)
-
-
-def selected_face(session: Session) -> Face:
-    """The face on the desk on which the selected items stand."""
-    faces = session.faces()
-    for face in faces:
-        if (face.holder_id, face.side) == (session.holder_id, session.side):
-            return face
-    return faces[0]
 
 
 def named(verb: str, count: int) -> str:
