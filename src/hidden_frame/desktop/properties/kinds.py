@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from pathlib import Path
-from typing import TYPE_CHECKING
 
 from msgspec.structs import replace
 from PySide6.QtWidgets import QFileDialog, QPushButton, QVBoxLayout
@@ -11,11 +10,11 @@ from PySide6.QtWidgets import QFileDialog, QPushButton, QVBoxLayout
 from hidden_frame.desktop.actions.choices import place_picture
 from hidden_frame.desktop.properties.fields import (
     Choice,
-    DashField,
     InsetField,
     LengthField,
     NumberField,
 )
+from hidden_frame.desktop.properties.item_rows import ItemRows
 from hidden_frame.edit.text.write import set_paragraph_style
 from hidden_frame.interact.cropping import crop_of, picture_of, rescaled
 from hidden_frame.interact.told import resolution_in_words
@@ -30,17 +29,13 @@ from hidden_frame.model.publication import Picture
 from hidden_frame.model.units import Unit
 from hidden_frame.storage.pictures import EXTENSIONS
 
-if TYPE_CHECKING:
-    from hidden_frame.desktop.properties.item import ItemForm
-
-BLENDS: list[tuple[str, object]] = [("normal", "normal"), ("multiply: darkens", "multiply")]
 FITS: list[tuple[str, object]] = [
     ("whole picture", "fit"), ("fills the frame", "fill"), ("actual size", "actual"),
     ("free crop", "free"), ("stretched", "stretch"),
 ]  # fmt: skip
 
 
-def add_kind_rows(form: ItemForm, item: Item, unit: Unit) -> None:
+def add_kind_rows(form: ItemRows, item: Item, unit: Unit) -> None:
     """What only this kind of item has."""
     if isinstance(item, TextFrame):
         _text_rows(form, unit)
@@ -56,12 +51,12 @@ def _same(*words: str) -> list[tuple[str, object]]:
     return [(word, word) for word in words]
 
 
-def _radius(form: ItemForm, unit: Unit, beside: bool = False) -> None:
+def _radius(form: ItemRows, unit: Unit, beside: bool = False) -> None:
     field = LengthField("Corner radius", unit, 0.0)
     form.typed("Corners", "radius", field, field.show_value, beside)
 
 
-def _text_rows(form: ItemForm, unit: Unit) -> None:
+def _text_rows(form: ItemRows, unit: Unit) -> None:
     form.heading("TEXT")
     _paragraph_style(form)
     form.choice("Vertical", "vertical", lambda _: _same("top", "middle", "bottom"))
@@ -82,7 +77,7 @@ def _text_rows(form: ItemForm, unit: Unit) -> None:
     form.column.addLayout(form.offers)
 
 
-def _paragraph_style(form: ItemForm) -> None:
+def _paragraph_style(form: ItemRows) -> None:
     field = Choice("Style")
     field.setPlaceholderText("several")
 
@@ -102,7 +97,7 @@ def _paragraph_style(form: ItemForm) -> None:
     form.add("Style", "text", field, load)
 
 
-def _picture_rows(form: ItemForm, unit: Unit) -> None:
+def _picture_rows(form: ItemRows, unit: Unit) -> None:
     form.heading("PICTURE")
     button = QPushButton("Choose…")
     button.setAccessibleName("Choose a picture")
@@ -127,7 +122,7 @@ def _picture_rows(form: ItemForm, unit: Unit) -> None:
     _radius(form, unit)
 
 
-def _fit_row(form: ItemForm) -> None:
+def _fit_row(form: ItemRows) -> None:
     """How the picture lies in its frame; a free crop begins where it lies now."""
     field = Choice("Fit")
 
@@ -147,18 +142,18 @@ def _fit_row(form: ItemForm) -> None:
     form.add("Fit", "fit", field, load)
 
 
-def _picture(form: ItemForm, item: Item | None) -> Picture | None:
+def _picture(form: ItemRows, item: Item | None) -> Picture | None:
     return picture_of(form.session.publication, item)
 
 
-def _choose(form: ItemForm) -> None:
+def _choose(form: ItemRows) -> None:
     kinds = " ".join(f"*.{e}" for e in EXTENSIONS)
     name, _ = QFileDialog.getOpenFileName(form, "Choose a picture", "", f"Pictures ({kinds})")
     if name:
         place_picture(form.session, Path(name))
 
 
-def _crop_row(form: ItemForm, label: str, field: NumberField | LengthField) -> None:
+def _crop_row(form: ItemRows, label: str, field: NumberField | LengthField) -> None:
     """The scale or place of a picture in its frame; a typed value makes the crop free."""
 
     def load(item: Item) -> None:
@@ -192,26 +187,7 @@ def _crop_row(form: ItemForm, label: str, field: NumberField | LengthField) -> N
     form.loaders.append(load)
 
 
-def add_dash(form: ItemForm) -> None:
-    field = DashField("Dash")
-
-    def load(item: Item) -> None:
-        form.show_row(field, item.stroke is not None)
-        field.show_value(item.stroke.dash if item.stroke is not None else ())
-
-    def commit(dash: object) -> None:
-        item = form.item_now()
-        if item is not None and item.stroke is not None:
-            form.change("dash", stroke=replace(item.stroke, dash=dash))
-
-    field.committed.connect(commit)
-    field.setFixedWidth(80)
-    form.row("Dash", field, beside=True)
-    form.fields["dash"] = field
-    form.loaders.append(load)
-
-
-def add_around(form: ItemForm, unit: Unit) -> None:
+def add_around(form: ItemRows, unit: Unit) -> None:
     """Whether text runs around the item, and at what distance."""
     form.heading("TEXT AROUND IT")
     field = Choice("Text")
