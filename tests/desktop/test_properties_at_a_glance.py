@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QWidget
 from hidden_frame.desktop.properties.item import ItemForm
 from hidden_frame.desktop.properties.page import PageForm
 from hidden_frame.desktop.settings import settings
+from hidden_frame.interact.shown import change_shown
 from hidden_frame.model.lookup import all_pages, find_master, find_page
 
 
@@ -62,6 +63,23 @@ def test_several_items_have_their_measures_in_pairs_too(hands):
     for left, right in (("x", "y"), ("width", "height")):
         assert several.fields[left].y() == several.fields[right].y()
         assert several.fields[left].geometry().right() < several.fields[right].x()
+
+
+def test_the_digits_of_a_length_are_never_cut(hands):
+    """Three decimals had room, but not their unit behind them: “109.199 mn”."""
+    hands.window.resize(1000, 700)
+    form = select(hands, "Shape")
+    exact = 1109.199 * 72 / 25.4
+    hands.session.edit("move", lambda p: change_shown(
+        p, form.holder, form.side, {form.item_id: {"x": exact, "width": exact}}))  # fmt: skip
+    hands.app.processEvents()
+    for name in ("x", "width", "y", "height"):
+        field = form.fields[name]
+        wide = field.fontMetrics().horizontalAdvance(field.text())
+        assert wide <= field.width() - 8, field.text()
+    assert form.fields["width"].text().startswith("1109.199")
+    hands.enter("Width", "30")
+    assert form.fields["width"].text() == "30 mm"
 
 
 def test_a_heading_folds_its_rows_and_remembers_it(hands):

@@ -5,6 +5,7 @@ from __future__ import annotations
 import pytest
 from PySide6.QtCore import QByteArray, QMimeData, QPoint, QPointF, Qt
 from PySide6.QtGui import QDropEvent
+from PySide6.QtTest import QTest
 
 from hidden_frame.desktop.pages.drops import MASTER_MIME
 from hidden_frame.interact.shown import shown_item
@@ -27,8 +28,6 @@ def thumb(hands, position) -> QPoint:
 
 
 def click(hands, position, held=Qt.KeyboardModifier.NoModifier):
-    from PySide6.QtTest import QTest
-
     view = hands.window.run.viewport()
     QTest.mouseClick(view, Qt.MouseButton.LeftButton, held, thumb(hands, position))
     hands.app.processEvents()
@@ -212,10 +211,24 @@ def test_section_numbering_and_blind_folio_in_properties(hands):
 
 
 def test_details_on_the_shelf_change_every_page(hands):
-    details = hands.window.shelf.details
+    details = hands.window.shelf.details.tree
     details.topLevelItem(0).setText(1, "2032")
     scene = hands.session.composition.scene(hands.page(9))
     assert any("2032" in line for line in scene.text_of())
     details.topLevelItem(0).setText(0, "Year")
     assert [d.name for d in hands.publication.details] == ["Year", "Volume"]
     assert any("2032" in t for t in hands.session.composition.scene(hands.page(9)).text_of())
+
+
+def test_a_detail_is_deleted_by_key_and_its_words_stay(hands):
+    details = hands.window.shelf.details
+    before = hands.session.composition.scene(hands.page(9)).text_of()
+    assert not details.delete.isEnabled()
+    row = details.tree.visualItemRect(details.tree.topLevelItem(0)).center()
+    QTest.mouseClick(details.tree.viewport(), Qt.MouseButton.LeftButton, pos=row)
+    hands.key(Qt.Key.Key_Delete, widget=details.tree)
+    assert [d.name for d in hands.publication.details] == ["Volume"]
+    assert hands.session.composition.scene(hands.page(9)).text_of() == before
+    assert "stays there as plain words" in hands.notices[-1]
+    hands.do("undo")
+    assert len(hands.publication.details) == 2

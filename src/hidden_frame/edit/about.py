@@ -8,7 +8,7 @@ from hidden_frame.edit.change import change_texts
 from hidden_frame.edit.masters.apply import free_name
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Detail, Publication
-from hidden_frame.model.text import Marker, Piece, Text
+from hidden_frame.model.text import Marker, Piece, Run, Text
 
 
 def set_detail(publication: Publication, name: str, value: str) -> Publication:
@@ -26,9 +26,31 @@ def set_detail(publication: Publication, name: str, value: str) -> Publication:
 
 
 def remove_detail(publication: Publication, name: str) -> Publication:
-    """A detail taken away; markers that named it show its name in brackets."""
+    """A detail taken away; markers that show it become the words that they showed.
+
+    >>> edited = set_detail(publication, "Issue", "Spring")
+    >>> [d.name for d in remove_detail(edited, "Issue").details]
+    []
+    """
+    known = {d.name: d.value for d in publication.details}
+    if name not in known:
+        return publication
+
+    def words(piece: Piece) -> tuple[Piece, ...]:
+        if not shows_detail(piece, name):
+            return (piece,)
+        return (Run(known[name], piece.style, piece.look),) if known[name] else ()
+
+    def text(old: Text) -> Text:
+        return tuple(replace(p, content=tuple(w for c in p.content for w in words(c))) for p in old)
+
     kept = tuple(d for d in publication.details if d.name != name)
-    return replace(publication, details=kept)
+    return replace(change_texts(publication, text), details=kept)
+
+
+def shows_detail(piece: Piece, name: str) -> bool:
+    """Whether a piece of text is a marker of this detail."""
+    return isinstance(piece, Marker) and piece.shows == "detail" and piece.detail == name
 
 
 def new_detail_name(publication: Publication, wanted: str = "Detail") -> str:
@@ -58,8 +80,7 @@ def rename_detail(publication: Publication, name: str, new: str) -> Publication:
         raise Refusal(f"A detail can't be named “{clean}”; choose a name that is not in use.")
 
     def marker(piece: Piece) -> Piece:
-        named = isinstance(piece, Marker) and piece.shows == "detail" and piece.detail == name
-        return replace(piece, detail=clean) if named else piece
+        return replace(piece, detail=clean) if shows_detail(piece, name) else piece
 
     def text(old: Text) -> Text:
         return tuple(replace(p, content=tuple(marker(c) for c in p.content)) for p in old)

@@ -20,6 +20,7 @@ from hidden_frame.model.memory import remembered
 from hidden_frame.model.plane.box import Bounds
 from hidden_frame.model.plane.mirror import guide_x
 from hidden_frame.model.publication import Setup
+from hidden_frame.model.units import Unit, short_length
 
 if TYPE_CHECKING:
     import numpy as np
@@ -50,6 +51,10 @@ class SnapLine(NamedTuple):
     high: float
     word: str
     measure: float
+
+    def told(self, unit: Unit) -> str:
+        """What it says beside it: “margin · 18 mm”."""
+        return f"{self.word} · {short_length(self.measure, unit)}"
 
 
 class Snapped(NamedTuple):

@@ -9,11 +9,13 @@ from __future__ import annotations
 from hidden_frame.compose.composer import direct_followers, followers
 from hidden_frame.compose.drawing import effective_resolution
 from hidden_frame.compose.facts import page_facts
+from hidden_frame.edit.about import shows_detail
 from hidden_frame.edit.pages.sections import delete_section
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Item, PictureFrame
 from hidden_frame.model.lookup import find_section, section_of
 from hidden_frame.model.publication import Picture, Publication, Section
+from hidden_frame.model.usage import texts_of
 
 LOW = 150.0  # pixels to an inch; below it print looks coarse (common practice of the trade)
 
@@ -38,6 +40,22 @@ def deleted_in_words(publication: Publication, pages: list[str]) -> str:
     if not left:
         return f"Deleted {count}, and {name} with {'it' if len(pages) == 1 else 'them'}."
     return f"Deleted {count} from {name}; it keeps the other {left}."
+
+
+def removed_detail_in_words(publication: Publication, name: str) -> str:
+    """What becomes of the places that show a detail which is to be taken away."""
+    value = next((d.value for d in publication.details if d.name == name), "")
+    places = sum(
+        shows_detail(piece, name)
+        for _, text in texts_of(publication)
+        for paragraph in text
+        for piece in paragraph.content
+    )
+    if not places:
+        return f"“{name}” is gone; nothing showed it."
+    kept = f"“{value}” stays there as plain words" if value else "nothing stood there"
+    count = "1 place" if places == 1 else f"{places} places"
+    return f"“{name}” is gone; {count} showed it, and {kept}."
 
 
 def printed_then(publication: Publication, section: Section) -> str:

@@ -2,20 +2,18 @@
 
 from __future__ import annotations
 
-import operator
 from typing import NamedTuple
 
 from PySide6.QtCore import QRect, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QPainter, QPixmap
 
-from hidden_frame.compose.scene import PathPrimitive, Placed, Scene, TextPrimitive
+from hidden_frame.compose.scene import Scene
 from hidden_frame.desktop.desk.view import View
 from hidden_frame.desktop.painter.pictures import PictureShelf
-from hidden_frame.desktop.painter.scene import Look, paint_placed, runs_of
+from hidden_frame.desktop.painter.scene import Look, paint_placed
+from hidden_frame.interact.difference import difference, reach
 from hidden_frame.interact.faces import Face
-from hidden_frame.interact.hits import bounds
-from hidden_frame.model.memory import remembered
-from hidden_frame.typeset.text import PlacedLine
+from hidden_frame.model.plane.box import Bounds
 
 _SHADOW = 5
 
@@ -105,10 +103,11 @@ class Paper:
         try:
             for sheet, before in zip(sheets, self._scenes, strict=True):
                 if sheet.scene is not before:
-                    dirty = _difference(before, sheet.scene)
-                    if dirty is not None:
+                    differs = difference(before, sheet.scene)
+                    if differs is not None:
                         # Strokes and antialiasing reach a little over an item's edges.
                         slack = 3 / view.zoom + 12
+                        dirty = QRectF(differs.left, differs.top, differs.width, differs.height)
                         self._sheet(painter, sheet, view, look, dirty.adjusted(
                             -slack, -slack, slack, slack))  # fmt: skip
         except Exception:
@@ -136,104 +135,16 @@ class Paper:
             # Whole pixels, so that the renewed part joins the old without a seam.
             exact = painter.transform().mapRect(dirty.intersected(area)).toAlignedRect()
             area = area.intersected(painter.transform().inverted()[0].mapRect(QRectF(exact)))
+        within = Bounds(area.left(), area.top(), area.right(), area.bottom())
         painter.setClipRect(area)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.fillRect(area, QColor("#FFFFFF"))
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         for placed in scene.placed:
             seen = placed.printing or not look.proof
-            if seen and (dirty is None or _box(placed).intersects(area)):
+            if seen and (dirty is None or reach(placed).touches(within)):
                 paint_placed(painter, placed, self.pictures, look, scene.is_master)
         painter.restore()
-
-
-@remembered()
-def _box(placed: Placed) -> QRectF:
-    """Everything an item may paint: its box, half its stroke, and text that leans out."""
-    left, top, right, bottom = bounds(placed)
-    pens = [
-        p.pen.width for p in placed.drawing.primitives if isinstance(p, PathPrimitive) and p.pen
-    ]
-    reach = 12 + max(pens, default=0.0)
-    return QRectF(left, top, right - left, bottom - top).adjusted(-reach, -reach, reach, reach)
-
-
-def _difference(before: Scene, after: Scene) -> QRectF | None:
-    """The part of the page in which two scenes may differ; None if they look the same."""
-    area: QRectF | None = None
-    for a, b in _pairs(before.placed, after.placed):
-        lines = _lines_changed(a, b) if a is not None and b is not None else None
-        boxes = [lines] if lines is not None else [_box(p) for p in (a, b) if p is not None]
-        for box in boxes:
-            area = box if area is None else area.united(box)
-    return area
-
-
-def _lines_changed(a: Placed, b: Placed) -> QRectF | None:
-    """The part of a text frame whose lines differ; None if more than its lines may differ."""
-    one, other = a.drawing, b.drawing
-    same = a.matrix == b.matrix and (one.width, one.height) == (other.width, other.height)
-    if not same or a.matrix.b or a.printing != b.printing:
-        return None
-    texts = [p for p in one.primitives if isinstance(p, TextPrimitive)]
-    if len(one.primitives) != len(other.primitives) or len(texts) != 1:
-        return None
-    for p, q in zip(one.primitives, other.primitives, strict=True):
-        if isinstance(p, TextPrimitive) and isinstance(q, TextPrimitive):
-            if (p.x, p.y, p.alpha) != (q.x, q.y, q.alpha):
-                return None
-            block, old = q, p
-        elif p != q:
-            return None
-    before, after = old.text.lines[: old.shown], block.text.lines[: block.shown]
-    first = 0
-    while first < min(len(before), len(after)) and _alike(before[first], after[first]):
-        first += 1
-    last_old, last_new = len(before), len(after)
-    while min(last_old, last_new) > first and _alike(before[last_old - 1], after[last_new - 1]):
-        last_old, last_new = last_old - 1, last_new - 1
-    rows = old.text.lines[first:last_old] + block.text.lines[first:last_new]
-    left, top = a.matrix.e, a.matrix.f
-    if not rows:
-        return QRectF(left, top, 1, 1)
-    y1, y2 = min(r.top for r in rows), max(r.bottom for r in rows)
-    lean = max((run.setting.size for r in rows for run in r.runs), default=0.0) * 0.6 + 4
-    return QRectF(left - 12, top + block.y + y1 - lean, one.width + 24, y2 - y1 + 2 * lean)
-
-
-def _alike(a: PlacedLine, b: PlacedLine) -> bool:
-    """Whether two lines look the same: most are the very same line at the same place."""
-    if (a.x, a.baseline) != (b.x, b.baseline):
-        return False
-    if a.line is b.line:
-        return True
-    one, other = runs_of(a.line), runs_of(b.line)  # equal runs are the same
-    return len(one) == len(other) and all(map(operator.is_, one, other))
-
-
-def _pairs(
-    before: tuple[Placed, ...], after: tuple[Placed, ...]
-) -> list[tuple[Placed | None, Placed | None]]:
-    """Items that differ between two scenes; order counts, so a new order is all different."""
-    if [p.item_id for p in before] == [p.item_id for p in after]:
-        return [
-            (a, b)
-            for a, b in zip(before, after, strict=True)
-            if a.drawing is not b.drawing or a.matrix != b.matrix or a.printing != b.printing
-        ]
-    old = {p.item_id: p for p in before}
-    new = {p.item_id: p for p in after}
-    kept = [i for i in old if i in new]
-    if kept == [i for i in new if i in old]:
-        found: list[tuple[Placed | None, Placed | None]] = [
-            (old[i], new[i])
-            for i in kept
-            if old[i].drawing is not new[i].drawing or old[i].matrix != new[i].matrix
-        ]
-        found += [(old[i], None) for i in old if i not in new]
-        found += [(None, new[i]) for i in new if i not in old]
-        return found
-    return [(p, None) for p in before] + [(None, p) for p in after]
 
 
 def _shadow(painter: QPainter, sheet: Sheet, view: View) -> None:

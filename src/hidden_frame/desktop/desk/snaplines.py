@@ -9,12 +9,7 @@ from hidden_frame.desktop.desk.view import View
 from hidden_frame.desktop.theme import Theme
 from hidden_frame.interact.snapping import SnapLine
 from hidden_frame.model.plane.box import Bounds
-from hidden_frame.model.units import Unit, short_length
-
-
-def words_of(line: SnapLine, unit: Unit) -> str:
-    """What a snap line says: “margin · 18 mm”."""
-    return f"{line.word} · {short_length(line.measure, unit)}"
+from hidden_frame.model.units import Unit
 
 
 def paint_snap_lines(
@@ -44,7 +39,7 @@ def paint_snap_lines(
             off = QPointF(4, 0) if upright else QPointF(0, 4)
             painter.drawLine(a - off, a + off)
             painter.drawLine(b - off, b + off)
-        _label(painter, words_of(line, unit), a, upright, size, theme, taken)
+        _label(painter, line.told(unit), a, upright, size, theme, taken)
 
 
 def _label(

@@ -6,7 +6,8 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QHBoxLayout, QWidget
 
-from hidden_frame.compose.contrast import READABLE, contrast
+from hidden_frame.compose.contrast import READABLE, contrast, rgb
+from hidden_frame.compose.textspec import ink
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.dialogs.base import Question
@@ -94,19 +95,21 @@ class Sample(QWidget):
     def __init__(self) -> None:
         super().__init__()
         self.setMinimumSize(300, 64)
-        self.colour = (0.0, 0.0, 0.0)
+        self._colour = Colour(id="", name="")
+
+    def show_colour(self, colour: Colour) -> None:
+        self._colour = colour
+        self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        red, green, blue = self.colour
         wide = self.width() / 2
         painter.setPen(QPen(QColor(theme.current().line), 1))
-        painter.setBrush(QColor.fromRgbF(red, green, blue))
+        painter.setBrush(QColor.fromRgbF(*rgb(ink(self._colour))))
         painter.drawRect(QRectF(0.5, 0.5, wide, self.height() - 1))
         for n, tint in enumerate((0.75, 0.5, 0.25, 0.1)):
-            shares = [1 - (1 - v) * tint for v in self.colour]
-            painter.setBrush(QColor.fromRgbF(*shares))
+            painter.setBrush(QColor.fromRgbF(*rgb(ink(self._colour, tint))))
             x = wide + n * wide / 4
             painter.drawRect(QRectF(x, 0.5, wide / 4 - 1, self.height() - 1))
         half = QRectF(0, 0, wide, self.height() / 2)
@@ -210,8 +213,7 @@ class ColourDialog(Question):
         self._old_space, self._old_values = self._space(), self.values()
         now = Colour(id="", name="", space=self._old_space, values=self._old_values)
         red, green, blue = in_rgb(now)
-        self.sample.colour = (red, green, blue)
-        self.sample.update()
+        self.sample.show_colour(now)
         self.web.show_text(QColor.fromRgbF(red, green, blue).name())
         ratio = contrast((red, green, blue), (1.0, 1.0, 1.0))
         verdict = "reads well" if ratio >= READABLE else "is hard to read in small sizes"

@@ -10,6 +10,7 @@ from PySide6.QtGui import (
     QKeyEvent,
     QPaintEvent,
     QPalette,
+    QResizeEvent,
     QStandardItemModel,
     QWheelEvent,
 )
@@ -18,6 +19,7 @@ from PySide6.QtWidgets import (
     QLineEdit,
     QStyle,
     QStyleOptionComboBox,
+    QStyleOptionFrame,
     QStylePainter,
     QToolTip,
 )
@@ -26,6 +28,7 @@ from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Insets
 from hidden_frame.model.units import Unit, format_length, parse_length
 
+_EDGES = 5  # pixels that a line edit keeps free beside its text
 _WIDEST = 230  # pixels of words that a list asks room for
 
 
@@ -103,11 +106,27 @@ class LengthField(_Typed):
         self.unit: Unit = unit
         self.minimum = minimum
         self.maximum = maximum
+        self._points: float | None = None
         self.above = False  # whether the least value itself is refused
         self.setToolTip(f"{label}: mm, cm, in, pt, p, px, or a sum such as 12mm + 3pt")
 
     def show_value(self, points: float) -> None:
-        self.show_text(format_length(points, self.unit))
+        self._points = points
+        self.show_text(self._fitting(points))
+
+    def _fitting(self, points: float) -> str:
+        """The length, without its unit where that has no room: digits are never cut."""
+        text = format_length(points, self.unit)
+        option = QStyleOptionFrame()
+        self.initStyleOption(option)
+        room = self.style().subElementRect(QStyle.SubElement.SE_LineEditContents, option, self)
+        fits = self.fontMetrics().horizontalAdvance(text) + _EDGES <= room.width()
+        return text if fits else format_length(points, self.unit, with_unit=False)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        if self._points is not None and not self.isModified():
+            self.show_text(self._fitting(self._points))
 
     def parse(self, text: str) -> float:
         value = parse_length(text, self.unit)

@@ -8,7 +8,6 @@ from PySide6.QtCore import QByteArray, QEvent, QMimeData, QModelIndex, QObject, 
 from PySide6.QtGui import QDropEvent
 from PySide6.QtWidgets import (
     QAbstractItemView,
-    QHBoxLayout,
     QHeaderView,
     QLabel,
     QPushButton,
@@ -23,8 +22,8 @@ from hidden_frame.desktop.dialogs.masters import NewMasterDialog
 from hidden_frame.desktop.pages.drops import MASTER_MIME, carried
 from hidden_frame.desktop.ribbon import ribbon_icon
 from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.shelf.details import DetailList
 from hidden_frame.desktop.tones import set_tone, with_tones
-from hidden_frame.edit.about import new_detail_name, rename_detail, set_detail
 from hidden_frame.edit.masters.apply import add_master, set_base
 from hidden_frame.edit.masters.family import copy_master, move_master
 from hidden_frame.model.lookup import find_master
@@ -114,31 +113,14 @@ class Shelf(QWidget):
         column.addWidget(_heading("MASTERS"))
         column.addWidget(self.masters, 3)
         column.addWidget(self.add_master)
-        self.details = QTreeWidget()
-        self.details.setHeaderHidden(True)
-        self.details.setColumnCount(2)
-        self.details.setRootIsDecorated(False)
-        self.details.setAccessibleName("Details")
-        with_tones(self.details)
-        self.details.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.details.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
-        self.details.header().setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
-        self.details.header().setSectionResizeMode(1, QHeaderView.ResizeMode.Stretch)
+        self.details = DetailList(session)
         column.addSpacing(8)
         column.addWidget(_heading("DETAILS"))
         column.addWidget(self.details, 2)
-        self.add_detail = QPushButton("New detail")
-        row = QHBoxLayout()
-        row.addWidget(self.add_detail)
-        column.addLayout(row)
         self.add_master.clicked.connect(lambda: self.new_master())
         self.masters.moved.connect(self._moved)
-        self.add_detail.clicked.connect(self._new_detail)
         self.masters.itemClicked.connect(lambda item, _: session.show_master(item.data(0, _ID)))
         self.masters.customContextMenuRequested.connect(self._menu)
-        self.details.itemDoubleClicked.connect(self._edit_detail)
-        self.details.itemActivated.connect(self._edit_detail)
-        self.details.itemChanged.connect(self._detail_changed)
         session.changed.connect(self.refresh)
         session.looked.connect(self._mark)
         self.refresh()
@@ -146,12 +128,12 @@ class Shelf(QWidget):
     # -- masters -------------------------------------------------------------------
 
     def refresh(self) -> None:
+        self.details.refresh()
         publication = self.session.publication
         counts = {m: len(pages) for m, pages in followers(publication).items()}
         shown = (
             [(m.id, m.name, m.base, m.ribbon, bool(m.overrides)) for m in publication.masters],
             counts,
-            publication.details,
         )
         if shown != self._shown:
             self._shown = shown
@@ -183,15 +165,6 @@ class Shelf(QWidget):
                     rows[master.base].addChild(row)
             waiting = [m for m in waiting if m.id not in rows]
         self.masters.expandAll()
-        self.details.blockSignals(True)
-        self.details.clear()
-        for detail in publication.details:
-            row = QTreeWidgetItem([detail.name, detail.value])
-            row.setFlags(row.flags() | Qt.ItemFlag.ItemIsEditable)
-            set_tone(row, "quiet")
-            row.setToolTip(1, "Double-click to change it everywhere")
-            self.details.addTopLevelItem(row)
-        self.details.blockSignals(False)
 
     def row_of(self, master_id: str) -> QTreeWidgetItem | None:
         """The tree's row of a master."""
@@ -263,28 +236,6 @@ class Shelf(QWidget):
             return move_master(set_base(publication, master_id, base), master_id, before)
 
         session.edit("move master in the list", change)
-
-    # -- details -------------------------------------------------------------------
-
-    def _new_detail(self) -> None:
-        name = new_detail_name(self.session.publication)
-        self.session.edit("new detail", lambda p: set_detail(p, name, "…"))
-        row = self.details.topLevelItem(self.details.topLevelItemCount() - 1)
-        if row is not None:
-            self.details.editItem(row, 1)
-
-    def _edit_detail(self, row: QTreeWidgetItem, column: int) -> None:
-        self.details.editItem(row, column)
-
-    def _detail_changed(self, row: QTreeWidgetItem, column: int) -> None:
-        details = self.session.publication.details
-        old = details[self.details.indexOfTopLevelItem(row)]
-        if column == 1:
-            self.session.edit("change detail", lambda p: set_detail(p, old.name, row.text(1)))
-        else:
-            self.session.edit("rename detail", lambda p: rename_detail(p, old.name, row.text(0)))
-        self._shown = ()
-        self.refresh()
 
 
 def _heading(text: str) -> QLabel:
