@@ -113,7 +113,7 @@ def test_thumbnails_are_live(board, qtbot):
 def test_a_click_chooses_and_a_double_click_opens_on_the_desk(board):
     click(board, "Season opener")
     assert (
-        board.session.master_id == board.master("Season opener") and board.session.view == "board"
+        board.session.master_id == board.master("Season opener") and board.session.pane == "board"
     )
     assert board.window.properties.form.name.text() == "Season opener"
     QTest.mouseDClick(board.view.viewport(), Qt.MouseButton.LeftButton,

@@ -196,13 +196,13 @@ def test_after_any_clicks_and_commands_all_agree(hands, seed):
         )  # fmt: skip
         if what in ("run", "ctrl", "shift"):
             held = {"run": NONE, "ctrl": Ctrl, "shift": Shift}[what]
-            if hands.session.view == "flatplan":
+            if hands.session.pane == "flatplan":
                 in_plan(hands, n, held)
             else:
                 in_run(hands, n, held)
         elif what == "go":
             hands.session.show_page(hands.page(n))
-        elif what == "desk" and hands.session.view == "desk":
+        elif what == "desk" and hands.session.pane == "desk":
             hands.click(dice.randint(0, len(hands.session.faces()) - 1), 200, 300)
         elif what == "section":
             hands.session.select_section(dice.choice(hands.publication.sections).id)

@@ -14,7 +14,7 @@ from PySide6.QtGui import QImage, QPainter
 
 from hidden_frame.compose.composer import Composer
 from hidden_frame.desktop.painter.pictures import PictureShelf
-from hidden_frame.desktop.painter.scene import Look, paint_scene
+from hidden_frame.desktop.painter.scene import Rendering, paint_scene
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.new import new_publication
 from hidden_frame.model.geometry import Size
@@ -22,8 +22,8 @@ from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.paint import Colour
 from hidden_frame.model.publication import Setup
-from hidden_frame.model.text import Look as CharacterLook
 from hidden_frame.model.text import Paragraph, Run
+from hidden_frame.model.text import Rendering as CharacterLook
 from hidden_frame.output.pdf import pdf_bytes
 from hidden_frame.output.png import page_images
 
@@ -41,7 +41,7 @@ def on_screen(scene, pictures):
     image.fill(0xFFFFFFFF)
     painter = QPainter(image)
     painter.scale(SCALE, SCALE)
-    paint_scene(painter, scene, pictures, Look(proof=True))
+    paint_scene(painter, scene, pictures, Rendering(proof=True))
     painter.end()
     data = np.frombuffer(image.constBits(), np.uint8).reshape(image.height(), -1)
     return data[:, : image.width() * 3].reshape(image.height(), image.width(), 3).astype(int)
@@ -85,7 +85,7 @@ def inked(scene, data, zoom, area, clipped=True):
     painter.scale(zoom, zoom)
     if clipped:
         painter.setClipRect(QRectF(x, y, w, h))
-    paint_scene(painter, scene, PictureShelf({}), Look(proof=True))
+    paint_scene(painter, scene, PictureShelf({}), Rendering(proof=True))
     painter.end()
     rows = np.frombuffer(image.constBits(), np.uint8).reshape(size[1], -1)
     screen = 1 - rows[:, : size[0] * 3].reshape(size[1], size[0], 3).mean(axis=2) / 255
@@ -102,8 +102,8 @@ def test_type_of_every_size_is_painted_at_every_zoom(qapp, zoom, size, family):
     """The ink of a line against PDFium's, on the whole and place by place."""
     publication = in_rgb_black(new_publication("T", Setup(trim=Size(700, 400)), 1))
     page = all_pages(publication)[0].id
-    look = CharacterLook(size=float(size), family=family)
-    text = (Paragraph("body", (Run("Haze X\u0301q\u0323 & dusk é, 62 fi", None, look),)),)
+    rendering = CharacterLook(size=float(size), family=family)
+    text = (Paragraph("body", (Run("Haze X\u0301q\u0323 & dusk é, 62 fi", None, rendering),)),)
     styles = (replace(publication.paragraph_styles[0], leading=1.3 * size),)
     publication = replace(
         publication, paragraph_styles=(*styles, *publication.paragraph_styles[1:])

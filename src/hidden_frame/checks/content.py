@@ -29,14 +29,16 @@ ORDER = (
 )  # fmt: skip
 
 
-class Place(NamedTuple):
+class FaultAt(NamedTuple):
     """A fault on a page, or on a face of a master that no page follows."""
 
     holder_id: str
     fault: Fault
 
 
-def places(composition: Composition, holders: Iterable[str], known: Collection[str]) -> list[Place]:
+def places(
+    composition: Composition, holders: Iterable[str], known: Collection[str]
+) -> list[FaultAt]:
     """The faults on some pages or masters; `known` are the pictures whose bytes are here."""
     publication = composition.publication
     limits = limits_of(publication, known)
@@ -48,7 +50,7 @@ def places(composition: Composition, holders: Iterable[str], known: Collection[s
         else:
             scenes = [composition.scene(holder_id)]
         faults = dict.fromkeys(f for scene in scenes for f in faults_of(scene, limits))
-        found += [Place(holder_id, fault) for fault in faults]
+        found += [FaultAt(holder_id, fault) for fault in faults]
     return found
 
 
@@ -81,9 +83,9 @@ def content_findings(
     return merged(composition, places(composition, holders, known))
 
 
-def merged(composition: Composition, found: Iterable[Place]) -> list[Finding]:
+def merged(composition: Composition, found: Iterable[FaultAt]) -> list[Finding]:
     """One finding for each fault, however many pages show it."""
-    groups: dict[tuple[str, str, str], list[Place]] = {}
+    groups: dict[tuple[str, str, str], list[FaultAt]] = {}
     for place in found:
         fault = place.fault
         groups.setdefault((fault.kind, fault.item_id, fault.what), []).append(place)
@@ -91,7 +93,7 @@ def merged(composition: Composition, found: Iterable[Place]) -> list[Finding]:
     return sorted(rows, key=lambda f: ORDER.index(f.kind))
 
 
-def _finding(composition: Composition, group: list[Place]) -> Finding:
+def _finding(composition: Composition, group: list[FaultAt]) -> Finding:
     first = group[0]
     fault, publication = first.fault, composition.publication
     holders = tuple(p.holder_id for p in group)

@@ -112,7 +112,7 @@ class TopBar(QFrame):
         self.refresh()
 
     def _show_master(self) -> None:
-        self.session.view = "desk"
+        self.session.pane = "desk"
         self.session.show_master(self.session.master_id)
 
     def _shapes(self, button: QToolButton) -> None:
@@ -127,7 +127,7 @@ class TopBar(QFrame):
 
     def refresh(self) -> None:
         session = self.session
-        self.modes[session.mode if session.view == "desk" else session.view].setChecked(True)
+        self.modes[session.mode if session.pane == "desk" else session.pane].setChecked(True)
         for mode in ("masters", "board"):
             self.modes[mode].setEnabled(bool(session.publication.masters))
         shown = "rectangle" if session.tool in ("rounded", "ellipse") else session.tool
@@ -191,7 +191,7 @@ class Banner(QFrame):
 
     def refresh(self) -> None:
         session = self.session
-        shown = session.mode == "masters" and session.view == "desk" and not session.proof
+        shown = session.mode == "masters" and session.pane == "desk" and not session.proof
         self.setVisible(shown)
         if shown:
             self.label.setText(self.words())
@@ -328,7 +328,7 @@ class StatusLine(QFrame):
 
     def words(self) -> str:
         session = self.session
-        if session.view == "board":
+        if session.pane == "board":
             count = len(session.publication.masters)
             return f"{count} master{'s' * (count != 1)}"
         if session.mode == "masters":

@@ -124,15 +124,15 @@ class ChecksPanel(QFrame):
         if finding.asks:
             buttons.append(_button("Choose another…", partial(self._replace, finding.asks)))
         if buttons:
-            held = QWidget()
-            line = QHBoxLayout(held)
+            row_buttons = QWidget()
+            line = QHBoxLayout(row_buttons)
             line.setContentsMargins(0, 0, 0, 0)
             line.setSpacing(6)
             line.addStretch(1)
             for button in buttons:
                 line.addWidget(button)
-            row.setSizeHint(1, QSize(held.sizeHint().width() + 12, _ROW))
-            self.list.setItemWidget(row, 1, held)
+            row.setSizeHint(1, QSize(row_buttons.sizeHint().width() + 12, _ROW))
+            self.list.setItemWidget(row, 1, row_buttons)
 
     def _go(self, row: QTreeWidgetItem) -> None:
         """Shows the page that a finding is about, where pages are looked at now."""
@@ -141,7 +141,7 @@ class ChecksPanel(QFrame):
             return
         if finding.page_id in masters_by_id(session.publication):
             session.show_master(finding.page_id)
-        elif session.view == "flatplan":
+        elif session.pane == "flatplan":
             session.select_pages(finding.pages or (finding.page_id,))
             return
         else:

@@ -71,7 +71,7 @@ def _title(path: Path) -> str:
     return path.read_text("utf-8").splitlines()[0].removeprefix("# ")
 
 
-class Guide(QDialog):
+class GuideWindow(QDialog):
     """Stays open beside the work; the list on the left, a page on the right."""
 
     def __init__(self, commands: Commands, parent: QWidget | None = None) -> None:

@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QMenu
 from hidden_frame.desktop.actions.choices import go_to_item, hide_item, make_item_local
 from hidden_frame.desktop.properties.page import PageForm
 from hidden_frame.desktop.ribbon import ribbon_icon
-from hidden_frame.edit.masters.apply import RIBBONS, Mode, apply_masters
+from hidden_frame.edit.masters.apply import RIBBONS, Applying, apply_masters
 from hidden_frame.edit.masters.family import set_ribbon
 from hidden_frame.edit.text.write import set_paragraph_style
 from hidden_frame.interact.remedies import remedies
@@ -167,7 +167,7 @@ class PointerMenus:
         menu.addAction("Delete…", lambda: self.window.pages.delete_master(master_id))
         menu.popup(point if not point.isNull() else QCursor.pos())
 
-    def _apply(self, master_id: str, mode: Mode) -> None:
+    def _apply(self, master_id: str, mode: Applying) -> None:
         pages = self.window.pages.chosen()
         self.window.session.edit(
             "apply master", lambda p: apply_masters(p, pages, (master_id,), mode)

@@ -34,7 +34,7 @@ from hidden_frame.model.plane.box import Handle
 from hidden_frame.model.publication import Publication
 
 Mode = Literal["pages", "masters"]
-View = Literal["desk", "board", "flatplan"]
+Pane = Literal["desk", "board", "flatplan"]
 Tool = Literal["select", "text", "picture", "rectangle", "rounded", "ellipse", "line"]
 
 
@@ -85,7 +85,7 @@ class Session(QObject):
         self.path = path
         self.draft: Publication | None = None
         self.mode: Mode = "pages"
-        self.view: View = "desk"
+        self.pane: Pane = "desk"
         self.from_flatplan = False  # whether the page on the desk was opened from there
         self.page_id = all_pages(publication)[0].id
         self._position = 1  # of the page on the desk, for when it is deleted
@@ -263,9 +263,9 @@ class Session(QObject):
         if self.editing is not None and self.editing.item_id not in there:
             self.editing = None
         if self.guide is not None:
-            held = self.guide.holder_id
-            known = held in masters or held in order
-            if not known or self.guide.number >= len(own_guides(publication, held)):
+            owner = self.guide.holder_id
+            known = owner in masters or owner in order
+            if not known or self.guide.number >= len(own_guides(publication, owner)):
                 self.guide = None
 
     # -- the desk ----------------------------------------------------------------
@@ -296,7 +296,7 @@ class Session(QObject):
     def show_page(self, page_id: str) -> None:
         """Lays the page's spread on the desk."""
         self.editing, self.cropping = None, False
-        self.view, self.mode = "desk", "pages"
+        self.pane, self.mode = "desk", "pages"
         self.items, self.guide = (), None
         self._lay(page_id)
         self._keep_selected(page_id)
@@ -311,7 +311,7 @@ class Session(QObject):
         """Lays a master on the desk."""
         if not master_id:
             return
-        self.view = "board" if self.view == "board" else "desk"
+        self.pane = "board" if self.pane == "board" else "desk"
         self.editing, self.cropping = None, False
         self.mode, self.master_id, self.items, self.guide = "masters", master_id, (), None
         self.holder_id, self.side = master_id, "recto"
@@ -320,7 +320,7 @@ class Session(QObject):
     def show_board(self) -> None:
         """Shows the family of masters in place of the desk."""
         if self.publication.masters:
-            self.view = "board"
+            self.pane = "board"
             self.show_master(self.master_id)
 
     def show_flatplan(self) -> None:
@@ -329,7 +329,7 @@ class Session(QObject):
             self.show_page(self.page_id)
         self.editing, self.cropping, self.items, self.guide = None, False, (), None
         self.proof = False
-        self.view, self.from_flatplan = "flatplan", False
+        self.pane, self.from_flatplan = "flatplan", False
         self.looked.emit()
 
     def open_from_flatplan(self, page_id: str) -> None:
@@ -339,8 +339,8 @@ class Session(QObject):
 
     def show_desk(self) -> None:
         """The desk again, with what lay on it."""
-        if self.view != "desk":
-            self.view = "desk"
+        if self.pane != "desk":
+            self.pane = "desk"
             self.looked.emit()
 
     def select_items(self, face: Face | None, items: tuple[str, ...]) -> None:
@@ -408,7 +408,7 @@ class Session(QObject):
 
     def set_tool(self, tool: Tool) -> None:
         self.editing, self.cropping = None, False
-        self.view = "desk"  # one draws there
+        self.pane = "desk"  # one draws there
         self.tool = tool
         self.looked.emit()
 

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
-from hidden_frame.checks.content import Place, merged, places, to_look_at
+from hidden_frame.checks.content import FaultAt, merged, places, to_look_at
 from hidden_frame.checks.finding import Finding
 from hidden_frame.compose.composer import Composition
 from hidden_frame.desktop.session import Session
@@ -27,7 +27,7 @@ class ContentWatch(QObject):
         self.session = session
         self.findings: list[Finding] = []
         self.done = False
-        self._places: list[Place] = []
+        self._places: list[FaultAt] = []
         self._left: Iterator[str] = iter(())
         self._later = QTimer(self)
         self._later.setSingleShot(True)

@@ -42,13 +42,13 @@ from hidden_frame.desktop.dialogs.styles.character import CharacterDialog
 from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
 from hidden_frame.desktop.files import Files
 from hidden_frame.desktop.flatplan.flatplan import Flatplan
-from hidden_frame.desktop.guide import AboutProgram, Guide
+from hidden_frame.desktop.guide import AboutProgram, GuideWindow
 from hidden_frame.desktop.hints import HintCard
 from hidden_frame.desktop.menus import PointerMenus
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.properties.panel import Properties
 from hidden_frame.desktop.run.thumbnails import Thumbnails
-from hidden_frame.desktop.run.view import Run
+from hidden_frame.desktop.run.view import RunView
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.desktop.shelf.colours import ColourList
@@ -92,7 +92,7 @@ class Window(QMainWindow):
         self.thumbnails = Thumbnails(self.pictures)
         self.files = Files(session, self.thumbnails, self, opener)
         self.desk = Desk(session, self.pictures)
-        self.run = Run(session, self.thumbnails)
+        self.run = RunView(session, self.thumbnails)
         self.board = Board(session, self.thumbnails)
         self.flatplan = Flatplan(session, self.thumbnails)
         self.checks = ChecksPanel(session)
@@ -134,7 +134,7 @@ class Window(QMainWindow):
         session.undoable.connect(lambda told: self._tell(told, session.undo))
         session.changed.connect(self._refresh)
         session.changed.connect(self._untell)
-        self._guide: Guide | None = None
+        self._guide: GuideWindow | None = None
         session.looked.connect(self._refresh)
         settings().changed.connect(self._take_settings)
         self.properties.apply_wanted.connect(self.pages.apply_masters)
@@ -158,7 +158,7 @@ class Window(QMainWindow):
         """Escape that no panel wants goes back to where pages are; F10 to the menus."""
         if event.key() == Qt.Key.Key_Escape:
             where = {"board": self.board.view, "flatplan": self.flatplan.view}
-            where.get(self.session.view, self.desk).setFocus()
+            where.get(self.session.pane, self.desk).setFocus()
         elif event.key() == Qt.Key.Key_F10 and not event.modifiers():
             bar = self.menuBar()
             bar.setFocus()
@@ -240,7 +240,7 @@ class Window(QMainWindow):
         now = settings().now
         self.tabs.setVisible(now.shelf_shown)
         self.properties.setVisible(now.properties_shown)
-        self.run.setVisible(settings().now.run and self.session.view != "flatplan")
+        self.run.setVisible(settings().now.run and self.session.pane != "flatplan")
         self.commands.refresh()
 
     def keep_settings(self) -> None:
@@ -276,10 +276,10 @@ class Window(QMainWindow):
             "board": (self.board, self.board.view),
             "flatplan": (self.flatplan, self.flatplan.view),
             "desk": (self.ruled, self.desk),
-        }[session.view]
+        }[session.pane]
         if self.middle.currentWidget() is not shown:
             self.middle.setCurrentWidget(shown)
-            self.run.setVisible(settings().now.run and session.view != "flatplan")
+            self.run.setVisible(settings().now.run and session.pane != "flatplan")
             hand.setFocus()
         if session.draft is not None:
             return  # a gesture is under way: what can be done does not change with each step
@@ -351,14 +351,14 @@ class Window(QMainWindow):
     def paste(self) -> None:
         if self.page_clipboard.holds_pages():
             self.page_clipboard.paste()
-        elif self.session.view == "desk":
+        elif self.session.pane == "desk":
             self.clipboard.paste()
         else:
             self.session.noticed.emit("There are no pages on the clipboard; copy some first.")
 
     def on_pages(self) -> bool:
         """Whether what is done now is done to pages, not to items."""
-        return self.session.view == "flatplan" or self.run.hasFocus()
+        return self.session.pane == "flatplan" or self.run.hasFocus()
 
     def edit_about(self) -> None:
         """What the publication says of itself."""
@@ -389,14 +389,14 @@ class Window(QMainWindow):
 
     def toggle_board(self) -> None:
         """The family of masters, or the desk again as it was."""
-        if self.session.view == "board":
+        if self.session.pane == "board":
             self.session.show_desk()
         else:
             self.session.show_board()
 
     def toggle_flatplan(self) -> None:
         """The whole publication, or the page again from which one came."""
-        if self.session.view == "flatplan":
+        if self.session.pane == "flatplan":
             self.session.show_desk()
         else:
             self.session.show_flatplan()
@@ -418,10 +418,10 @@ class Window(QMainWindow):
     def open_finder(self) -> None:
         Finder(self.session, self.commands, self, self.open_style, self.open_guide).exec()
 
-    def open_guide(self, topic: str = "") -> Guide:
+    def open_guide(self, topic: str = "") -> GuideWindow:
         """The guide beside the window, at a page of that title."""
         if self._guide is None:
-            self._guide = Guide(self.commands, self)
+            self._guide = GuideWindow(self.commands, self)
         found = self._guide.list.findItems(topic, Qt.MatchFlag.MatchExactly)
         if found:
             self._guide.list.setCurrentItem(found[0])

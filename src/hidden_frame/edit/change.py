@@ -117,7 +117,7 @@ def change_texts(publication: Publication, new: Callable[[Text], Text]) -> Publi
         text = new(old.text)
         return old if text == old.text else replace(old, text=text)
 
-    def held(old: H) -> H:
+    def changed(old: H) -> H:
         items = tuple(item(i) for i in old.items)
         overrides = tuple(override(o) for o in old.overrides)
         if _same(items, old.items) and _same(overrides, old.overrides):
@@ -126,9 +126,9 @@ def change_texts(publication: Publication, new: Callable[[Text], Text]) -> Publi
 
     sections = []
     for section in publication.sections:
-        pages = tuple(held(p) for p in section.pages)
+        pages = tuple(changed(p) for p in section.pages)
         sections.append(section if _same(pages, section.pages) else replace(section, pages=pages))
-    masters = tuple(held(m) for m in publication.masters)
+    masters = tuple(changed(m) for m in publication.masters)
     return replace(publication, masters=masters, sections=tuple(sections))
 
 

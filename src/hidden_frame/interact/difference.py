@@ -13,7 +13,7 @@ from hidden_frame.compose.scene import Matrix, PathPrimitive, Placed, Scene, Tex
 from hidden_frame.interact.hits import bounds
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.plane.box import Bounds, around_all
-from hidden_frame.typeset.line import GlyphRun, Line
+from hidden_frame.typeset.line import GlyphRun, TextLine
 from hidden_frame.typeset.text import PlacedLine
 
 _SLACK = 12.0  # points: antialiasing, marks, letters that lean out of their line
@@ -89,7 +89,7 @@ def _alike(a: PlacedLine, b: PlacedLine) -> bool:
     return a.line is b.line or _look_alike(a.line, b.line)
 
 
-def _look_alike(one: Line, other: Line) -> bool:
+def _look_alike(one: TextLine, other: TextLine) -> bool:
     if (one.rise, one.height) != (other.rise, other.height):
         return False
     runs, others = (*one.runs, *one.leaders), (*other.runs, *other.leaders)

@@ -50,9 +50,9 @@ def with_groups(
     publication: Publication, holder_id: str, items: tuple[str, ...]
 ) -> tuple[str, ...]:
     """The items, and with each one the rest of its group."""
-    held = holder(publication, holder_id).items
-    groups = {i.group for i in held if i.group and i.id in items}
-    more = (i.id for i in held if i.group in groups and i.id not in items)
+    items_there = holder(publication, holder_id).items
+    groups = {i.group for i in items_there if i.group and i.id in items}
+    more = (i.id for i in items_there if i.group in groups and i.id not in items)
     return (*items, *more) if groups else items
 
 

@@ -14,7 +14,7 @@ from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
 
 
-class Place(NamedTuple):
+class Destination(NamedTuple):
     """A page or a master, and how to name it."""
 
     kind: Literal["page", "master"]
@@ -22,7 +22,7 @@ class Place(NamedTuple):
     name: str
 
 
-def places(publication: Publication, typed: str) -> list[Place]:
+def places(publication: Publication, typed: str) -> list[Destination]:
     """Everything that a typed word may mean, the most exact first; none for nonsense.
 
     A folio goes before a position, then section and master names that are equal to the
@@ -32,25 +32,25 @@ def places(publication: Publication, typed: str) -> list[Place]:
     if not word:
         return []
     facts = page_facts(publication)
-    found: list[Place] = []
+    found: list[Destination] = []
     if "," not in typed and word not in ("all", "odd", "even"):
         try:
             pages = pages_in_range(publication, typed)
         except Refusal:
             pages = []
         if len(pages) == 1:
-            found.append(Place("page", pages[0], f"page {page_name(facts[pages[0]])}"))
-    named: list[tuple[int, Place]] = []
+            found.append(Destination("page", pages[0], f"page {page_name(facts[pages[0]])}"))
+    named: list[tuple[int, Destination]] = []
     for section in publication.sections:
         rank = _rank(word, section.name)
         if rank is not None and section.pages:
             first = section.pages[0].id
             name = f"section {section.name}, page {page_name(facts[first])}"
-            named.append((rank, Place("page", first, name)))
+            named.append((rank, Destination("page", first, name)))
     for master in publication.masters:
         rank = _rank(word, master.name)
         if rank is not None:
-            named.append((rank, Place("master", master.id, f"master {master.name}")))
+            named.append((rank, Destination("master", master.id, f"master {master.name}")))
     return found + [place for _, place in sorted(named, key=lambda pair: pair[0])]
 
 
@@ -63,7 +63,7 @@ def _rank(word: str, name: str) -> int | None:
     return 2 if word in name else None
 
 
-def find_place(publication: Publication, typed: str) -> Place:
+def find_place(publication: Publication, typed: str) -> Destination:
     """The first of `places`; refuses what names nothing, and a folio of several pages."""
     found = places(publication, typed)
     if found:

@@ -12,7 +12,7 @@ from typing import Literal
 
 from hidden_frame.compose.cascade import master_layout, page_layout
 from hidden_frame.compose.placing import text_area
-from hidden_frame.edit.items.spread import Axis, Edge, Move, aligned, distributed
+from hidden_frame.edit.items.spread import Direction, Edge, Move, aligned, distributed
 from hidden_frame.interact.shown import box_of, change_shown, shown_items
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Side
@@ -90,7 +90,7 @@ def distribute(
     holder_id: str,
     side: Side,
     item_ids: Sequence[str],
-    axis: Axis,
+    axis: Direction,
     to: Bounds | None = None,
 ) -> Publication:
     """All gaps along an axis made equal, between the outermost items or within `to`."""

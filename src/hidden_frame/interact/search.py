@@ -18,7 +18,7 @@ from hidden_frame.model.publication import Publication
 _AROUND = 24  # characters told on either side of a word that was found
 
 
-class Found(NamedTuple):
+class Hit(NamedTuple):
     """A page, a master or a style, and how to name it."""
 
     kind: Literal["page", "master", "style"]
@@ -26,19 +26,19 @@ class Found(NamedTuple):
     name: str
 
 
-def search(publication: Publication, typed: str, most: int = 60) -> list[Found]:
+def search(publication: Publication, typed: str, most: int = 60) -> list[Hit]:
     """What a word means, folios and names before words on pages; at most `most`."""
     word = " ".join(typed.split()).casefold()
     if not word:
         return []
-    found = [Found(p.kind, p.id, p.name) for p in places(publication, typed)]
+    found = [Hit(p.kind, p.id, p.name) for p in places(publication, typed)]
     found += [
-        Found("style", s.id, f"paragraph style {s.name}")
+        Hit("style", s.id, f"paragraph style {s.name}")
         for s in publication.paragraph_styles
         if word in s.name.casefold()
     ]
     found += [
-        Found("style", s.id, f"character style {s.name}")
+        Hit("style", s.id, f"character style {s.name}")
         for s in publication.character_styles
         if word in s.name.casefold()
     ]
@@ -47,7 +47,7 @@ def search(publication: Publication, typed: str, most: int = 60) -> list[Found]:
     return found[:most]
 
 
-def _on_pages(publication: Publication, word: str) -> Iterator[Found]:
+def _on_pages(publication: Publication, word: str) -> Iterator[Hit]:
     """Pages on which the word stands, with what stands around it."""
     facts = page_facts(publication)
     for page in all_pages(publication):
@@ -55,7 +55,7 @@ def _on_pages(publication: Publication, word: str) -> Iterator[Found]:
         at = text.casefold().find(word)
         if at >= 0:
             said = _around(text, at, at + len(word))
-            yield Found("page", page.id, f"page {page_name(facts[page.id])}: “{said}”")
+            yield Hit("page", page.id, f"page {page_name(facts[page.id])}: “{said}”")
 
 
 def _around(text: str, start: int, end: int) -> str:

@@ -78,7 +78,7 @@ def _problems(publication: Publication) -> Iterator[str]:
 
 
 def holder_problems(
-    publication: Publication, held: Iterable[Page | Master], sound: frozenset[int] = frozenset()
+    publication: Publication, owners: Iterable[Page | Master], sound: frozenset[int] = frozenset()
 ) -> Iterator[str]:
     """What is wrong with some pages and masters, each in a sentence.
 
@@ -86,7 +86,7 @@ def holder_problems(
     they refer to has gone since.
     """
     known, places = _Known(publication), positions(publication)
-    for one in held:
+    for one in owners:
         if isinstance(one, Master):
             yield from _bases(publication, one)
             yield from _holder(one, f"master “{one.name}”", known, sound)
@@ -124,8 +124,8 @@ def _counts(publication: Publication) -> Iterator[str]:
 
 def _ids(publication: Publication) -> Iterator[str]:
     made = [m.id for m in publication.masters] + [s.id for s in publication.sections]
-    for held in holders(publication):
-        made += [item.id for item in held.items]
+    for owner in holders(publication):
+        made += [item.id for item in owner.items]
     made += [p.id for p in all_pages(publication)]
     yield from _twice("id", made)
     yield from named_problems(publication)

@@ -15,7 +15,7 @@ from hidden_frame.model.geometry import NotNegative, Positive, Share
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.text import Text
 
-Face = Literal["both", "verso", "recto"]
+Faces = Literal["both", "verso", "recto"]
 Placing = Literal["mirrored", "repeated"]
 Vertical = Literal["top", "middle", "bottom"]
 Fit = Literal["fit", "fill", "actual", "free", "stretch"]
@@ -65,7 +65,7 @@ class _Item(Struct, frozen=True, kw_only=True, omit_defaults=True, tag_field="ki
     opacity: Share = 1.0
     visible: bool = True
     layer: str = "content"
-    face: Face = "both"
+    face: Faces = "both"
     placing: Placing = "mirrored"
     fill: Fill | None = None
     stroke: Stroke | None = None

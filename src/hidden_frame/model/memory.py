@@ -36,7 +36,7 @@ def weigh(result: object) -> int:
     return 120
 
 
-class Report(NamedTuple):
+class MemoryReport(NamedTuple):
     """A memo's name, how many values it keeps, and their weight in bytes."""
 
     name: str
@@ -73,9 +73,9 @@ class Memory:
             memo.stale.update(memo.fresh)
             memo.fresh.clear()
 
-    def report(self) -> list[Report]:
+    def report(self) -> list[MemoryReport]:
         """What is kept, the heaviest first."""
-        found = [Report(m.name, m.entries, m.weight) for m in self.memos]
+        found = [MemoryReport(m.name, m.entries, m.weight) for m in self.memos]
         return sorted(found, key=lambda r: -r.weight)
 
 

@@ -49,10 +49,10 @@ def check_change(before: Publication, after: Publication) -> Publication:
     problems: list[Iterator[str]] = []
     if any(not isinstance(v, Page | Master) for v in changed):
         problems.append(style_problems(after))
-    held = [v for v in changed if isinstance(v, Page | Master)]
-    problems.append(holder_problems(after, held, _sound(before, held)))
+    owners = [v for v in changed if isinstance(v, Page | Master)]
+    problems.append(holder_problems(after, owners, _sound(before, owners)))
     if _ids(before) != _ids(after):
-        only_new = _only_new_items(before, after, held)
+        only_new = _only_new_items(before, after, owners)
         problems.append(named_problems(after) if only_new else id_problems(after))
     for found in problems:
         for problem in found:
@@ -60,9 +60,9 @@ def check_change(before: Publication, after: Publication) -> Publication:
     return after
 
 
-def _sound(before: Publication, held: Iterable[Page | Master]) -> frozenset[int]:
+def _sound(before: Publication, owners: Iterable[Page | Master]) -> frozenset[int]:
     """The items that these pages and masters had before: they were looked at then."""
-    wanted = {h.id for h in held}
+    wanted = {h.id for h in owners}
     pages = (p for s in before.sections for p in s.pages)
     holders = (h for some in (before.masters, pages) for h in some if h.id in wanted)
     return frozenset(id(item) for holder in holders for item in holder.items)

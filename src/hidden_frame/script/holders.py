@@ -33,8 +33,8 @@ class ItemOn:
     @property
     def item(self) -> Item:
         """The item as it is now."""
-        held = holder(self._document.publication, self._holder_id)
-        return next(item for item in held.items if item.id == self.id)
+        owner = holder(self._document.publication, self._holder_id)
+        return next(item for item in owner.items if item.id == self.id)
 
     def change(self, **properties: Any) -> ItemOn:
         """Changes properties by the model's names; lengths in points or with units.
@@ -65,8 +65,8 @@ class _Holder:
     @property
     def items(self) -> list[ItemOn]:
         """The items that stand here themselves, from the bottom up."""
-        held = holder(self._document.publication, self.id)
-        return [ItemOn(self._document, self.id, item.id) for item in held.items]
+        owner = holder(self._document.publication, self.id)
+        return [ItemOn(self._document, self.id, item.id) for item in owner.items]
 
     def _add(self, item: Item) -> ItemOn:
         made: list[str] = []
@@ -159,9 +159,9 @@ class PageOf(_Holder):
     @property
     def page(self) -> Page:
         """The page as it is now."""
-        held = holder(self._document.publication, self.id)
-        assert isinstance(held, Page)
-        return held
+        owner = holder(self._document.publication, self.id)
+        assert isinstance(owner, Page)
+        return owner
 
     @property
     def folio(self) -> str:

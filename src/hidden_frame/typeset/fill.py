@@ -13,18 +13,18 @@ from bisect import bisect_left
 from collections.abc import Sequence
 from typing import NamedTuple
 
-from hidden_frame.typeset.line import Line
+from hidden_frame.typeset.line import TextLine
 from hidden_frame.typeset.lines import LineSetter, SetParagraph, set_paragraph
 from hidden_frame.typeset.paragraph import ParagraphSpec
 from hidden_frame.typeset.region import Region
-from hidden_frame.typeset.segments import Place
+from hidden_frame.typeset.segments import TextOffset
 
 
 class Where(NamedTuple):
     """A place in a text: the number of a paragraph, and where in it."""
 
     paragraph: int = 0
-    place: Place = Place()
+    place: TextOffset = TextOffset()
 
 
 class Block(NamedTuple):
@@ -35,7 +35,7 @@ class Block(NamedTuple):
     """
 
     paragraph: int
-    lines: tuple[Line, ...]
+    lines: tuple[TextLine, ...]
     first: int
     last: int
     x: float
@@ -78,13 +78,13 @@ def fill(
     begin = start.place
     for number in range(start.paragraph, len(specs)):
         spec = specs[number]
-        if begin == Place() and spec.before and (filling.y or spaced):
+        if begin == TextOffset() and spec.before and (filling.y or spaced):
             filling.y += spec.before
         rest = put(number, spec, begin)
         if rest is not None:
             return Fragment(tuple(filling.blocks), filling.y, rest)
         filling.y += spec.after
-        begin = Place()
+        begin = TextOffset()
     return Fragment(tuple(filling.blocks), filling.y, None)
 
 
@@ -98,13 +98,13 @@ class _Filling:
         self.known: list[SetParagraph] = []  # every paragraph, where all are needed
         self.y = 0.0
 
-    def freely(self, number: int, spec: ParagraphSpec, begin: Place) -> Where | None:
+    def freely(self, number: int, spec: ParagraphSpec, begin: TextOffset) -> Where | None:
         """The usual case, nothing in the way: a paragraph's lines are known, and as many of
         them are taken as there is room for."""
         region = self.region
         known = self.known[number] if self.known else set_paragraph(spec, self.measure)
         lines, first = known.lines, 0
-        if begin != Place():
+        if begin != TextOffset():
             places = [line.place for line in lines]
             first = bisect_left(places, begin)
             if first == len(places) or places[first] != begin:  # broken at another measure
@@ -117,7 +117,7 @@ class _Filling:
             self.y += leading * (last - first)
         return Where(number, lines[last].place) if last < len(lines) else None
 
-    def around(self, number: int, spec: ParagraphSpec, begin: Place) -> Where | None:
+    def around(self, number: int, spec: ParagraphSpec, begin: TextOffset) -> Where | None:
         """Where measures depend on the height: each line is broken where it comes to stand."""
         region = self.region
         setter = LineSetter(spec, region.measure)
@@ -145,11 +145,11 @@ class _Filling:
         return None
 
 
-def _from(spec: ParagraphSpec, begin: Place, measure: float) -> tuple[Line, ...]:
+def _from(spec: ParagraphSpec, begin: TextOffset, measure: float) -> tuple[TextLine, ...]:
     """The lines of a paragraph from a place in its text on, at one measure."""
     setter = LineSetter(spec, measure)
     setter.go_on_at(begin)
-    lines: list[Line] = []
+    lines: list[TextLine] = []
     while not setter.done:
         lines += setter.row(measure)
     return tuple(lines)

@@ -11,7 +11,7 @@ from collections.abc import Iterator
 
 from hidden_frame.typeset.breaking.cut import Cut
 from hidden_frame.typeset.paragraph import ParagraphSpec, Span
-from hidden_frame.typeset.segments import Place, Segment
+from hidden_frame.typeset.segments import Segment, TextOffset
 from hidden_frame.typeset.shaping import Setting, Word
 
 
@@ -121,7 +121,7 @@ class Laid:
         return self.cut.last + 1 - self.cut.first + (self.cut.tail is not None)
 
 
-class Line:
+class TextLine:
     """A line: its height (the leading), the rise of its baseline, and glyph runs left to right.
 
     `rise` is from the line's top to its baseline; `left` and `right` are where its words begin
@@ -159,12 +159,12 @@ class Line:
         return self._runs
 
     @property
-    def place(self) -> Place:
+    def place(self) -> TextOffset:
         """Where it begins in the paragraph's text."""
         segment, cut = self._cells[0].segment, self._cells[0].cut
         if cut.first or cut.skip:
             return segment.place(cut.first, cut.skip)
-        return Place(segment.origin)
+        return TextOffset(segment.origin)
 
     @property
     def start(self) -> int:
@@ -205,9 +205,9 @@ class Begun:
         self.cells.append(laid)
         self.right = max(self.right, laid.left) if laid.is_empty else laid.left + width
 
-    def line(self, rise: float) -> Line:
+    def line(self, rise: float) -> TextLine:
         """The line as it is now."""
-        return Line(self.spec, rise, tuple(self.cells), self.right, tuple(self.leaders))
+        return TextLine(self.spec, rise, tuple(self.cells), self.right, tuple(self.leaders))
 
     def lead(self, leader: str, start: float, end: float) -> None:
         """Fills the way to a tab stop, in steps counted from the measure's edge, so that the

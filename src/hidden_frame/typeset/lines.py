@@ -14,9 +14,9 @@ from __future__ import annotations
 from hidden_frame.model.memory import remembered
 from hidden_frame.typeset.breaking.cut import Cut
 from hidden_frame.typeset.breaking.first_fit import Breaker
-from hidden_frame.typeset.line import Begun, Laid, Line, gaps, natural, whole
+from hidden_frame.typeset.line import Begun, Laid, TextLine, gaps, natural, whole
 from hidden_frame.typeset.paragraph import ParagraphSpec, Tab
-from hidden_frame.typeset.segments import Place, Segment, segments
+from hidden_frame.typeset.segments import Segment, TextOffset, segments
 
 DEFAULT_TAB = 36.0  # points between stops where a style sets none
 
@@ -46,11 +46,11 @@ class LineSetter:
         return self._breaker is None and self._row >= len(self._rows)
 
     @property
-    def place(self) -> Place:
+    def place(self) -> TextOffset:
         """Where the next line begins."""
         if self._breaker is not None and not self._fresh:
             return self._breaker.place
-        return Place(self._rows[min(self._row, len(self._rows) - 1)][0].origin)
+        return TextOffset(self._rows[min(self._row, len(self._rows) - 1)][0].origin)
 
     @property
     def indent(self) -> float:
@@ -76,7 +76,7 @@ class LineSetter:
         self._breaker = Breaker(segment, measure, spec.align == "justified")
         return self._breaker
 
-    def line(self, measure: float) -> Line:
+    def line(self, measure: float) -> TextLine:
         """The next line at a measure (points); not to be asked for when `done`."""
         if self._breaker is None:
             row = self._rows[self._row]
@@ -99,7 +99,7 @@ class LineSetter:
             self._row += 1
         return line
 
-    def row(self, measure: float) -> list[Line]:
+    def row(self, measure: float) -> list[TextLine]:
         """All lines up to the next line break at one measure: the same as `line` again and
         again, in less time."""
         row = self._rows[self._row]
@@ -123,13 +123,13 @@ class LineSetter:
         self._row += 1
         return lines
 
-    def go_on_at(self, place: Place) -> None:
+    def go_on_at(self, place: TextOffset) -> None:
         """Leaves out what stands before a place."""
         offset = place.offset
         while self._row + 1 < len(self._rows) and self._rows[self._row + 1][0].origin <= offset:
             self._row += 1
         row = self._rows[self._row]
-        if place <= Place(row[0].origin):
+        if place <= TextOffset(row[0].origin):
             return
         segment = row[-1]
         indent = self.spec.left if len(row) > 1 else self.indent
@@ -140,7 +140,7 @@ class LineSetter:
             self._breaker = None
             self._row += 1
 
-    def _line(self, segment: Segment, cut: Cut, left: float, room: float, last: bool) -> Line:
+    def _line(self, segment: Segment, cut: Cut, left: float, room: float, last: bool) -> TextLine:
         """A cut as a line, aligned in `room` points from `left` on."""
         spec, begun = self.spec, self._begun if self._fresh else None
         if cut.head is None and cut.tail is None and segment.words:  # most lines by far
@@ -157,13 +157,13 @@ class LineSetter:
             left += room - width if spec.align == "right" else (room - width) / 2
         laid = Laid(segment, cut, left, extra)
         if begun is None:
-            return Line(spec, self.rise, (laid,), left if laid.is_empty else left + width)
+            return TextLine(spec, self.rise, (laid,), left if laid.is_empty else left + width)
         begun.put(laid, width)
         return begun.line(self.rise)
 
     # -- tabs ------------------------------------------------------------------------
 
-    def _tabbed(self, row: list[Segment], measure: float) -> Line | None:
+    def _tabbed(self, row: list[Segment], measure: float) -> TextLine | None:
         """Cells divided by tabs on one line; None if the last one wraps, and is to be broken."""
         spec, begun = self.spec, Begun(self.spec)
         x = self.indent
@@ -194,10 +194,10 @@ class LineSetter:
         return (x // DEFAULT_TAB + 1) * DEFAULT_TAB, "left", ""
 
 
-def set_lines(spec: ParagraphSpec, measure: float) -> tuple[Line, ...]:
+def set_lines(spec: ParagraphSpec, measure: float) -> tuple[TextLine, ...]:
     """All lines of a paragraph at one measure (points)."""
     setter = LineSetter(spec, measure)
-    lines: list[Line] = []
+    lines: list[TextLine] = []
     while not setter.done:
         lines += setter.row(measure)
     return tuple(lines)

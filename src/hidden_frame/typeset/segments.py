@@ -24,7 +24,7 @@ _PARTS = re.compile(r"[^\-–—/]*[\-–—/]+(?=\w)|.+", re.DOTALL)
 _SPECIAL = re.compile("[\t\u2028\u00ad–—/-]")
 
 
-class Place(NamedTuple):
+class TextOffset(NamedTuple):
     """A place in a paragraph's text: an offset, and how many words that stand at this very
     offset come before it.  A marker is one character, however many words it shows."""
 
@@ -82,12 +82,12 @@ class Segment:
             at += len(word.text)
         return result
 
-    def place(self, index: int, skip: int = 0) -> Place:
+    def place(self, index: int, skip: int = 0) -> TextOffset:
         """The place at which a token begins, or that many characters into it."""
         source = self.sources[index]
         if skip:
-            return Place(source + skip)
-        return Place(source, index - bisect_left(self.sources, source))
+            return TextOffset(source + skip)
+        return TextOffset(source, index - bisect_left(self.sources, source))
 
     def length(self, index: int) -> int:
         """How many characters of the paragraph's text a token stands for."""

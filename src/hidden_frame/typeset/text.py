@@ -11,7 +11,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from hidden_frame.typeset.fill import Fragment, Where, fill
-from hidden_frame.typeset.line import GlyphRun, Line
+from hidden_frame.typeset.line import GlyphRun, TextLine
 from hidden_frame.typeset.paragraph import ParagraphSpec
 from hidden_frame.typeset.region import Region
 
@@ -22,7 +22,7 @@ class PlacedLine:
 
     __slots__ = ("column", "line", "paragraph", "top", "x")
 
-    def __init__(self, line: Line, paragraph: int, column: int, x: float, top: float) -> None:
+    def __init__(self, line: TextLine, paragraph: int, column: int, x: float, top: float) -> None:
         self.line = line
         self.paragraph = paragraph
         self.column = column

@@ -16,7 +16,7 @@ from hidden_frame.edit.items.draw import (
     ungroup_items,
 )
 from hidden_frame.edit.items.guides import lock_guides, remove_guide, remove_guides
-from hidden_frame.edit.items.spread import Axis, Edge
+from hidden_frame.edit.items.spread import Direction, Edge
 from hidden_frame.edit.masters.faces import join_faces, split_faces
 from hidden_frame.edit.masters.overrides import follow_items, hide_here, make_local
 from hidden_frame.interact.line_up import align, area, distribute, same_size
@@ -72,8 +72,8 @@ class ItemActions:
 
     def departing(self) -> bool:
         """Whether something selected departs from its master here."""
-        held = holder(self.session.publication, self.session.holder_id)
-        return any(o.item in self.session.items for o in held.overrides)
+        owner = holder(self.session.publication, self.session.holder_id)
+        return any(o.item in self.session.items for o in owner.overrides)
 
     def _inherited(self) -> tuple[str, ...]:
         session = self.session
@@ -84,8 +84,8 @@ class ItemActions:
         """Whether one item of a facing master is selected that stands on both faces."""
         if not (self.two_on_master(1) and self.session.publication.setup.facing):
             return False
-        held = holder(self.session.publication, self.session.holder_id).items
-        return any(i.id == self.session.items[0] and i.face == "both" for i in held)
+        owner = holder(self.session.publication, self.session.holder_id).items
+        return any(i.id == self.session.items[0] and i.face == "both" for i in owner)
 
     def two_on_master(self, count: int = 2) -> bool:
         session = self.session
@@ -261,7 +261,7 @@ class ItemActions:
         )
         session.edit(f"align {edge}", lambda p: align(p, holder_id, side, items, edge, to))
 
-    def distribute(self, axis: Axis) -> None:
+    def distribute(self, axis: Direction) -> None:
         session = self.session
         to, holder_id, side, items = (
             self._area(True),

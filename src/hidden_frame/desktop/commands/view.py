@@ -44,9 +44,9 @@ def commands(window: Window) -> list[Row]:
     return [
         Command("mode", "View", "Change between pages and masters", "F3", pages.change_mode),
         Command("board", "View", "Masters board", "F5", window.toggle_board,
-                lambda: bool(session.publication.masters), lambda: session.view == "board"),
+                lambda: bool(session.publication.masters), lambda: session.pane == "board"),
         Command("flatplan", "View", "Flatplan", "F2", window.toggle_flatplan, lambda: True,
-                lambda: session.view == "flatplan"),
+                lambda: session.pane == "flatplan"),
         Command("checks", "View", "Checks: what is doubtful", "Shift+F2", window.toggle_checks,
                 lambda: True, lambda: window.checks.isVisible()),
         Command("go to", "View", "Go to…", "F4", window.open_goto),

@@ -25,7 +25,7 @@ from hidden_frame.desktop.desk.camera import Camera
 from hidden_frame.desktop.desk.edges import EdgeScroll
 from hidden_frame.desktop.desk.hand import SLACK, Hand
 from hidden_frame.desktop.desk.judge import Judge
-from hidden_frame.desktop.desk.paper import Paper, Sheet
+from hidden_frame.desktop.desk.paper import Paper, ShownFace
 from hidden_frame.desktop.desk.selected import Selected
 from hidden_frame.desktop.desk.surface import DeskSeen, LinesLayer, overflow_tab, paint_desk
 from hidden_frame.desktop.desk.text_edit import TextEdit, wants_key
@@ -85,10 +85,10 @@ class Desk(QWidget):
 
     # -- what is shown -----------------------------------------------------------
 
-    def sheets(self) -> tuple[Sheet, ...]:
+    def sheets(self) -> tuple[ShownFace, ...]:
         faces = self.session.faces()
         return tuple(
-            Sheet(face, self.session.scene_of(face), n > 0, n < len(faces) - 1)
+            ShownFace(face, self.session.scene_of(face), n > 0, n < len(faces) - 1)
             for n, face in enumerate(faces)
         )
 

@@ -9,7 +9,7 @@ from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF, QTransform
 
 from hidden_frame.compose.cascade import PageLayout
 from hidden_frame.compose.scene import PicturePrimitive, Placed, Scene
-from hidden_frame.desktop.desk.paper import Sheet
+from hidden_frame.desktop.desk.paper import ShownFace
 from hidden_frame.desktop.desk.view import View
 from hidden_frame.desktop.marks import paint_diamond
 from hidden_frame.desktop.painter.pictures import PictureShelf
@@ -106,7 +106,7 @@ def paint_guides(
             painter.drawLine(QLineF(x0, y, x0 + scene.width * z, y))
 
 
-def paint_bleed(painter: QPainter, sheet: Sheet, view: View, theme: Theme) -> None:
+def paint_bleed(painter: QPainter, sheet: ShownFace, view: View, theme: Theme) -> None:
     """The trim's edge, and the bleed's on the sides where no other page lies."""
     painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
     scene = sheet.scene

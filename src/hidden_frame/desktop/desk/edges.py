@@ -25,8 +25,8 @@ class EdgeScroll(QObject):
         self._timer.setInterval(30)
         self._timer.timeout.connect(self.tick)
 
-    def moved(self, point: QPointF, held: Qt.KeyboardModifier) -> None:
-        self._at, self._held = point, held
+    def moved(self, point: QPointF, keys: Qt.KeyboardModifier) -> None:
+        self._at, self._held = point, keys
         if self._push() == (0.0, 0.0):
             self._timer.stop()
         elif not self._timer.isActive():

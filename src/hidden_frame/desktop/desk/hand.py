@@ -96,7 +96,7 @@ class Hand(QObject):
         self._to_drop, self._below = "", False
         self.gesture = self._begin(spot, event.modifiers())
 
-    def _begin(self, spot: Spot, held: Qt.KeyboardModifier) -> Gesture | None:
+    def _begin(self, spot: Spot, keys: Qt.KeyboardModifier) -> Gesture | None:
         session, zoom = self.session, self.camera.view.zoom
         if session.tool != "select":
             return DrawGesture(session, session.tool, spot, zoom)
@@ -115,7 +115,7 @@ class Hand(QObject):
         if guide is not None and not self._on_selected(spot):
             session.select_guide(*guide[0])
             return GuideGesture(session, guide[1], spot, zoom, guide[0])  # type: ignore[arg-type]
-        if not self.pick(spot, held):
+        if not self.pick(spot, keys):
             return BandGesture(session, spot)
         if session.may_change_all(session.holder_id, session.items):
             return MoveGesture(session, spot, zoom)
@@ -148,7 +148,7 @@ class Hand(QObject):
         found = hit(self.session.scene_of(spot.face), spot.x, spot.y, 0.0)
         return found is not None and found.item_id in self.session.items
 
-    def pick(self, spot: Spot, held: Qt.KeyboardModifier, *, alone: bool = False) -> bool:
+    def pick(self, spot: Spot, keys: Qt.KeyboardModifier, *, alone: bool = False) -> bool:
         """Selects what is at a spot, with its group unless `alone`; with Shift adds it or
         takes it away.  False if nothing is there."""
         session = self.session
@@ -156,17 +156,17 @@ class Hand(QObject):
         hits = all_hits(session.scene_of(spot.face), spot.x, spot.y, slack)
         same = (spot.face.holder_id, spot.face.side) == (session.holder_id, session.side)
         if not hits:
-            if not held & Shift:
+            if not keys & Shift:
                 session.select_items(spot.face, ())
             return False
         here = [p.item_id for p in hits]
-        if same and held & Ctrl and any(i in session.items for i in here):
+        if same and keys & Ctrl and any(i in session.items for i in here):
             self._below = True  # a click takes the one below; a drag moves what is selected
             return True
         chosen: tuple[str, ...] = (here[0],)
         if not alone:
             chosen = session.with_groups(spot.face.holder_id, chosen)
-        if held & Shift and same:
+        if keys & Shift and same:
             if here[0] in session.items:  # a drag may follow; a mere click takes it away
                 self._to_drop = here[0]
             else:
@@ -197,10 +197,10 @@ class Hand(QObject):
             self.gesture.drag(spot, event.modifiers())
             self.moved.emit()
 
-    def again(self, spot: Spot, held: Qt.KeyboardModifier) -> None:
+    def again(self, spot: Spot, keys: Qt.KeyboardModifier) -> None:
         """The gesture as it goes on when only a key was pressed or let go."""
         if self.gesture is not None and self.dragged:
-            self.gesture.drag(spot, held)
+            self.gesture.drag(spot, keys)
             self.moved.emit()
 
     def release(self, spot: Spot, event: QMouseEvent) -> None:

@@ -10,7 +10,7 @@ from PySide6.QtGui import QColor, QPainter, QPixmap
 from hidden_frame.compose.scene import Scene
 from hidden_frame.desktop.desk.view import View
 from hidden_frame.desktop.painter.pictures import PictureShelf
-from hidden_frame.desktop.painter.scene import Look, paint_placed
+from hidden_frame.desktop.painter.scene import Rendering, paint_placed
 from hidden_frame.interact.difference import difference, reach
 from hidden_frame.interact.faces import Face
 from hidden_frame.model.plane.box import Bounds
@@ -18,7 +18,7 @@ from hidden_frame.model.plane.box import Bounds
 _SHADOW = 5
 
 
-class Sheet(NamedTuple):
+class ShownFace(NamedTuple):
     """A face on the desk with its scene, and whether others lie at its left and right."""
 
     face: Face
@@ -50,17 +50,17 @@ class Paper:
         self._key = None
 
     def pixmap(
-        self, sheets: tuple[Sheet, ...], view: View, size: QSize, ratio: float, look: Look,
-        desk: str, quick: bool = False,
+        self, sheets: tuple[ShownFace, ...], view: View, size: QSize, ratio: float,
+        rendering: Rendering, desk: str, quick: bool = False,
     ) -> QPixmap:  # fmt: skip
         """What stands on the desk.  With `quick`, another view of the same pages is the old
         picture moved and scaled, to be painted sharp a moment later."""
-        key = _Key(view, size, ratio, look.proof, desk, tuple(s.face for s in sheets))
+        key = _Key(view, size, ratio, rendering.proof, desk, tuple(s.face for s in sheets))
         scenes = tuple(s.scene for s in sheets)
         if key == self._key and all(a is b for a, b in zip(scenes, self._scenes, strict=True)):
             return self._pixmap
         if key == self._key:
-            self._renew(sheets, view, look)
+            self._renew(sheets, view, rendering)
         elif quick and self._like(key) and scenes == self._scenes:
             return self._shifted(view, size, ratio, desk)
         else:
@@ -72,7 +72,7 @@ class Paper:
                 for sheet in sheets:
                     _shadow(painter, sheet, view)
                 for sheet in sheets:
-                    self._sheet(painter, sheet, view, look, None)
+                    self._sheet(painter, sheet, view, rendering, None)
             finally:
                 painter.end()
         self._key, self._scenes = key, scenes
@@ -97,7 +97,7 @@ class Paper:
         painter.end()
         return self._quick
 
-    def _renew(self, sheets: tuple[Sheet, ...], view: View, look: Look) -> None:
+    def _renew(self, sheets: tuple[ShownFace, ...], view: View, rendering: Rendering) -> None:
         """Paints again only where a scene differs from the one painted before."""
         painter = QPainter(self._pixmap)
         try:
@@ -108,7 +108,7 @@ class Paper:
                         # Strokes and antialiasing reach a little over an item's edges.
                         slack = 3 / view.zoom + 12
                         dirty = QRectF(differs.left, differs.top, differs.width, differs.height)
-                        self._sheet(painter, sheet, view, look, dirty.adjusted(
+                        self._sheet(painter, sheet, view, rendering, dirty.adjusted(
                             -slack, -slack, slack, slack))  # fmt: skip
         except Exception:
             self.forget()
@@ -117,11 +117,16 @@ class Paper:
             painter.end()
 
     def _sheet(
-        self, painter: QPainter, sheet: Sheet, view: View, look: Look, dirty: QRectF | None
+        self,
+        painter: QPainter,
+        sheet: ShownFace,
+        view: View,
+        rendering: Rendering,
+        dirty: QRectF | None,
     ) -> None:
         """A page's paper and all that lies on it, clipped to its bleed or, as proof, its trim."""
         scene = sheet.scene
-        bleed = 0.0 if look.proof else scene.bleed
+        bleed = 0.0 if rendering.proof else scene.bleed
         area = QRectF(
             -bleed if not sheet.left else 0.0,
             -bleed,
@@ -141,13 +146,13 @@ class Paper:
         painter.fillRect(area, QColor("#FFFFFF"))
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         for placed in scene.placed:
-            seen = placed.printing or not look.proof
+            seen = placed.printing or not rendering.proof
             if seen and (dirty is None or reach(placed).touches(within)):
-                paint_placed(painter, placed, self.pictures, look, scene.is_master)
+                paint_placed(painter, placed, self.pictures, rendering, scene.is_master)
         painter.restore()
 
 
-def _shadow(painter: QPainter, sheet: Sheet, view: View) -> None:
+def _shadow(painter: QPainter, sheet: ShownFace, view: View) -> None:
     scene = sheet.scene
     x, y = view.to_widget(sheet.face.x, 0.0)
     w, h = scene.width * view.zoom, scene.height * view.zoom

@@ -94,12 +94,12 @@ class Snapper:
     def snap(
         self,
         bounds: Bounds,
-        held: Qt.KeyboardModifier,
+        keys: Qt.KeyboardModifier,
         edges: Edges | None = None,
         gaps: bool = True,
     ) -> Snapped:
         """Where a box goes; Ctrl held down suspends snapping."""
-        if not self.reach or held & Qt.KeyboardModifier.ControlModifier:
+        if not self.reach or keys & Qt.KeyboardModifier.ControlModifier:
             return Snapped()
         others = self.others if gaps else []
         return snapped(bounds, self.targets, others, self.reach, edges)

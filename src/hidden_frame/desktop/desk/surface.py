@@ -14,7 +14,7 @@ from hidden_frame.desktop import theme
 from hidden_frame.desktop.desk import chrome
 from hidden_frame.desktop.desk.gestures.band import BandGesture
 from hidden_frame.desktop.desk.gestures.base import Gesture
-from hidden_frame.desktop.desk.paper import Paper, Sheet
+from hidden_frame.desktop.desk.paper import Paper, ShownFace
 from hidden_frame.desktop.desk.selected import Selected
 from hidden_frame.desktop.desk.snaplines import (
     paint_band,
@@ -26,7 +26,7 @@ from hidden_frame.desktop.desk.snapper import layout_of
 from hidden_frame.desktop.desk.text_edit import TextEdit
 from hidden_frame.desktop.desk.view import View
 from hidden_frame.desktop.painter.pictures import PictureShelf
-from hidden_frame.desktop.painter.scene import Look
+from hidden_frame.desktop.painter.scene import Rendering
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.edit.items.guides import own_guides
@@ -38,7 +38,7 @@ class DeskSeen(NamedTuple):
     """What the desk shows at a moment; `poor` tells which texts of a scene are hard to read."""
 
     session: Session
-    sheets: tuple[Sheet, ...]
+    sheets: tuple[ShownFace, ...]
     view: View
     size: QSize
     ratio: float
@@ -57,9 +57,11 @@ def paint_desk(painter: QPainter, desk: DeskSeen, paper: Paper, lines: LinesLaye
     colours = theme.current()
     session = desk.session
     on_master = session.mode == "masters"
-    look = Look(proof=session.proof)
+    rendering = Rendering(proof=session.proof)
     ground = colours.desk_master if on_master and not session.proof else colours.desk
-    pixmap = paper.pixmap(desk.sheets, desk.view, desk.size, desk.ratio, look, ground, desk.moving)
+    pixmap = paper.pixmap(
+        desk.sheets, desk.view, desk.size, desk.ratio, rendering, ground, desk.moving
+    )
     painter.drawPixmap(0, 0, pixmap)
     if session.proof:
         return
@@ -112,7 +114,7 @@ class LinesLayer:
         return self._pixmap
 
 
-def _chosen_guide(desk: DeskSeen, sheet: Sheet, layout: PageLayout) -> int | None:
+def _chosen_guide(desk: DeskSeen, sheet: ShownFace, layout: PageLayout) -> int | None:
     """The place of the selected guide among all that a page shows."""
     session = desk.session
     if session.guide is None or session.guide.holder_id != sheet.face.holder_id:
@@ -122,7 +124,7 @@ def _chosen_guide(desk: DeskSeen, sheet: Sheet, layout: PageLayout) -> int | Non
 
 
 def _paint_spine(
-    desk: DeskSeen, painter: QPainter, sheets: tuple[Sheet, ...], colours: theme.Theme
+    desk: DeskSeen, painter: QPainter, sheets: tuple[ShownFace, ...], colours: theme.Theme
 ) -> None:
     """A soft fold between two facing pages."""
     for sheet in sheets:
@@ -132,7 +134,7 @@ def _paint_spine(
             painter.drawLine(QPointF(x, y), QPointF(x, y + sheet.scene.height * desk.view.zoom))
 
 
-def _paint_marks(desk: DeskSeen, painter: QPainter, sheet: Sheet, colours: theme.Theme) -> None:
+def _paint_marks(desk: DeskSeen, painter: QPainter, sheet: ShownFace, colours: theme.Theme) -> None:
     """Items that depart from their master here; text that does not fit; and, while nothing
     moves, text that is hard to read."""
     for placed in sheet.scene.placed:
@@ -149,7 +151,7 @@ def _paint_marks(desk: DeskSeen, painter: QPainter, sheet: Sheet, colours: theme
 
 
 def overflow_tab(
-    session: Session, sheets: tuple[Sheet, ...], view: View, point: QPointF
+    session: Session, sheets: tuple[ShownFace, ...], view: View, point: QPointF
 ) -> str | None:
     """The item whose mark of text that does not fit lies under a point, if it may be changed."""
     for sheet in sheets:

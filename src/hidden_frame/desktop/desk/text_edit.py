@@ -340,6 +340,6 @@ def _clamped(text: Text, place: Place) -> Place:
 def _command(event: QKeyEvent) -> bool:
     """Whether a key with what is held is no letter: Ctrl or Alt, but not both, since some
     keyboards give signs by Ctrl+Alt as others do by AltGr."""
-    held, kinds = event.modifiers(), Qt.KeyboardModifier
-    control = bool(held & (kinds.ControlModifier | kinds.MetaModifier))
-    return control != bool(held & kinds.AltModifier)
+    keys, kinds = event.modifiers(), Qt.KeyboardModifier
+    control = bool(keys & (kinds.ControlModifier | kinds.MetaModifier))
+    return control != bool(keys & kinds.AltModifier)

@@ -27,7 +27,7 @@ from hidden_frame.desktop.dialogs.goto import go_to
 from hidden_frame.desktop.guide import topic_of_command
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.tones import set_tone, with_tones
-from hidden_frame.interact.goto import Place
+from hidden_frame.interact.goto import Destination
 from hidden_frame.interact.search import search
 from hidden_frame.interact.synonyms import alike
 
@@ -227,7 +227,7 @@ class Finder(QDialog):
             if found.kind == "style":
                 self.open_style(found.id)
             else:
-                go_to(self.session, Place(found.kind, found.id, found.name))
+                go_to(self.session, Destination(found.kind, found.id, found.name))
         elif command is not None and self.commands[command].isEnabled():
             self.accept()
             self.commands[command].trigger()

@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QListWidget, QListWidgetItem, QWidget
 from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.properties.fields import TextField
 from hidden_frame.desktop.session import Session
-from hidden_frame.interact.goto import Place, find_place, places
+from hidden_frame.interact.goto import Destination, find_place, places
 
 
 class GoToDialog(Question):
@@ -25,7 +25,7 @@ class GoToDialog(Question):
         self.found.setAccessibleName("What it means")
         self.found.setMinimumSize(380, 170)
         self.form.column.addWidget(self.found)
-        self._places: list[Place] = []
+        self._places: list[Destination] = []
         self.word.textChanged.connect(self._look)
         self.found.itemActivated.connect(lambda _: self._accept())
         self.finish()
@@ -55,7 +55,7 @@ class GoToDialog(Question):
         go_to(self.session, place)
 
 
-def go_to(session: Session, place: Place) -> None:
+def go_to(session: Session, place: Destination) -> None:
     """Lays a page or a master on the desk."""
     if place.kind == "master":
         session.show_master(place.id)

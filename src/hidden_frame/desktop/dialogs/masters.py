@@ -21,7 +21,7 @@ from hidden_frame.edit.masters.promote import (
     to_master,
 )
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.items import Face
+from hidden_frame.model.items import Faces
 from hidden_frame.model.lookup import find_master, section_of
 from hidden_frame.model.publication import Publication
 from hidden_frame.storage.format import EXTENSION, Opened, load
@@ -206,7 +206,7 @@ class ToMasterDialog(EditQuestion):
         self.name.setText(section if facts.section_name else "Master")
         self.form.row("Its name", self.name)
         self.face = Choice("Stands on")
-        self._faces: tuple[tuple[str, Face], ...] = (
+        self._faces: tuple[tuple[str, Faces], ...] = (
             ("both faces, mirrored", "both"), (f"the {session.side} face only", session.side)
         )  # fmt: skip
         self.face.show_choice(self._faces, "both")

@@ -123,7 +123,7 @@ class OverridesDialog(QDialog):
         session = self.session
         each = self.found[row.data(0, Qt.ItemDataRole.UserRole)]
         if each.holder_id in masters_by_id(session.publication):
-            session.view = "desk"
+            session.pane = "desk"
             session.show_master(each.holder_id)
         else:
             session.show_page(each.holder_id)

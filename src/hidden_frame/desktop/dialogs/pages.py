@@ -14,12 +14,12 @@ from hidden_frame.compose.ranges import echo, pages_in_range
 from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.properties.fields import Choice, LengthField, TextField
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.masters.apply import Mode, apply_masters, delete_master
+from hidden_frame.edit.masters.apply import Applying, apply_masters, delete_master
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.invariants import MAX_BLEED
 from hidden_frame.model.units import format_length
 
-_MODES: tuple[tuple[str, Mode], ...] = (
+_MODES: tuple[tuple[str, Applying], ...] = (
     ("replace what is there", "replace"),
     ("add on top", "add"),
     ("take away", "take away"),

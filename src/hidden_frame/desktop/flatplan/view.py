@@ -323,7 +323,7 @@ class FlatplanView(PageView):
         else:
             super().keyPressEvent(event)
 
-    def _leap(self, key: Qt.Key, held: Qt.KeyboardModifier) -> None:
+    def _leap(self, key: Qt.Key, keys: Qt.KeyboardModifier) -> None:
         """To the first or the last page, or as many rows on as are seen at once."""
         layout = self.layout_now()
         here = layout.of(self.focus_page) or layout.of(self.session.page_id)
@@ -336,10 +336,10 @@ class FlatplanView(PageView):
             y = here.y + self.viewport().height() * (0.9 if down else -0.9)
             near = min((t.y for t in layout.tiles), key=lambda each: abs(each - y))
             new = min((t for t in layout.tiles if t.y == near), key=lambda t: abs(t.x - here.x))
-        self.hand.choose(new.facts.page_id, held & Qt.KeyboardModifier.ShiftModifier)
+        self.hand.choose(new.facts.page_id, keys & Qt.KeyboardModifier.ShiftModifier)
         self.bring_into_view(new.facts.page_id)
 
-    def _step(self, key: Qt.Key, held: Qt.KeyboardModifier) -> None:
+    def _step(self, key: Qt.Key, keys: Qt.KeyboardModifier) -> None:
         """The page beside, above or below; with Shift the selection goes along."""
         layout = self.layout_now()
         here = layout.of(self.focus_page) or layout.of(self.session.page_id)
@@ -356,12 +356,12 @@ class FlatplanView(PageView):
             row = heights.index(here.y) + (1 if down else -1)
             y = heights[max(0, min(row, len(heights) - 1))]
             new = min((t for t in layout.tiles if t.y == y), key=lambda t: abs(t.x - here.x))
-        if held & Qt.KeyboardModifier.ControlModifier:
+        if keys & Qt.KeyboardModifier.ControlModifier:
             self.focus_page = new.facts.page_id  # Space then takes it in
             self.viewport().update()
         else:
             self.focus_page = new.facts.page_id
-            self.hand.choose(new.facts.page_id, held)
+            self.hand.choose(new.facts.page_id, keys)
         self.bring_into_view(new.facts.page_id)
 
     def wheelEvent(self, event: QWheelEvent) -> None:

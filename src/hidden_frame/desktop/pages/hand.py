@@ -18,7 +18,7 @@ from hidden_frame.model.lookup import positions
 from hidden_frame.model.publication import Publication
 
 FAR = 8  # pixels that a page is pulled before it is dragged
-Held = Qt.KeyboardModifier
+Keys = Qt.KeyboardModifier
 
 
 class PageHand:
@@ -48,32 +48,32 @@ class PageHand:
 
     # -- selecting -----------------------------------------------------------------
 
-    def choose(self, page_id: str, held: Held = Held.NoModifier) -> None:
+    def choose(self, page_id: str, keys: Keys = Keys.NoModifier) -> None:
         """Selects a page: alone, with Ctrl more or less, with Shift the run up to it."""
         session = self.session
         order = list(positions(session.publication))
         chosen = {page_id}
-        if held & Held.ShiftModifier:
+        if keys & Keys.ShiftModifier:
             anchor = self._anchor if self._anchor in order else session.page_id
             a, b = sorted((order.index(anchor), order.index(page_id)))
             chosen = set(order[a : b + 1])
-            if held & Held.ControlModifier:
+            if keys & Keys.ControlModifier:
                 chosen |= set(session.pages)
         else:
             self._anchor = page_id
-            if held & Held.ControlModifier:
+            if keys & Keys.ControlModifier:
                 chosen = set(session.pages) ^ {page_id}
         session.select_pages(tuple(p for p in order if p in chosen), page_id)
 
-    def choose_section(self, section_id: str, held: Held = Held.NoModifier) -> None:
+    def choose_section(self, section_id: str, keys: Keys = Keys.NoModifier) -> None:
         """A section, that is all its pages; with Ctrl besides what is selected."""
-        before = self.session.pages if held & Held.ControlModifier else ()
+        before = self.session.pages if keys & Keys.ControlModifier else ()
         self.session.select_section(section_id, before)
 
     # -- press, move, release --------------------------------------------------------
 
     def press(self, event: QMouseEvent) -> None:
-        point, held = event.position(), event.modifiers()
+        point, keys = event.position(), event.modifiers()
         self._pressed, self._dragging = point, False
         self._page, self.section, self._to_choose = None, None, ""
         head = self.view.head_at(point)
@@ -86,13 +86,13 @@ class PageHand:
             return
         self._page = self.view.page_at(point)
         if self._page is None:
-            self._before = self.session.pages if held else ()
-            if not held:
+            self._before = self.session.pages if keys else ()
+            if not keys:
                 self.session.select_pages(())
-        elif self._page in self.session.pages and not held:
+        elif self._page in self.session.pages and not keys:
             self._to_choose = self._page  # unless a drag follows
         else:
-            self.choose(self._page, held)
+            self.choose(self._page, keys)
 
     def move(self, event: QMouseEvent) -> None:
         self.pointer = event.position()
@@ -107,16 +107,16 @@ class PageHand:
                 self.view.setCursor(Qt.CursorShape.ClosedHandCursor)
         self._drag(event.modifiers())
 
-    def _drag(self, held: Held) -> None:
+    def _drag(self, keys: Keys) -> None:
         if self.section is not None:
             self._drag_section()
         elif self._page is None:
-            self._rubber(held)
+            self._rubber(keys)
         else:
             self._drag_pages()
         self.view.viewport().update()
 
-    def _rubber(self, held: Held) -> None:
+    def _rubber(self, keys: Keys) -> None:
         assert self._pressed is not None
         start, at = self.view.to_plan(self._pressed), self.view.to_plan(self.pointer)
         self.band = QRectF(start, at).normalized()

@@ -19,7 +19,7 @@ _TURNED = {1: (False, 0), 2: (True, 0), 3: (False, 180), 4: (True, 180),
            5: (True, 270), 6: (False, 90), 7: (True, 90), 8: (False, 270)}  # fmt: skip
 
 
-class Part(NamedTuple):
+class PicturePart(NamedTuple):
     """An image and the part of the picture that it shows, in shares of the whole: x, y,
     width, height."""
 
@@ -47,7 +47,7 @@ class PictureShelf:
         height: float,
         orientation: int = 1,
         sight: tuple[float, float, float, float] = (0.0, 0.0, 1.0, 1.0),
-    ) -> Part | None:
+    ) -> PicturePart | None:
         """The picture at a size in pixels, at least the part of it `in sight` (shares of the
         whole: left, top, right, bottom); None if its bytes are missing or unreadable."""
         data = self.blobs.get(digest)
@@ -61,11 +61,11 @@ class PictureShelf:
         image = self._known(key)
         if image is None:
             image = self._keep(key, _raster(data, kind, size, orientation))
-        return None if image is None else Part(image)
+        return None if image is None else PicturePart(image)
 
     def _drawing(
         self, digest: str, data: bytes, width: int, height: int, sight: tuple[float, ...]
-    ) -> Part | None:
+    ) -> PicturePart | None:
         part = QRect(0, 0, width, height)
         if width * height > _WHOLE:
             left, top = (
@@ -84,7 +84,7 @@ class PictureShelf:
             image = self._keep(key, self.drawings.image(digest, data, width, height, part))
         if image is None:
             return None
-        return Part(
+        return PicturePart(
             image,
             part.x() / width, part.y() / height, part.width() / width, part.height() / height,
         )  # fmt: skip

@@ -28,7 +28,7 @@ from hidden_frame.compose.scene import (
 from hidden_frame.desktop.painter.fonts import OUTLINE_SIZE, glyph_path, raw_font
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.model.memory import remembered
-from hidden_frame.typeset.line import Line
+from hidden_frame.typeset.line import TextLine
 from hidden_frame.typeset.paragraph import Ink
 from hidden_frame.typeset.shaping import Setting, Word
 from hidden_frame.typeset.text import SetText
@@ -39,7 +39,7 @@ def colour(ink: Ink, alpha: float = 1.0) -> QColor:
     return QColor.fromRgbF(*rgb(ink), alpha)
 
 
-class Look(NamedTuple):
+class Rendering(NamedTuple):
     """How a scene is painted besides what is printed.
 
     `proof` leaves out what is not printed; `chip` is the tint behind markers on
@@ -72,7 +72,7 @@ class _Run(NamedTuple):
 
 
 @remembered(weigh=lambda runs: 100 + 80 * len(runs))
-def runs_of(line: Line) -> list[_Run]:
+def runs_of(line: TextLine) -> list[_Run]:
     """A line's glyph runs as Qt takes them, from the upper left corner of its measure."""
     return [
         _run(tuple(run.words), tuple(run.xs), run.setting, run.span.ink, run.span.marker,
@@ -138,19 +138,23 @@ def _path(commands: tuple) -> QPainterPath:
 
 
 def paint_scene(
-    painter: QPainter, scene: Scene, pictures: PictureShelf, look: Look = Look()
+    painter: QPainter, scene: Scene, pictures: PictureShelf, rendering: Rendering = Rendering()
 ) -> None:
     """Paints everything on a page; the caller has set scale and clip."""
     painter.setRenderHints(
         QPainter.RenderHint.Antialiasing | QPainter.RenderHint.SmoothPixmapTransform
     )
     for placed in scene.placed:
-        if placed.printing or not look.proof:
-            paint_placed(painter, placed, pictures, look, scene.is_master)
+        if placed.printing or not rendering.proof:
+            paint_placed(painter, placed, pictures, rendering, scene.is_master)
 
 
 def paint_placed(
-    painter: QPainter, placed: Placed, pictures: PictureShelf, look: Look, chips: bool = False
+    painter: QPainter,
+    placed: Placed,
+    pictures: PictureShelf,
+    rendering: Rendering,
+    chips: bool = False,
 ) -> None:
     """Paints one item at its place."""
     painter.save()
@@ -159,23 +163,29 @@ def paint_placed(
         painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_Multiply)
     for primitive in placed.drawing.primitives:
         if isinstance(primitive, TextPrimitive):
-            _paint_text(painter, primitive, look, chips)
+            _paint_text(painter, primitive, rendering, chips)
         elif isinstance(primitive, PathPrimitive):
             _paint_path(painter, primitive)
         elif isinstance(primitive, PicturePrimitive):
-            _paint_picture(painter, primitive, pictures, look)
-        elif not look.proof:
-            _paint_placeholder(painter, primitive, look)
+            _paint_picture(painter, primitive, pictures, rendering)
+        elif not rendering.proof:
+            _paint_placeholder(painter, primitive, rendering)
     painter.restore()
 
 
 def _paint_run(
-    painter: QPainter, run: _Run, at: QPointF, alpha: float, scale: float, look: Look, chips: bool
+    painter: QPainter,
+    run: _Run,
+    at: QPointF,
+    alpha: float,
+    scale: float,
+    rendering: Rendering,
+    chips: bool,
 ) -> None:
     """Paints one run of a line whose upper left corner is at a point."""
-    if chips and run.chip is not None and not look.proof:
+    if chips and run.chip is not None and not rendering.proof:
         painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(look.chip)
+        painter.setBrush(rendering.chip)
         painter.drawRoundedRect(run.chip.translated(at), 2, 2)
     ink = run.colour
     if alpha < 1:
@@ -189,8 +199,8 @@ def _paint_run(
     else:
         painter.setPen(ink)
         painter.drawGlyphRun(at, run.glyphs)
-    if run.missing and not look.proof:
-        _paint_missing(painter, [rect.translated(at) for rect in run.missing], look)
+    if run.missing and not rendering.proof:
+        _paint_missing(painter, [rect.translated(at) for rect in run.missing], rendering)
 
 
 def _paint_bars(painter: QPainter, block: TextPrimitive) -> None:
@@ -237,8 +247,8 @@ def _largest(text: SetText) -> float:
     return max(sizes, default=max((s.base.size for s in text.specs), default=0.0))
 
 
-def _paint_text(painter: QPainter, block: TextPrimitive, look: Look, chips: bool) -> None:
-    if look.greeked and _too_small(painter, block):
+def _paint_text(painter: QPainter, block: TextPrimitive, rendering: Rendering, chips: bool) -> None:
+    if rendering.greeked and _too_small(painter, block):
         _paint_bars(painter, block)
         return
     painter.translate(block.x, block.y)
@@ -255,7 +265,7 @@ def _paint_text(painter: QPainter, block: TextPrimitive, look: Look, chips: bool
             painter.setPen(run.colour)
             painter.drawGlyphRun(at_run, run.glyphs)
         else:
-            _paint_run(painter, run, at_run, block.alpha, scale, look, chips)
+            _paint_run(painter, run, at_run, block.alpha, scale, rendering, chips)
     painter.translate(-block.x, -block.y)
 
 
@@ -274,10 +284,10 @@ def _paint_outlines(painter: QPainter, run: _Run, ink: QColor, clip: QRectF | No
     painter.setTransform(base)
 
 
-def _paint_missing(painter: QPainter, places: list[QRectF], look: Look) -> None:
+def _paint_missing(painter: QPainter, places: list[QRectF], rendering: Rendering) -> None:
     """A small field for each character that no font has; it is not printed."""
-    painter.setPen(QPen(look.alarm, 0))
-    tint = QColor(look.alarm)
+    painter.setPen(QPen(rendering.alarm, 0))
+    tint = QColor(rendering.alarm)
     tint.setAlphaF(0.18)
     painter.setBrush(tint)
     for place in places:
@@ -302,7 +312,7 @@ def _paint_path(painter: QPainter, primitive: PathPrimitive) -> None:
 
 
 def _paint_picture(
-    painter: QPainter, primitive: PicturePrimitive, pictures: PictureShelf, look: Look
+    painter: QPainter, primitive: PicturePrimitive, pictures: PictureShelf, rendering: Rendering
 ) -> None:
     x, y, w, h = primitive.rect
     at = painter.deviceTransform()
@@ -317,10 +327,10 @@ def _paint_picture(
         primitive.hash, primitive.kind, w * across, h * down, primitive.orientation, shares
     )
     if part is None:
-        if not look.proof:
+        if not rendering.proof:
             bounds = _path(primitive.clip).boundingRect()
             frame = (bounds.x(), bounds.y(), bounds.width(), bounds.height())
-            _paint_placeholder(painter, Placeholder(frame, "Missing picture"), look)
+            _paint_placeholder(painter, Placeholder(frame, "Missing picture"), rendering)
         return
     painter.save()
     clip = _path(primitive.clip)
@@ -347,15 +357,15 @@ def _in_sight(painter: QPainter, primitive: PicturePrimitive) -> QRectF:
     return area.intersected(painter.clipBoundingRect()) if painter.hasClipping() else area
 
 
-def _paint_placeholder(painter: QPainter, primitive: Placeholder, look: Look) -> None:
+def _paint_placeholder(painter: QPainter, primitive: Placeholder, rendering: Rendering) -> None:
     """An empty picture frame: a pale field with a small ridge and a sun, and a word."""
     rect = QRectF(*primitive.rect)
-    tint = QColor(look.note)
+    tint = QColor(rendering.note)
     tint.setAlphaF(0.12)
     painter.fillRect(rect, tint)
     side = min(rect.width(), rect.height(), 60) * 0.5
     cx, cy = rect.center().x(), rect.center().y()
-    ink = QColor(look.note)
+    ink = QColor(rendering.note)
     ink.setAlphaF(0.6)
     painter.setPen(QPen(ink, max(side / 24, 0.3)))
     painter.setBrush(Qt.BrushStyle.NoBrush)

@@ -31,7 +31,7 @@ from hidden_frame.desktop.properties.place import add_arrange, add_reference
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.masters.faces import set_face
 from hidden_frame.interact.remedies import Remedy
-from hidden_frame.model.items import Face, Item, Line, PictureFrame, Placing, Shape, TextFrame
+from hidden_frame.model.items import Faces, Item, Line, PictureFrame, Placing, Shape, TextFrame
 from hidden_frame.model.lookup import masters_by_id
 
 KINDS = {TextFrame: "Text frame", PictureFrame: "Picture frame", Shape: "Shape", Line: "Line"}
@@ -125,7 +125,7 @@ class ItemForm(ItemRows):
             field.show_choice(PLACINGS, (item.face, placing))
 
         def commit(value: object) -> None:
-            chosen: tuple[Face, Placing] = value  # type: ignore[assignment]
+            chosen: tuple[Faces, Placing] = value  # type: ignore[assignment]
             self.session.edit(
                 "faces", lambda p: set_face(p, self.holder, self.item_id, *chosen, self.side)
             )

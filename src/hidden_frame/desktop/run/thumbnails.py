@@ -10,7 +10,7 @@ from PySide6.QtGui import QColor, QPainter, QPixmap
 
 from hidden_frame.compose.scene import Scene
 from hidden_frame.desktop.painter.pictures import PictureShelf
-from hidden_frame.desktop.painter.scene import Look, paint_scene
+from hidden_frame.desktop.painter.scene import Rendering, paint_scene
 
 SLICE = 0.005  # seconds of rendering at a time, a third of a frame
 BUSY = 0.0025  # the same while a hand is at work on the desk
@@ -94,7 +94,7 @@ class Thumbnails(QObject):
         painter = QPainter(pixmap)
         try:
             painter.scale(scale, scale)
-            paint_scene(painter, scene, self.pictures, Look(not scene.is_master, greeked=True))
+            paint_scene(painter, scene, self.pictures, Rendering(not scene.is_master, greeked=True))
         finally:
             painter.end()
         return pixmap

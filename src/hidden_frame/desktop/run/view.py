@@ -42,7 +42,7 @@ _STEPS = {
 }  # fmt: skip
 
 
-class Run(PageView):
+class RunView(PageView):
     """The spreads in a row; the page on the desk is kept in view."""
 
     def __init__(self, session: Session, thumbnails: Thumbnails) -> None:
@@ -140,7 +140,7 @@ class Run(PageView):
     def _follow(self) -> None:
         """Brings the page on the desk into view; an item that is selected changes nothing here."""
         session = self.session
-        seen = (session.page_id, session.pages, session.mode, session.master_id, session.view)
+        seen = (session.page_id, session.pages, session.mode, session.master_id, session.pane)
         if self._later.isActive() or seen == self._seen:
             return
         self._seen = seen

@@ -13,7 +13,7 @@ from hidden_frame.model.presets import Preset
 _WORDS = 62  # pixels for the name and what it is for
 
 
-class Card(QToolButton):
+class StartCard(QToolButton):
     """A picture over a name and what it is for; as wide and high as there is room."""
 
     def __init__(self, name: str, about: str) -> None:
@@ -71,7 +71,7 @@ class Card(QToolButton):
         painter.drawText(words, flags | Qt.TextFlag.TextWordWrap, self.about)
 
 
-class PresetCard(Card):
+class PresetCard(StartCard):
     """A kind of publication with its spread."""
 
     def __init__(self, preset: Preset) -> None:

@@ -17,7 +17,7 @@ from PySide6.QtWidgets import (
 )
 
 from hidden_frame.desktop.settings import settings
-from hidden_frame.desktop.start.cards import Card, PresetCard
+from hidden_frame.desktop.start.cards import PresetCard, StartCard
 from hidden_frame.desktop.start.recent import PATH, RecentList
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.presets import PRESETS, Preset
@@ -71,7 +71,7 @@ class StartWindow(QWidget):
             card.clicked.connect(lambda _=False, p=preset: self.new(p))
             row.addWidget(card)
             self.cards[preset.name] = card
-        self.other = Card("Another size", "a trim, margins and columns of your own")
+        self.other = StartCard("Another size", "a trim, margins and columns of your own")
         self.other.clicked.connect(lambda: self.new(None))
         row.addWidget(self.other)
         return row

@@ -31,7 +31,7 @@ def add_item(publication: Publication, holder_id: str, item: Item) -> tuple[Publ
     name = item.name or f"{_WORDS[type(item).__name__]} {item_id.rpartition('-')[2]}"
     made = replace(item, id=item_id, name=name)
     new = change_holder(
-        publication, holder_id, lambda held: replace(held, items=(*held.items, made))
+        publication, holder_id, lambda owner: replace(owner, items=(*owner.items, made))
     )
     return new, item_id
 
@@ -46,11 +46,11 @@ def change_items(
     36.0
     """
 
-    def new(held: Page | Master) -> Page | Master:
-        items = tuple(_changed(i, changes[i.id]) if i.id in changes else i for i in held.items)
-        if all(a is b for a, b in zip(items, held.items, strict=True)):
-            return held
-        return replace(held, items=items)
+    def new(owner: Page | Master) -> Page | Master:
+        items = tuple(_changed(i, changes[i.id]) if i.id in changes else i for i in owner.items)
+        if all(a is b for a, b in zip(items, owner.items, strict=True)):
+            return owner
+        return replace(owner, items=items)
 
     own = {item.id for item in holder(publication, holder_id).items}
     if missing := set(changes) - own:
@@ -72,9 +72,9 @@ def remove_items(publication: Publication, holder_id: str, item_ids: Iterable[st
     """Local items of a page, or items of a master with the overrides made of them."""
     gone = set(item_ids)
 
-    def without(held: Page | Master) -> Page | Master:
-        kept = tuple(i for i in held.items if i.id not in gone)
-        return held if len(kept) == len(held.items) else replace(held, items=kept)
+    def without(owner: Page | Master) -> Page | Master:
+        kept = tuple(i for i in owner.items if i.id not in gone)
+        return owner if len(kept) == len(owner.items) else replace(owner, items=kept)
 
     new = change_holder(publication, holder_id, without)
     if holder_id in masters_by_id(publication):
@@ -85,11 +85,11 @@ def remove_items(publication: Publication, holder_id: str, item_ids: Iterable[st
 def drop_overrides_of(publication: Publication, item_ids: set[str]) -> Publication:
     """The publication without any override of these items, on pages and on masters."""
 
-    def kept(held: Page | Master) -> Page | Master:
-        overrides = tuple(o for o in held.overrides if o.item not in item_ids)
-        if len(overrides) == len(held.overrides):
-            return held
-        return replace(held, overrides=overrides)
+    def kept(owner: Page | Master) -> Page | Master:
+        overrides = tuple(o for o in owner.overrides if o.item not in item_ids)
+        if len(overrides) == len(owner.overrides):
+            return owner
+        return replace(owner, overrides=overrides)
 
     return change_every_holder(publication, kept)
 
@@ -138,15 +138,15 @@ def reorder_items(
     """Items brought to the `front` or `back` of their layer, or one step `forward` or
     `backward` in it; other layers' items keep their places."""
 
-    def new(held: Page | Master) -> Page | Master:
-        items = list(held.items)
+    def new(owner: Page | Master) -> Page | Master:
+        items = list(owner.items)
         for layer in {i.layer for i in items}:
             places = [n for n, i in enumerate(items) if i.layer == layer]
             order = _reordered([items[n] for n in places], set(item_ids), to)
             for place, item in zip(places, order, strict=True):
                 items[place] = item
-        same = all(a is b for a, b in zip(items, held.items, strict=True))
-        return held if same else replace(held, items=tuple(items))
+        same = all(a is b for a, b in zip(items, owner.items, strict=True))
+        return owner if same else replace(owner, items=tuple(items))
 
     return change_holder(publication, holder_id, new)
 
@@ -170,16 +170,16 @@ def move_in_stack(
 ) -> Publication:
     """One item put into a layer, right above another of its page or at the layer's bottom."""
 
-    def new(held: Page | Master) -> Page | Master:
-        moved = next((i for i in held.items if i.id == item_id), None)
+    def new(owner: Page | Master) -> Page | Master:
+        moved = next((i for i in owner.items if i.id == item_id), None)
         if moved is None:
             raise Refusal("This item does not stand on this page itself.")
-        rest = [i for i in held.items if i.id != item_id]
+        rest = [i for i in owner.items if i.id != item_id]
         at = next((n + 1 for n, i in enumerate(rest) if i.id == above), 0)
         items = (*rest[:at], moved if moved.layer == layer else replace(moved, layer=layer),
                  *rest[at:])  # fmt: skip
-        same = all(a is b for a, b in zip(items, held.items, strict=True))
-        return held if same else replace(held, items=items)
+        same = all(a is b for a, b in zip(items, owner.items, strict=True))
+        return owner if same else replace(owner, items=items)
 
     return change_holder(publication, holder_id, new)
 
@@ -213,7 +213,7 @@ def rehome_items(
     taken = change_holder(
         publication,
         holder_id,
-        lambda held: replace(held, items=tuple(i for i in held.items if i.id not in wanted)),
+        lambda owner: replace(owner, items=tuple(i for i in owner.items if i.id not in wanted)),
     )
     placed = tuple(replace(i, x=i.x + dx) for i in moved)
-    return change_holder(taken, to_id, lambda held: replace(held, items=(*held.items, *placed)))
+    return change_holder(taken, to_id, lambda owner: replace(owner, items=(*owner.items, *placed)))

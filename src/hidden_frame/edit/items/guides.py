@@ -143,8 +143,8 @@ def _changed(
     if after == before:
         return publication
 
-    def with_guides(held: Page | Master) -> Page | Master:
-        return replace(held, guides=after)
+    def with_guides(owner: Page | Master) -> Page | Master:
+        return replace(owner, guides=after)
 
     return change_holder(publication, holder_id, with_guides)
 

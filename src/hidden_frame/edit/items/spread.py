@@ -13,7 +13,7 @@ from typing import Literal
 from hidden_frame.model.plane.box import Bounds, around_all
 
 Edge = Literal["left", "centre", "right", "top", "middle", "bottom"]
-Axis = Literal["across", "down"]
+Direction = Literal["across", "down"]
 Move = tuple[float, float]
 
 
@@ -41,7 +41,7 @@ def aligned(bounds: Sequence[Bounds], edge: Edge, to: Bounds | None = None) -> l
     return moves
 
 
-def distributed(bounds: Sequence[Bounds], axis: Axis, to: Bounds | None = None) -> list[Move]:
+def distributed(bounds: Sequence[Bounds], axis: Direction, to: Bounds | None = None) -> list[Move]:
     """The moves that make all gaps along an axis equal; the outermost stay, or lie at
     the edges of `to`.
 
@@ -65,7 +65,7 @@ def distributed(bounds: Sequence[Bounds], axis: Axis, to: Bounds | None = None) 
     return [(m, 0.0) if axis == "across" else (0.0, m) for m in moves]
 
 
-def _span(bounds: Bounds, axis: Axis) -> tuple[float, float]:
+def _span(bounds: Bounds, axis: Direction) -> tuple[float, float]:
     if axis == "across":
         return bounds.left, bounds.right
     return bounds.top, bounds.bottom

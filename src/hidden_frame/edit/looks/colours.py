@@ -125,8 +125,8 @@ def uses(publication: Publication, colour_id: str) -> int:
     """How many items, overrides and styles use a colour."""
     count = sum(own(s, "colour") == colour_id for s in publication.paragraph_styles)
     count += sum(s.colour == colour_id for s in publication.character_styles)
-    for held in holders(publication):
-        for each in (*held.items, *held.overrides):
+    for owner in holders(publication):
+        for each in (*owner.items, *owner.overrides):
             painted = [each.fill, each.stroke]
             used = any(isinstance(p, Fill | Stroke) and p.colour == colour_id for p in painted)
             count += used or _in_text(getattr(each, "text", ()), colour_id)
@@ -164,7 +164,7 @@ def recoloured(publication: Publication, new: Callable[[str], str]) -> Publicati
             return old
         return replace(old, colour=new(colour))
 
-    def held(old: H) -> H:
+    def owner(old: H) -> H:
         items = tuple(recoloured_item(i, new) for i in old.items)
         overrides = tuple(recoloured_item(o, new) for o in old.overrides)
         if items == old.items and overrides == old.overrides:
@@ -172,13 +172,13 @@ def recoloured(publication: Publication, new: Callable[[str], str]) -> Publicati
         return replace(old, items=items, overrides=overrides)
 
     sections = tuple(
-        replace(s, pages=tuple(held(p) for p in s.pages)) for s in publication.sections
+        replace(s, pages=tuple(owner(p) for p in s.pages)) for s in publication.sections
     )
     changed = replace(
         publication,
         paragraph_styles=tuple(style(s) for s in publication.paragraph_styles),
         character_styles=tuple(style(s) for s in publication.character_styles),
-        masters=tuple(held(m) for m in publication.masters),
+        masters=tuple(owner(m) for m in publication.masters),
         sections=sections,
     )
     return change_texts(changed, lambda text: recoloured_text(text, new))

@@ -63,7 +63,7 @@ def move_layer(publication: Publication, layer_id: str, to: int) -> Publication:
 
 def items_in(publication: Publication, layer_id: str) -> int:
     """How many items of pages and masters are in a layer."""
-    return sum(item.layer == layer_id for held in holders(publication) for item in held.items)
+    return sum(item.layer == layer_id for owner in holders(publication) for item in owner.items)
 
 
 def delete_layer(publication: Publication, layer_id: str) -> Publication:
@@ -73,15 +73,15 @@ def delete_layer(publication: Publication, layer_id: str) -> Publication:
         raise Refusal("A publication keeps at least one layer.")
     heir = publication.layers[at - 1 if at else 1].id
 
-    def new(held: Page | Master) -> Page | Master:
-        items = tuple(replace(i, layer=heir) if i.layer == layer_id else i for i in held.items)
+    def new(owner: Page | Master) -> Page | Master:
+        items = tuple(replace(i, layer=heir) if i.layer == layer_id else i for i in owner.items)
         overrides = tuple(
             replace(o, layer=heir) if o.layer is not UNSET and o.layer == layer_id else o
-            for o in held.overrides
+            for o in owner.overrides
         )
-        if items == held.items and overrides == held.overrides:
-            return held
-        return replace(held, items=items, overrides=overrides)
+        if items == owner.items and overrides == owner.overrides:
+            return owner
+        return replace(owner, items=items, overrides=overrides)
 
     publication = change_every_holder(publication, new)
     layers = tuple(x for x in publication.layers if x.id != layer_id)

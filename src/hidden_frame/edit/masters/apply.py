@@ -20,7 +20,7 @@ from hidden_frame.model.lookup import base_chain, find_master, masters_by_id
 from hidden_frame.model.publication import Master, Page, Publication
 
 RIBBONS = 12
-Mode = Literal["replace", "add", "take away"]
+Applying = Literal["replace", "add", "take away"]
 
 
 def free_name(wanted: str, taken: Iterable[str]) -> str:
@@ -121,7 +121,7 @@ def apply_masters(
     publication: Publication,
     page_ids: Iterable[str],
     masters: tuple[str, ...] | None,
-    mode: Mode = "replace",
+    mode: Applying = "replace",
 ) -> Publication:
     """Masters applied to pages by hand; local items are never touched (R7, R8).
 

@@ -14,7 +14,7 @@ from msgspec.structs import replace
 from hidden_frame.edit.change import change_every_holder, change_master, new_ids
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Side
-from hidden_frame.model.items import Face, Item, Override, Placing, changed_properties
+from hidden_frame.model.items import Faces, Item, Override, Placing, changed_properties
 from hidden_frame.model.lookup import find_master
 from hidden_frame.model.plane.mirror import mirrored
 from hidden_frame.model.publication import Master, Page, Publication
@@ -26,7 +26,7 @@ def set_face(
     publication: Publication,
     master_id: str,
     item_id: str,
-    face: Face,
+    face: Faces,
     placing: Placing,
     side: Side = "recto",
 ) -> Publication:
@@ -105,9 +105,9 @@ def join_faces(publication: Publication, master_id: str, first: str, second: str
     placing: Placing = "repeated" if repeated and not straight else "mirrored"
     joined = replace(recto, face="both", placing=placing)
 
-    def new(held: Master) -> Master:
-        items = (joined if i.id == recto.id else i for i in held.items if i.id != verso.id)
-        return replace(held, items=tuple(items))
+    def new(owner: Master) -> Master:
+        items = (joined if i.id == recto.id else i for i in owner.items if i.id != verso.id)
+        return replace(owner, items=tuple(items))
 
     publication = change_master(publication, master_id, new)
     return _overrides(publication, _inherited(verso.id, recto.id))
@@ -131,8 +131,8 @@ def _inherited(gone: str, kept: str) -> Callable[[tuple[Override, ...]], tuple[O
 def _overrides(
     publication: Publication, new: Callable[[tuple[Override, ...]], tuple[Override, ...]]
 ) -> Publication:
-    def changed(held: Page | Master) -> Page | Master:
-        overrides = new(held.overrides)
-        return held if overrides == held.overrides else replace(held, overrides=overrides)
+    def changed(owner: Page | Master) -> Page | Master:
+        overrides = new(owner.overrides)
+        return owner if overrides == owner.overrides else replace(owner, overrides=overrides)
 
     return change_every_holder(publication, changed)

@@ -36,20 +36,20 @@ def override(
         if name not in OVERRIDABLE[type(item)]:
             raise Refusal(f"“{item.name}” has no {name} to override.")
 
-    def new(held: Page | Master) -> Page | Master:
-        before = next((o for o in held.overrides if o.item == item_id), Override(item=item_id))
+    def new(owner: Page | Master) -> Page | Master:
+        before = next((o for o in owner.overrides if o.item == item_id), Override(item=item_id))
         after = replace(before, **properties)
-        return held if after == before else _with_override(held, after)
+        return owner if after == before else _with_override(owner, after)
 
     return change_holder(publication, holder_id, new)
 
 
-def _with_override(held: Page | Master, new: Override) -> Page | Master:
+def _with_override(owner: Page | Master, new: Override) -> Page | Master:
     """The holder with this override in place of the item's former one, if any."""
-    kept = [new if o.item == new.item else o for o in held.overrides]
-    if all(o.item != new.item for o in held.overrides):
+    kept = [new if o.item == new.item else o for o in owner.overrides]
+    if all(o.item != new.item for o in owner.overrides):
         kept.append(new)
-    return replace(held, overrides=tuple(o for o in kept if changed_properties(o)))
+    return replace(owner, overrides=tuple(o for o in kept if changed_properties(o)))
 
 
 def follow(publication: Publication, holder_id: str, item_id: str, *names: str) -> Publication:
@@ -60,13 +60,13 @@ def follow(publication: Publication, holder_id: str, item_id: str, *names: str) 
     ()
     """
 
-    def new(held: Page | Master) -> Page | Master:
-        before = next((o for o in held.overrides if o.item == item_id), None)
+    def new(owner: Page | Master) -> Page | Master:
+        before = next((o for o in owner.overrides if o.item == item_id), None)
         if before is None:
-            return held
+            return owner
         taken = names or tuple(changed_properties(before))
         after = replace(before, **dict.fromkeys(taken, UNSET))
-        return held if after == before else _with_override(held, after)
+        return owner if after == before else _with_override(owner, after)
 
     return change_holder(publication, holder_id, new)
 
@@ -75,9 +75,9 @@ def follow_items(publication: Publication, holder_id: str, item_ids: Iterable[st
     """Several items of a page or derived master follow their masters again in everything."""
     gone = set(item_ids)
 
-    def new(held: Page | Master) -> Page | Master:
-        kept = tuple(o for o in held.overrides if o.item not in gone)
-        return held if len(kept) == len(held.overrides) else replace(held, overrides=kept)
+    def new(owner: Page | Master) -> Page | Master:
+        kept = tuple(o for o in owner.overrides if o.item not in gone)
+        return owner if len(kept) == len(owner.overrides) else replace(owner, overrides=kept)
 
     return change_holder(publication, holder_id, new)
 

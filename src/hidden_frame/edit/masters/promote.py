@@ -25,7 +25,7 @@ from hidden_frame.edit.change import (
 from hidden_frame.edit.masters.apply import add_master
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Side
-from hidden_frame.model.items import Face, Item, Override
+from hidden_frame.model.items import Faces, Item, Override
 from hidden_frame.model.lookup import (
     base_chain,
     find_page,
@@ -46,7 +46,7 @@ def to_master(
     master_id: str,
     side: Side,
     *,
-    face: Face = "both",
+    face: Faces = "both",
     keep: bool = False,
 ) -> tuple[Publication, list[str]]:
     """Local items of a page moved to a master, at the same spot, and their ids there.
@@ -69,7 +69,7 @@ def to_master(
     return publication, [i.id for i in items]
 
 
-def _for_master(item: Item, side: Side, face: Face, width: float) -> Item:
+def _for_master(item: Item, side: Side, face: Faces, width: float) -> Item:
     placed = mirrored(item, width) if side == "verso" else item
     return replace(placed, face=face, placing="mirrored")
 

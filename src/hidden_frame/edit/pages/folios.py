@@ -27,7 +27,7 @@ from hidden_frame.model.publication import Master, Publication
 from hidden_frame.model.styles import computed_style
 from hidden_frame.model.text import Alignment, Marker, Paragraph, Piece, Text
 
-Edge = Literal["head", "foot"]
+PageEdge = Literal["head", "foot"]
 Place = Literal["outside", "centre", "inside", "point", "kept"]
 NAME = "Folio"
 _POINT_WIDTH = 120.0  # points; room for a long folio around the point that was clicked
@@ -39,7 +39,7 @@ class FolioPlan(Struct, frozen=True):
     "kept" leaves a folio that is there already where it is.
     """
 
-    edge: Edge = "foot"
+    edge: PageEdge = "foot"
     place: Place = "outside"
     content: tuple[Piece, ...] = (Marker("folio"),)
     style: str = "folio"
@@ -96,7 +96,7 @@ def plan_of(publication: Publication, master_id: str, otherwise: FolioPlan) -> F
         return otherwise
     master, item = found
     trim = publication.setup.trim
-    edge: Edge = "head" if item.y + item.height / 2 < trim.height / 2 else "foot"
+    edge: PageEdge = "head" if item.y + item.height / 2 < trim.height / 2 else "foot"
     first = item.text[_with_folio(item.text)]
     alignment = (
         first.alignment or computed_style(publication.paragraph_styles, first.style).alignment

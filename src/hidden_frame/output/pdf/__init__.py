@@ -6,11 +6,11 @@
 
 from hidden_frame.output.pdf.export import (
     Cancelled,
+    ExportReport,
     Progress,
-    Report,
     export_pdf,
     page_labels,
     pdf_bytes,
 )
 
-__all__ = ["Cancelled", "Progress", "Report", "export_pdf", "page_labels", "pdf_bytes"]
+__all__ = ["Cancelled", "ExportReport", "Progress", "export_pdf", "page_labels", "pdf_bytes"]

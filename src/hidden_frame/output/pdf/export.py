@@ -36,7 +36,7 @@ class Cancelled(Exception):
     """The export was stopped by its progress function; nothing was written."""
 
 
-class Report(NamedTuple):
+class ExportReport(NamedTuple):
     """What could not be printed, a sentence each; empty where everything was."""
 
     sentences: tuple[str, ...] = ()
@@ -49,7 +49,7 @@ def export_pdf(
     pages: Sequence[str] | None = None,
     progress: Progress | None = None,
     bleed: float | None = None,
-) -> Report:
+) -> ExportReport:
     """Writes pages (ids; all if None) to a PDF file, which is replaced only when complete.
 
     `bleed` in points goes around every trim; None takes the publication's own.  Raises
@@ -105,7 +105,7 @@ def _made(
     progress: Progress | None,
     when: datetime | None,
     bleed: float | None,
-) -> tuple[bytes, Report]:
+) -> tuple[bytes, ExportReport]:
     if bleed is not None and not 0 <= bleed <= MAX_BLEED:
         raise Refusal(f"A bleed of {bleed:g} pt can't be exported; give 0 to {MAX_BLEED:g} pt.")
     facts = composition.facts
@@ -127,7 +127,7 @@ def _made(
     work.more(len(chosen) * _FONTS // 100)
     _catalogue(pdf, publication, [facts[i] for i in chosen])
     inform(pdf, publication, when or datetime.now())
-    return _bytes(pdf, work), Report(tuple(_broken(publication, writer.pictures.broken)))
+    return _bytes(pdf, work), ExportReport(tuple(_broken(publication, writer.pictures.broken)))
 
 
 def _bytes(pdf: pikepdf.Pdf, work: _Work) -> bytes:

@@ -11,7 +11,7 @@ from bisect import bisect_left, bisect_right
 from hidden_frame.typeset.breaking.cut import TOLERANCE, Cut
 from hidden_frame.typeset.breaking.long_words import split_long
 from hidden_frame.typeset.hyphenation import SOFT_HYPHEN, divisions
-from hidden_frame.typeset.segments import Place, Segment
+from hidden_frame.typeset.segments import Segment, TextOffset
 from hidden_frame.typeset.shaping import Word
 
 # Common practice of the trade: a justified line's spaces may shrink to 85 % and
@@ -50,13 +50,13 @@ class Breaker:
         return self.segment.ends[self.at] - self.segment.starts[self.at]
 
     @property
-    def place(self) -> Place:
+    def place(self) -> TextOffset:
         """Where the next line begins."""
         if self.done:
-            return Place(self.segment.end)
+            return TextOffset(self.segment.end)
         return self.segment.place(self.at, self._skip)
 
-    def go_on_at(self, place: Place) -> None:
+    def go_on_at(self, place: TextOffset) -> None:
         """Leaves out what stands before a place."""
         segment, (offset, words) = self.segment, place
         at = bisect_left(segment.sources, offset)

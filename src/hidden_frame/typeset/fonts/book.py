@@ -8,7 +8,7 @@ from pathlib import Path
 
 from hidden_frame.resources import FALLBACK, FONTS
 from hidden_frame.typeset.fonts.face import FontFace, FontSource
-from hidden_frame.typeset.fonts.machine import Found, machine_fonts
+from hidden_frame.typeset.fonts.machine import InstalledFont, machine_fonts
 
 DEFAULT_FAMILY = "Spectral"
 _STYLES = {
@@ -36,7 +36,7 @@ class FontBook:
     def __init__(
         self,
         assets: Path = FONTS,
-        machine: Callable[[], Iterable[Found]] = machine_fonts,
+        machine: Callable[[], Iterable[InstalledFont]] = machine_fonts,
     ) -> None:
         self._machine = machine
         self._shipped = {

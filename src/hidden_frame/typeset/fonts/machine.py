@@ -25,7 +25,7 @@ _NEEDED = ("head", "hhea", "hmtx", "maxp", "cmap", "name", "OS/2", "post")
 _RESTRICTED, _PREVIEW, _EDITABLE, _WHOLE, _BITMAP = 0x0002, 0x0004, 0x0008, 0x0100, 0x0200
 
 
-class Found(NamedTuple):
+class InstalledFont(NamedTuple):
     """A font of the machine; `reason` says why it can't be used, "" if it can."""
 
     family: str
@@ -42,7 +42,7 @@ def font_files(folders: tuple[Path, ...] | None = None) -> Iterator[Path]:
             yield from (p for p in files if p.is_file())
 
 
-def fonts_in(path: Path) -> list[Found]:
+def fonts_in(path: Path) -> list[InstalledFont]:
     """The fonts of a file: one, the members of a collection, or a font's named instances."""
     from fontTools.ttLib import TTCollection, TTFont
 
@@ -54,28 +54,30 @@ def fonts_in(path: Path) -> list[Found]:
         with TTFont(path, lazy=True) as font:
             return list(_fonts(font, FontSource(path)))
     except Exception as error:  # a damaged file can make fontTools raise anything
-        return [Found(path.stem, "Regular", FontSource(path), f"is damaged ({_said(error)})")]
+        return [
+            InstalledFont(path.stem, "Regular", FontSource(path), f"is damaged ({_said(error)})")
+        ]
 
 
 def _said(error: Exception) -> str:
     return " ".join(str(error).split())[:80] or type(error).__name__
 
 
-def _fonts(font: Any, source: FontSource) -> Iterator[Found]:
+def _fonts(font: Any, source: FontSource) -> Iterator[InstalledFont]:
     reason = _reason(font)
     names = font["name"]
     family = str(names.getDebugName(1) or source.path.stem)
     style = _plain_style(str(names.getDebugName(2) or "Regular"))
     if "fvar" not in font or reason:
-        yield Found(family, style, source, reason)
+        yield InstalledFont(family, style, source, reason)
         return
     family = str(names.getDebugName(16) or family)
     italic = style if "Italic" in style else ""
     for instance in font["fvar"].instances:
         named = str(names.getDebugName(instance.subfamilyNameID) or "Regular")
         axes = tuple(sorted((str(a), float(v)) for a, v in instance.coordinates.items()))
-        yield Found(*_instance(family, named, bool(italic)), FontSource(source.path, source.number,
-                                                                        axes))  # fmt: skip
+        at = FontSource(source.path, source.number, axes)
+        yield InstalledFont(*_instance(family, named, bool(italic)), at)
 
 
 def _instance(family: str, named: str, italic: bool) -> tuple[str, str]:
@@ -121,6 +123,6 @@ def keeps_whole(tables: Any) -> bool:
 
 
 @cache
-def machine_fonts() -> tuple[Found, ...]:
+def machine_fonts() -> tuple[InstalledFont, ...]:
     """All fonts of the machine, looked for once in a process."""
     return tuple(found for path in font_files() for found in fonts_in(path))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from hidden_frame.desktop.desk.gestures.base import Ctrl, Gesture, Held, Shift
+from hidden_frame.desktop.desk.gestures.base import Ctrl, Gesture, Keys, Shift
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.interact.faces import Face
@@ -28,11 +28,11 @@ class BandGesture(Gesture):
         session = self.session
         return (face.holder_id, face.side) == (session.holder_id, session.side)
 
-    def drag(self, spot: Spot, held: Held) -> None:
+    def drag(self, spot: Spot, keys: Keys) -> None:
         x1, y1 = self.start.x + self.start.face.x, self.start.y
         x2, y2 = spot.x + spot.face.x, spot.y
         self.band = Bounds(min(x1, x2), min(y1, y2), max(x1, x2), max(y1, y2))
-        self.enclosing = settings().now.enclosing != bool(held & Ctrl)
+        self.enclosing = settings().now.enclosing != bool(keys & Ctrl)
         faces = sorted(self.session.faces(), key=lambda f: f is not self.start.face)
         faces.sort(key=lambda f: f != self.start.face)
         self.found = (self.start.face, ())
@@ -61,11 +61,11 @@ class BandGesture(Gesture):
             and session.may_change(face.holder_id, item_id)
         )
 
-    def release(self, spot: Spot, held: Held, dragged: bool) -> None:
+    def release(self, spot: Spot, keys: Keys, dragged: bool) -> None:
         face, items = self.found
         if not dragged:
             return
-        if held & Shift and self._same(face):
+        if keys & Shift and self._same(face):
             items = (*self.before, *(i for i in items if i not in self.before))
         self.session.select_items(face, self.session.with_groups(face.holder_id, items))
 

@@ -19,7 +19,7 @@ from hidden_frame.model.items import Line
 from hidden_frame.model.plane.box import Bounds, Box, around_all, bounds_of
 from hidden_frame.model.units import short_length
 
-Held = Qt.KeyboardModifier
+Keys = Qt.KeyboardModifier
 Shift = Qt.KeyboardModifier.ShiftModifier
 Alt = Qt.KeyboardModifier.AltModifier
 Ctrl = Qt.KeyboardModifier.ControlModifier
@@ -35,10 +35,10 @@ class Gesture:
         self.session = session
         self.start = start
 
-    def drag(self, spot: Spot, held: Held) -> None:
+    def drag(self, spot: Spot, keys: Keys) -> None:
         raise NotImplementedError
 
-    def release(self, spot: Spot, held: Held, dragged: bool) -> None:
+    def release(self, spot: Spot, keys: Keys, dragged: bool) -> None:
         raise NotImplementedError
 
     def cancel(self) -> None:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from hidden_frame.desktop.desk.gestures.base import Gesture, Held, Shift
+from hidden_frame.desktop.desk.gestures.base import Gesture, Keys, Shift
 from hidden_frame.desktop.session import Session
 from hidden_frame.interact.cropping import crop_of, moved, picture_of, pulled, within
 from hidden_frame.interact.hits import Spot
@@ -21,11 +21,11 @@ class CropGesture(Gesture):
         self.item = shown_item(session.publication, self.holder, self.item_id, self.side)
         self.picture = picture_of(session.publication, self.item)
 
-    def drag(self, spot: Spot, held: Held) -> None:
+    def drag(self, spot: Spot, keys: Keys) -> None:
         if not isinstance(self.item, PictureFrame) or self.picture is None:
             return
         dx, dy = self.pull(spot)
-        if held & Shift and self.handle is None:
+        if keys & Shift and self.handle is None:
             dx, dy = (dx, 0.0) if abs(dx) >= abs(dy) else (0.0, dy)
         self.show(*within(self.item, dx, dy))
 
@@ -45,6 +45,6 @@ class CropGesture(Gesture):
         now = self.session.history.now
         self.session.set_draft(change_shown(now, self.holder, self.side, changes))
 
-    def release(self, spot: Spot, held: Held, dragged: bool) -> None:
+    def release(self, spot: Spot, keys: Keys, dragged: bool) -> None:
         if dragged:
             self.session.commit_draft("crop a picture")

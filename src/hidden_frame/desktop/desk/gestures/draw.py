@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from hidden_frame.desktop.desk.gestures.base import Alt, Gesture, Held, Shift
+from hidden_frame.desktop.desk.gestures.base import Alt, Gesture, Keys, Shift
 from hidden_frame.desktop.desk.snapper import Snapper
 from hidden_frame.desktop.session import Session, Tool
 from hidden_frame.interact.hits import Spot
@@ -27,17 +27,17 @@ class DrawGesture(Gesture):
         self.snapper = Snapper(session, zoom, set())
         self.origin: tuple[float, float] | None = None
 
-    def _snapped(self, x: float, y: float, held: Held) -> tuple[float, float]:
+    def _snapped(self, x: float, y: float, keys: Keys) -> tuple[float, float]:
         """A point of the start's page, drawn to what is near it."""
         at = x + self.start.face.x
-        snap = self.snapper.snap(Bounds(at, y, at, y), held, ((at,), (y,)), gaps=False)
+        snap = self.snapper.snap(Bounds(at, y, at, y), keys, ((at,), (y,)), gaps=False)
         return x + snap.dx, y + snap.dy
 
-    def drag(self, spot: Spot, held: Held) -> None:
+    def drag(self, spot: Spot, keys: Keys) -> None:
         if self.origin is None:
-            self.origin = self._snapped(self.start.x, self.start.y, held)
-        x, y = self._snapped(spot.x + spot.face.x - self.start.face.x, spot.y, held)
-        box = self._box(x, y, held)
+            self.origin = self._snapped(self.start.x, self.start.y, keys)
+        x, y = self._snapped(spot.x + spot.face.x - self.start.face.x, spot.y, keys)
+        box = self._box(x, y, keys)
         at = x + self.start.face.x
         self.lines = self.snapper.touched(Bounds(at, y, at, y), ((at,), (y,)))
         if self.tool == "line":
@@ -47,16 +47,16 @@ class DrawGesture(Gesture):
         publication, self.made = self._with(box)
         self.session.set_draft(publication)
 
-    def _box(self, x: float, y: float, held: Held) -> Box:
+    def _box(self, x: float, y: float, keys: Keys) -> Box:
         x1, y1 = self.origin or (self.start.x, self.start.y)
         if self.tool == "line":
-            if held & Shift:
+            if keys & Shift:
                 x, y = (x, y1) if abs(x - x1) >= abs(y - y1) else (x1, y)
-            if held & Alt:
+            if keys & Alt:
                 x1, y1 = 2 * x1 - x, 2 * y1 - y
             return line_between(x1, y1, x, y)
-        box = around(x1, y1, x, y, bool(held & Shift))
-        if held & Alt:
+        box = around(x1, y1, x, y, bool(keys & Shift))
+        if keys & Alt:
             return Box(x1 - box.width, y1 - box.height, 2 * box.width, 2 * box.height)
         return box
 
@@ -65,10 +65,10 @@ class DrawGesture(Gesture):
         holder, side = self.start.face.holder_id, self.start.face.side
         return add_shown(publication, holder, side, new_item(publication, self.tool, box))
 
-    def release(self, spot: Spot, held: Held, dragged: bool) -> None:
+    def release(self, spot: Spot, keys: Keys, dragged: bool) -> None:
         session = self.session
         if not dragged or not self.made:
-            x, y = self._snapped(self.start.x, self.start.y, held)
+            x, y = self._snapped(self.start.x, self.start.y, keys)
             box = Box(x, y, 140.0, 0.0 if self.tool == "line" else 70.0)
             publication, self.made = self._with(box)
             session.set_draft(publication)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
-from hidden_frame.desktop.desk.gestures.base import Gesture, Held, Shift
+from hidden_frame.desktop.desk.gestures.base import Gesture, Keys, Shift
 from hidden_frame.desktop.desk.snapper import Snapper
 from hidden_frame.desktop.session import GuideAt, Session
 from hidden_frame.edit.items.guides import add_guide, move_guide, own_guides, remove_guide
@@ -16,7 +16,7 @@ from hidden_frame.model.plane.box import Bounds
 from hidden_frame.model.plane.mirror import guide_x
 from hidden_frame.model.publication import Publication
 
-Axis = Literal["horizontal", "vertical"]
+Orientation = Literal["horizontal", "vertical"]
 
 
 class GuideGesture(Gesture):
@@ -25,18 +25,23 @@ class GuideGesture(Gesture):
     """
 
     def __init__(
-        self, session: Session, axis: Axis, start: Spot, zoom: float, existing: GuideAt | None
+        self,
+        session: Session,
+        axis: Orientation,
+        start: Spot,
+        zoom: float,
+        existing: GuideAt | None,
     ) -> None:
         super().__init__(session, start)
-        self.axis: Axis = axis
+        self.axis: Orientation = axis
         self.existing = existing
         self.snapper = Snapper(session, zoom, set())
         self.outside = False
         self.at: GuideAt | None = existing
         if existing is not None:  # it would snap to itself
-            held = self._old(existing)
-            x = guide_x(held.position, start.face.side, session.publication.setup.trim.width)
-            mine = x + start.face.x if axis == "vertical" else held.position
+            old = self._old(existing)
+            x = guide_x(old.position, start.face.side, session.publication.setup.trim.width)
+            mine = x + start.face.x if axis == "vertical" else old.position
             self.snapper.targets = [  # a new list: the old one is remembered
                 t for t in self.snapper.targets
                 if not (t.word == "guide" and abs(t.at - mine) < 1e-6)
@@ -45,7 +50,7 @@ class GuideGesture(Gesture):
     def _old(self, at: GuideAt) -> Guide:
         return own_guides(self.session.history.now, at.holder_id)[at.number]
 
-    def drag(self, spot: Spot, held: Held) -> None:
+    def drag(self, spot: Spot, keys: Keys) -> None:
         session, now = self.session, self.session.history.now
         trim = now.setup.trim
         reach = 12.0
@@ -59,26 +64,26 @@ class GuideGesture(Gesture):
                 draft = remove_guide(now, *self.existing)
             session.set_draft(draft)
             return
-        place = self._place(spot, face, held)
+        place = self._place(spot, face, keys)
         try:
-            draft = self._with(now, face, place, bool(held & Shift))
+            draft = self._with(now, face, place, bool(keys & Shift))
         except Refusal as refusal:
             self.words = str(refusal)
             return
-        wide = held & Shift and self.axis == "horizontal" and session.mode == "pages"
+        wide = keys & Shift and self.axis == "horizontal" and session.mode == "pages"
         shown = guide_x(place, face.side, trim.width) if self.axis == "vertical" else place
         zero = session.zero[0 if self.axis == "vertical" else 1]
         where = " · across the spread" if wide and self.existing is None else ""
         self.words = f"{self.length(shown - zero)}{where}"
         session.set_draft(draft)
 
-    def _place(self, spot: Spot, face: Face, held: Held) -> float:
+    def _place(self, spot: Spot, face: Face, keys: Keys) -> float:
         """The guide's position, drawn to what is near it."""
         x, y = spot.x + spot.face.x, spot.y
         upright = self.axis == "vertical"
         edges = ((x,), ()) if upright else ((), (y,))
         # Shift spreads a level guide out; it is no reason not to snap.
-        snap = self.snapper.snap(Bounds(x, y, x, y), held & ~Shift, edges, gaps=False)
+        snap = self.snapper.snap(Bounds(x, y, x, y), keys & ~Shift, edges, gaps=False)
         self.lines = snap.lines
         if not upright:
             return y + snap.dy
@@ -96,7 +101,7 @@ class GuideGesture(Gesture):
         self.at = GuideAt(face.holder_id, len(own_guides(now, face.holder_id)) - 1)
         return now
 
-    def release(self, spot: Spot, held: Held, dragged: bool) -> None:
+    def release(self, spot: Spot, keys: Keys, dragged: bool) -> None:
         session = self.session
         if not dragged:
             return

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from hidden_frame.desktop.desk.gestures.base import Alt, Held, ItemsGesture, Shift, named
+from hidden_frame.desktop.desk.gestures.base import Alt, ItemsGesture, Keys, Shift, named
 from hidden_frame.desktop.desk.snapper import Snapper
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.items.draw import rehome_items
@@ -34,11 +34,11 @@ class MoveGesture(ItemsGesture):
         own = {i.id for i in find_page(session.publication, session.holder_id).items}
         return own.issuperset(self.items)
 
-    def drag(self, spot: Spot, held: Held) -> None:
+    def drag(self, spot: Spot, keys: Keys) -> None:
         dx, dy = self.pull(spot)
         around = self.on_spread(self.around)
         edges = None
-        if held & Shift:
+        if keys & Shift:
             across = abs(dx) >= abs(dy)
             dx, dy = (dx, 0.0) if across else (0.0, dy)
             there = around.moved(dx, dy)
@@ -46,9 +46,9 @@ class MoveGesture(ItemsGesture):
                 (there.left, there.right, there.centre[0]) if across else (),
                 (there.top, there.bottom, there.centre[1]) if not across else (),
             )
-        snap = self.snapper.snap(around.moved(dx, dy), held, edges, gaps=edges is None)
+        snap = self.snapper.snap(around.moved(dx, dy), keys, edges, gaps=edges is None)
         self.lines = snap.lines
-        self.move(dx + snap.dx, dy + snap.dy, bool(held & Alt))
+        self.move(dx + snap.dx, dy + snap.dy, bool(keys & Alt))
 
     def move(self, dx: float, dy: float, copying: bool) -> None:
         """The draft in which the items, or copies of them, are moved by so much."""
@@ -88,7 +88,7 @@ class MoveGesture(ItemsGesture):
         middle = self.on_spread(self.around).moved(dx, dy).centre[0]
         return face_at(self.session.faces(), width, middle)
 
-    def release(self, spot: Spot, held: Held, dragged: bool) -> None:
+    def release(self, spot: Spot, keys: Keys, dragged: bool) -> None:
         if not dragged:
             return
         session = self.session

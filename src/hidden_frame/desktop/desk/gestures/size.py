@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from hidden_frame.desktop.desk.gestures.base import Alt, Ctrl, Held, ItemsGesture, Shift, named
+from hidden_frame.desktop.desk.gestures.base import Alt, Ctrl, ItemsGesture, Keys, Shift, named
 from hidden_frame.desktop.desk.snapper import Edges, Snapper
 from hidden_frame.desktop.session import Session
 from hidden_frame.interact.hits import Spot
@@ -31,28 +31,28 @@ class SizeGesture(ItemsGesture):
     def single(self) -> str | None:
         return next(iter(self.items)) if len(self.items) == 1 else None
 
-    def drag(self, spot: Spot, held: Held) -> None:
+    def drag(self, spot: Spot, keys: Keys) -> None:
         dx, dy = self.pull(spot)
-        new = self._boxes(dx, dy, held)
+        new = self._boxes(dx, dy, keys)
         edges = self._edges(new)
         if edges is not None:
             bounds = self.on_spread(_around(new))
-            snap = self.snapper.snap(bounds, held, edges, gaps=False)
+            snap = self.snapper.snap(bounds, keys, edges, gaps=False)
             if snap.dx or snap.dy:
-                new = self._boxes(dx + snap.dx, dy + snap.dy, held)
+                new = self._boxes(dx + snap.dx, dy + snap.dy, keys)
             # Proportions may carry an edge off again: only lines that are met are shown.
             met = self._edges(new)
-            quiet = bool(held & Ctrl) or met is None
+            quiet = bool(keys & Ctrl) or met is None
             self.lines = () if quiet else self.snapper.touched(self.on_spread(_around(new)), met)
         self.words = self._words(new)
         self.show(new)
 
-    def _boxes(self, dx: float, dy: float, held: Held) -> dict[str, Box]:
-        proportional, about_middle = bool(held & Shift), bool(held & Alt)
+    def _boxes(self, dx: float, dy: float, keys: Keys) -> dict[str, Box]:
+        proportional, about_middle = bool(keys & Shift), bool(keys & Alt)
         if self.single is not None:
             box = self.boxes[self.single]
             if isinstance(self.items[self.single], Line):
-                return {self.single: self._line(box, dx, dy, held)}
+                return {self.single: self._line(box, dx, dy, keys)}
             new = resized(box, self.handle, dx, dy, proportional, about_middle)
             return {self.single: new}
         whole = Box(self.around.left, self.around.top, self.around.width, self.around.height)
@@ -60,12 +60,12 @@ class SizeGesture(ItemsGesture):
         to = Bounds(new.x, new.y, new.x + new.width, new.y + new.height)
         return {i: scaled(box, self.around, to) for i, box in self.boxes.items()}
 
-    def _line(self, box: Box, dx: float, dy: float, held: Held) -> Box:
+    def _line(self, box: Box, dx: float, dy: float, keys: Keys) -> Box:
         """A line whose end is pulled; with Shift level, upright, or at 45°."""
         moved = box.point(self.handle[0], 0)
         fixed = box.point(-self.handle[0], 0)
         x, y = moved[0] + dx, moved[1] + dy
-        if held & Shift:
+        if keys & Shift:
             across, down = x - fixed[0], y - fixed[1]
             if abs(across) > 2 * abs(down):
                 y = fixed[1]
@@ -75,7 +75,7 @@ class SizeGesture(ItemsGesture):
                 far = (abs(across) + abs(down)) / 2
                 x = fixed[0] + (far if across >= 0 else -far)
                 y = fixed[1] + (far if down >= 0 else -far)
-        if held & Alt:
+        if keys & Alt:
             fixed = (2 * box.centre[0] - x, 2 * box.centre[1] - y)
         ends = (fixed, (x, y)) if self.handle[0] > 0 else ((x, y), fixed)
         return line_between(*ends[0], *ends[1])
@@ -104,7 +104,7 @@ class SizeGesture(ItemsGesture):
         bounds = _around(boxes)
         return f"{self.length(bounds.width)} × {self.length(bounds.height)}"
 
-    def release(self, spot: Spot, held: Held, dragged: bool) -> None:
+    def release(self, spot: Spot, keys: Keys, dragged: bool) -> None:
         if dragged:
             self.session.commit_draft(named("resize", len(self.items)))
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from hidden_frame.desktop.desk.gestures.base import Ctrl, Held, ItemsGesture, Shift, named
+from hidden_frame.desktop.desk.gestures.base import Ctrl, ItemsGesture, Keys, Shift, named
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.interact.hits import Spot
@@ -28,17 +28,17 @@ class TurnGesture(ItemsGesture):
         """A spot in the coordinates of the page that holds the items."""
         return spot.x + spot.face.x - self.face.x, spot.y
 
-    def drag(self, spot: Spot, held: Held) -> None:
-        step = STEP if held & Shift else 0.0
+    def drag(self, spot: Spot, keys: Keys) -> None:
+        step = STEP if keys & Shift else 0.0
         angle = turned_towards(self.pivot, *self._here(spot), self.from_angle, step)
         right = round(angle / 90) * 90
-        if not step and settings().now.snapping and not held & Ctrl:
+        if not step and settings().now.snapping and not keys & Ctrl:
             angle = right if abs(angle - right) < _CATCH else angle
         by = angle - self.pivot.rotation
         self.words = f"{(angle + 180) % 360 - 180:.1f}°"
         centre = self.pivot.centre
         self.show({i: turned_about(box, centre, by) for i, box in self.boxes.items()})
 
-    def release(self, spot: Spot, held: Held, dragged: bool) -> None:
+    def release(self, spot: Spot, keys: Keys, dragged: bool) -> None:
         if dragged:
             self.session.commit_draft(named("rotate", len(self.items)))
