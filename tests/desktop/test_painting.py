@@ -23,7 +23,7 @@ from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.paint import Colour
 from hidden_frame.model.publication import Setup
 from hidden_frame.model.text import Paragraph, Run
-from hidden_frame.model.text import Rendering as CharacterLook
+from hidden_frame.model.text import Look as CharacterLook
 from hidden_frame.output.pdf import pdf_bytes
 from hidden_frame.output.png import page_images
 
