@@ -22,8 +22,8 @@ from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.paint import Colour
 from hidden_frame.model.publication import Setup
-from hidden_frame.model.text import Paragraph, Run
 from hidden_frame.model.text import Look as CharacterLook
+from hidden_frame.model.text import Paragraph, Run
 from hidden_frame.output.pdf import pdf_bytes
 from hidden_frame.output.png import page_images
 
