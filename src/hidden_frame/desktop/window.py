@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import cached_property
 from pathlib import Path
 
 from PySide6.QtCore import QPoint, QRect, QSize, Qt, QTimer, Signal
@@ -93,8 +94,6 @@ class Window(QMainWindow):
         self.files = Files(session, self.thumbnails, self, opener)
         self.desk = Desk(session, self.pictures)
         self.run = RunView(session, self.thumbnails)
-        self.board = Board(session, self.thumbnails)
-        self.flatplan = Flatplan(session, self.thumbnails)
         self.checks = ChecksPanel(session)
         self.checks.guide_wanted.connect(self.open_guide)
         self.files.found = self.checks.all_findings
@@ -109,8 +108,6 @@ class Window(QMainWindow):
         self.tabs = ShelfTabs(self.shelf, self.item_list, self.colours, self.steps)
         self.commands = Commands(self, every_command(self))
         self.properties = Properties(session, self.desk.text, self._do)
-        self.board.add_commands(self.commands)
-        self.flatplan.add_commands(self.commands)
         self.top = TopBar(session, self.commands)
         self.banner = Banner(session)
         self.strip = TextStrip(session, self.desk)
@@ -139,14 +136,8 @@ class Window(QMainWindow):
         settings().changed.connect(self._take_settings)
         self.properties.apply_wanted.connect(self.pages.apply_masters)
         self.shelf.masters.pointed.connect(self.run.ring)
-        self.shelf.masters.pointed.connect(self.flatplan.view.ring)
         self.shelf.master_menu.connect(self.menus.master)
-        self.board.view.pointed.connect(self.run.ring)
-        self.board.view.menu_wanted.connect(self.menus.master)
         self.checks.counted.connect(self.status.tell_checks)
-        self.flatplan.view.menu_wanted.connect(self.menus.pages)
-        self.flatplan.view.section_menu_wanted.connect(self.menus.section)
-        self.board.view.delete_wanted.connect(self.pages.delete_master)
         desk.master_item_pulled.connect(self.menus.choices)
         desk.menu_wanted.connect(self.menus.item)
         desk.overflow_pressed.connect(lambda _, point: self.menus.overflow().popup(point))
@@ -154,11 +145,39 @@ class Window(QMainWindow):
         self.run.menu_wanted.connect(self.menus.pages)
         self.run.section_menu_wanted.connect(self.menus.section)
 
+    @cached_property
+    def board(self) -> Board:
+        """Made when it is first shown, as the flatplan is: the desk is there sooner."""
+        board = Board(self.session, self.thumbnails)
+        board.add_commands(self.commands)
+        board.view.pointed.connect(self.run.ring)
+        board.view.menu_wanted.connect(self.menus.master)
+        board.view.delete_wanted.connect(self.pages.delete_master)
+        self.middle.addWidget(board)
+        return board
+
+    @cached_property
+    def flatplan(self) -> Flatplan:
+        flatplan = Flatplan(self.session, self.thumbnails)
+        flatplan.add_commands(self.commands)
+        flatplan.view.menu_wanted.connect(self.menus.pages)
+        flatplan.view.section_menu_wanted.connect(self.menus.section)
+        self.shelf.masters.pointed.connect(flatplan.view.ring)
+        self.middle.addWidget(flatplan)
+        return flatplan
+
+    def _centre(self) -> tuple[QWidget, QWidget]:
+        """What is shown in the middle, and the part of it that has the keyboard."""
+        if self.session.pane == "board":
+            return self.board, self.board.view
+        if self.session.pane == "flatplan":
+            return self.flatplan, self.flatplan.view
+        return self.ruled, self.desk
+
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Escape that no panel wants goes back to where pages are; F10 to the menus."""
         if event.key() == Qt.Key.Key_Escape:
-            where = {"board": self.board.view, "flatplan": self.flatplan.view}
-            where.get(self.session.pane, self.desk).setFocus()
+            self._centre()[1].setFocus()
         elif event.key() == Qt.Key.Key_F10 and not event.modifiers():
             bar = self.menuBar()
             bar.setFocus()
@@ -187,8 +206,6 @@ class Window(QMainWindow):
         self.ruled = RuledDesk(self.desk)
         self.middle = QStackedWidget()
         self.middle.addWidget(self.ruled)
-        self.middle.addWidget(self.board)
-        self.middle.addWidget(self.flatplan)
         column.addWidget(self.middle, 1)
         column.addWidget(self.checks)
         self.across = QSplitter(Qt.Orientation.Horizontal)
@@ -256,8 +273,7 @@ class Window(QMainWindow):
         """Everything that holds a colour of the theme, in the present one."""
         self.desk.paper.forget()
         self.colours.refresh()
-        for widget in (self.desk, self.run.viewport(), self.ruled, self.board.view.viewport(),
-                       self.flatplan.view.viewport()):  # fmt: skip
+        for widget in (self.desk, self.run.viewport(), self.ruled, self._centre()[0]):
             widget.update()
 
     def only_desk(self) -> None:
@@ -272,11 +288,7 @@ class Window(QMainWindow):
 
     def _refresh(self) -> None:
         session = self.session
-        shown, hand = {
-            "board": (self.board, self.board.view),
-            "flatplan": (self.flatplan, self.flatplan.view),
-            "desk": (self.ruled, self.desk),
-        }[session.pane]
+        shown, hand = self._centre()
         if self.middle.currentWidget() is not shown:
             self.middle.setCurrentWidget(shown)
             self.run.setVisible(settings().now.run and session.pane != "flatplan")

@@ -80,6 +80,7 @@ class Flatplan(QWidget):
             action = commands[name]
             button = text_button(text, commands.tip(name), action.trigger)
             buttons.append(button)
+            button.setEnabled(action.isEnabled())
             action.changed.connect(lambda b=button, a=action: b.setEnabled(a.isEnabled()))
             self.row.insertWidget(2 + n, button)
         self.folding = Folding(self.frame, self.row, [*buttons[:1:-1], *buttons[:2]])
