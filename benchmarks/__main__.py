@@ -16,8 +16,9 @@ from rich.table import Table
 from benchmarks.desk import desk_frames, selecting, start_up, typing
 from benchmarks.flatplan import flatplan_frames, move_many
 from benchmarks.masters import apply_to_all, root_drag, undo_memory
-from benchmarks.measures import MEASURES, TITLE, Row
+from benchmarks.measures import MEASURES, TIMES, TITLE, Row
 from benchmarks.near import drawing, near_by, pictures
+from benchmarks.pace import QUIET, judged
 from benchmarks.script import catalogue
 
 # Frames come first, each measure in a process of its own: as in use, nothing else is open.
@@ -37,6 +38,10 @@ ALONE = {
     "script": catalogue,
 }
 MEASURES = ALONE | MEASURES
+CAPTION = (
+    "Times are met if they are, divided by the pace: how much slower than in a quiet spell "
+    f"({QUIET:g} ms) the machine laid out the yardstick's 24 pages by QTextDocument meanwhile."
+)
 
 
 def main(arguments: list[str]) -> int:
@@ -51,16 +56,18 @@ def main(arguments: list[str]) -> int:
     rows: list[Row] = []
     for number, name in enumerate(names, 1):
         print(f"[{number}/{len(names)}] {name} …", file=sys.stderr, flush=True)
-        rows += _alone(name) if name in ALONE and len(names) > 1 else MEASURES[name]()
+        rows += _alone(name) if name in ALONE and len(names) > 1 else judged(MEASURES[name]())
     if as_json:
         for row in rows:
             print(json.dumps({**row._asdict(), "met": row.met}))
         return 0
-    table = Table("measure", "value", "unit", "target", "met", title=TITLE)
+    columns = ("measure", "value", "unit", "pace", "target", "met")
+    table = Table(*columns, title=TITLE, caption=CAPTION)
     for row in rows:
         target = "" if row.target is None else f"{row.target:g}"
         met = {None: "", True: "yes", False: "no"}[row.met]
-        table.add_row(row.name, f"{row.value:,.2f}", row.unit, target, met)
+        pace = f"{row.pace:.2f}" if row.unit in TIMES else ""
+        table.add_row(row.name, f"{row.value:,.2f}", row.unit, pace, target, met)
     Console(width=100).print(table)
     return 0
 
@@ -70,7 +77,7 @@ def _alone(name: str) -> list[Row]:
     command = [sys.executable, "-m", "benchmarks", name, "--json"]
     done = subprocess.run(command, capture_output=True, text=True, check=True)
     found = [json.loads(line) for line in done.stdout.splitlines() if line.startswith("{")]
-    return [Row(r["name"], r["value"], r["unit"], r["target"]) for r in found]
+    return [Row(r["name"], r["value"], r["unit"], r["target"], r["pace"]) for r in found]
 
 
 if __name__ == "__main__":

@@ -25,16 +25,27 @@ from hidden_frame.typeset import shaping
 
 
 class Row(NamedTuple):
-    """A measured value; `target` None is a yardstick or is only reported."""
+    """A measured value; `target` None is a yardstick or is only reported.
+
+    `pace` is how much slower than in a quiet spell the machine was while it was measured, by
+    the yardstick of the same run (`pace.yardstick`): a target in time holds for a quiet spell,
+    and what is compared with it is the value divided by the pace.
+    """
 
     name: str
     value: float
     unit: str
     target: float | None = None
+    pace: float = 1.0
 
     @property
     def met(self) -> bool | None:
-        return None if self.target is None else self.value <= self.target
+        if self.target is None:
+            return None
+        return self.value / (self.pace if self.unit in TIMES else 1.0) <= self.target
+
+
+TIMES = ("ms", "s")
 
 
 def _timed(work: Callable[[], object]) -> float:

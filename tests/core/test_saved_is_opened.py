@@ -35,7 +35,7 @@ from hidden_frame.model.publication import Numbering, Setup
 from hidden_frame.model.styles import CharacterStyle, ParagraphStyle
 from hidden_frame.model.text import Paragraph, TabStop
 from hidden_frame.model.trims import TRIMS
-from hidden_frame.model.valid import bounds, check_change
+from hidden_frame.model.valid import check_change, limits
 from hidden_frame.storage.format import from_bytes, load, save, to_bytes
 
 numbers = st.one_of(
@@ -193,9 +193,9 @@ def test_what_is_beyond_a_limit_is_said_with_its_place(change, says):
 
 
 def test_the_limits_of_fields_are_the_models():
-    assert bounds(ParagraphStyle, "size") == (0, 2000)
-    assert bounds(CharacterStyle, "tracking") == (-500, 2000)
-    assert bounds(ParagraphStyle, "indent_first") == (None, None)
+    assert limits(ParagraphStyle, "size") == (0, 2000)
+    assert limits(CharacterStyle, "tracking") == (-500, 2000)
+    assert limits(ParagraphStyle, "indent_first") == (None, None)
 
 
 def test_a_save_of_what_could_not_be_opened_leaves_the_old_file(tmp_path):

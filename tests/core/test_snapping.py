@@ -8,7 +8,14 @@ from hypothesis import strategies as st
 
 from hidden_frame.compose.cascade import PageLayout
 from hidden_frame.interact.snap_to import SnapTo
-from hidden_frame.interact.snapping import Target, equal_gap, item_targets, page_targets, snapped
+from hidden_frame.interact.snapping import (
+    Neighbour,
+    Target,
+    equal_gap,
+    item_targets,
+    page_targets,
+    snapped,
+)
 from hidden_frame.model.geometry import Columns, Grid, Guide, Margins, Size
 from hidden_frame.model.plane.box import Bounds
 from hidden_frame.model.publication import Setup
@@ -52,7 +59,7 @@ def boxes_near(draw, box, reach):
 @given(boxes(), st.floats(0.5, 12), st.data())
 def test_the_nearest_line_within_reach_wins_on_each_axis(box, reach, data):
     others = data.draw(boxes_near(box, reach))
-    targets = item_targets([(other, "other", 0.0) for other in others])
+    targets = item_targets([Neighbour(other, "other", 0.0) for other in others])
     found = snapped(box, targets, (), reach)
     for axis, moved in (("x", found.dx), ("y", found.dy)):
         away = [
@@ -71,7 +78,7 @@ def test_the_nearest_line_within_reach_wins_on_each_axis(box, reach, data):
 @given(boxes(), st.data())
 def test_every_line_shown_lies_on_an_edge_of_the_moved_box_and_of_another(box, data):
     others = data.draw(boxes_near(box, 4.0))
-    found = snapped(box, item_targets([(o, "other", 0.0) for o in others]), (), 8.0)
+    found = snapped(box, item_targets([Neighbour(o, "other", 0.0) for o in others]), (), 8.0)
     there = box.moved(found.dx, found.dy)
     for line in found.lines:
         assert min(abs(line.at - e) for e in edges_of(there, line.axis)) < 1e-5

@@ -15,6 +15,7 @@ from hidden_frame.compose.scene import (
     TextPrimitive,
 )
 from hidden_frame.model.memory import remembered
+from hidden_frame.model.plane.box import Bounds
 from hidden_frame.model.publication import Picture
 from hidden_frame.typeset.text import SetText
 
@@ -150,8 +151,8 @@ def _prints_nothing(placed: Placed) -> bool:
     return True
 
 
-def bounds(placed: Placed) -> tuple[float, float, float, float]:
-    """Left, top, right and bottom of what is seen of an item, without its line's width."""
+def seen_bounds(placed: Placed) -> Bounds:
+    """The box around what is seen of an item, without its line's width."""
     w, h = placed.drawing.width, placed.drawing.height
     points: list[tuple[float, float]] = [(0, 0), (w, 0), (w, h), (0, h)]
     outlines = [p for p in placed.drawing.primitives if isinstance(p, PathPrimitive)]
@@ -159,7 +160,7 @@ def bounds(placed: Placed) -> tuple[float, float, float, float]:
         points = list(_along(outlines[0].commands))
     seen = [placed.matrix.apply(x, y) for x, y in points]
     xs, ys = [p[0] for p in seen], [p[1] for p in seen]
-    return min(xs), min(ys), max(xs), max(ys)
+    return Bounds(min(xs), min(ys), max(xs), max(ys))
 
 
 def _along(commands: tuple[tuple, ...]) -> Iterator[tuple[float, float]]:
@@ -179,7 +180,7 @@ def _along(commands: tuple[tuple, ...]) -> Iterator[tuple[float, float]]:
 
 
 def _of_edges(scene: Scene, placed: Placed, facing: bool, fault) -> Iterator[Fault]:  # type: ignore[no-untyped-def]
-    left, top, right, bottom = bounds(placed)
+    left, top, right, bottom = seen_bounds(placed)
     bleed = scene.bleed
     if (
         right <= -bleed or bottom <= -bleed

@@ -6,6 +6,7 @@ from msgspec.structs import replace
 
 from hidden_frame.model.geometry import Margins, Side
 from hidden_frame.model.items import Item
+from hidden_frame.model.plane.box import Bounds
 from hidden_frame.model.plane.mirror import mirrored
 from hidden_frame.model.publication import Setup
 from hidden_frame.model.text import Alignment
@@ -61,12 +62,11 @@ def physical(alignment: Alignment, side: Side) -> PhysicalAlign:
     return alignment
 
 
-def text_area(setup: Setup, margins: Margins, side: Side) -> tuple[float, float, float, float]:
-    """x, y, width and height between the margins."""
-    left = margins.left(side)
-    return (
-        left,
+def text_area(setup: Setup, margins: Margins, side: Side) -> Bounds:
+    """What lies between the margins of a page."""
+    return Bounds(
+        margins.left(side),
         margins.top,
-        setup.trim.width - left - margins.right(side),
-        setup.trim.height - margins.top - margins.bottom,
+        setup.trim.width - margins.right(side),
+        setup.trim.height - margins.bottom,
     )

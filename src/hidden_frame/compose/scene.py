@@ -9,6 +9,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from hidden_frame.model.geometry import Side
+from hidden_frame.model.plane.box import Bounds
 from hidden_frame.model.plane.matrix import Matrix
 from hidden_frame.typeset.overflow import Overflow
 from hidden_frame.typeset.paragraph import Ink
@@ -98,6 +99,14 @@ class Placed(NamedTuple):
     locked: bool
     multiplied: bool = False
     name: str = ""
+
+    @property
+    def bounds(self) -> Bounds:
+        """The upright box around it on its page, in points."""
+        w, h = self.drawing.width, self.drawing.height
+        corners = [self.matrix.apply(x, y) for x, y in ((0, 0), (w, 0), (w, h), (0, h))]
+        xs, ys = [c[0] for c in corners], [c[1] for c in corners]
+        return Bounds(min(xs), min(ys), max(xs), max(ys))
 
 
 class Scene:

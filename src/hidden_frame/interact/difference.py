@@ -10,7 +10,6 @@ from __future__ import annotations
 import operator
 
 from hidden_frame.compose.scene import Matrix, PathPrimitive, Placed, Scene, TextPrimitive
-from hidden_frame.interact.hits import bounds
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.plane.box import Bounds, around_all
 from hidden_frame.typeset.line import GlyphRun, TextLine
@@ -33,7 +32,7 @@ def difference(before: Scene, after: Scene) -> Bounds | None:
 def reach(placed: Placed) -> Bounds:
     """Everything an item may paint, in points on its page: its box, half its stroke, and text
     that leans out."""
-    left, top, right, bottom = bounds(placed)
+    left, top, right, bottom = placed.bounds
     pens = [
         p.pen.width for p in placed.drawing.primitives if isinstance(p, PathPrimitive) and p.pen
     ]

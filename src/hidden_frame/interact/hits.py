@@ -88,11 +88,3 @@ def guide_at(
         if away <= nearest:
             best, nearest = n, away
     return best
-
-
-def bounds(placed: Placed) -> tuple[float, float, float, float]:
-    """Left, top, right and bottom of an item on its page."""
-    w, h = placed.drawing.width, placed.drawing.height
-    corners = [placed.matrix.apply(x, y) for x, y in ((0, 0), (w, 0), (w, h), (0, h))]
-    xs, ys = [c[0] for c in corners], [c[1] for c in corners]
-    return min(xs), min(ys), max(xs), max(ys)

@@ -43,8 +43,7 @@ def area(
         layout = master_layout(publication, holder_id)
     else:
         layout = page_layout(publication, find_page(publication, holder_id))
-    x, y, width, height = text_area(publication.setup, layout.margins, side)
-    return Bounds(x, y, x + width, y + height)
+    return text_area(publication.setup, layout.margins, side)
 
 
 def _units(items: dict[str, Item]) -> list[list[str]]:

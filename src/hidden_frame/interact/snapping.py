@@ -26,6 +26,7 @@ if TYPE_CHECKING:
     import numpy as np
 
 Axis = Literal["x", "y"]
+Edges = tuple[tuple[float, ...], tuple[float, ...]]  # places on x and on y that snap
 
 
 class Target(NamedTuple):
@@ -82,14 +83,15 @@ def page_targets(
         for share, word in ((0.0, "page edge"), (1.0, "page edge"), (0.5, "page centre")):
             upright(width * share, word)
             level(height * share, word)
-    left, top, across, down = text_area(setup, layout.margins, side)
+    area = text_area(setup, layout.margins, side)
+    left, across = area.left, area.width
     if chosen.margins:
-        upright(left, "margin")
-        upright(left + across, "margin")
-        level(top, "margin")
-        level(top + down, "margin")
-        upright(left + across / 2, "centre of margins")
-        level(top + down / 2, "centre of margins")
+        upright(area.left, "margin")
+        upright(area.right, "margin")
+        level(area.top, "margin")
+        level(area.bottom, "margin")
+        upright(area.centre[0], "centre of margins")
+        level(area.centre[1], "centre of margins")
     if chosen.columns and layout.columns.count > 1:
         gutter = layout.columns.gutter
         step = (across + gutter) / layout.columns.count
@@ -115,10 +117,18 @@ def page_targets(
     return found
 
 
-def item_targets(bounds: Iterable[tuple[Bounds, str, float]]) -> list[Target]:
-    """Edges and middles of other items: (bounds, name, x of their page) each."""
+class Neighbour(NamedTuple):
+    """Another item on the spread: its bounds, its name, and where its page begins (x)."""
+
+    bounds: Bounds
+    name: str
+    page_x: float
+
+
+def item_targets(neighbours: Iterable[Neighbour]) -> list[Target]:
+    """Edges and middles of other items."""
     found: list[Target] = []
-    for box, name, x in bounds:
+    for box, name, x in neighbours:
         cx, cy = box.centre
         for at, word in ((box.left, "edge"), (box.right, "edge"), (cx, "centre")):
             found.append(Target("x", at, f"{word} of {name}", box.top, box.bottom, at - x))
@@ -150,7 +160,7 @@ def snapped(
     targets: Sequence[Target],
     others: Sequence[Bounds] = (),
     reach: float = 4.0,
-    edges: tuple[tuple[float, ...], tuple[float, ...]] | None = None,
+    edges: Edges | None = None,
 ) -> Snapped:
     """The nearest snap of a moving box on each axis, within `reach` points.
 

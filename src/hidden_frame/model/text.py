@@ -60,6 +60,9 @@ class Marker(Struct, frozen=True, tag="marker", tag_field="kind", omit_defaults=
 
 Piece = Run | Marker
 
+TextPlace = tuple[int, int]
+"""A paragraph, counted from 0, and an offset in it, in which a marker is one character."""
+
 
 class TabStop(Struct, frozen=True, omit_defaults=True):
     """A stop at a distance from the frame's left edge; None is the right edge.

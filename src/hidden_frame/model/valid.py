@@ -7,7 +7,7 @@ work is in proportion to the change.
 >>> from hidden_frame.model.styles import ComputedStyle
 >>> check_change(publication, publication) is publication  # raises `Refusal` for what is wrong
 True
->>> bounds(ComputedStyle, "size")
+>>> tuple(limits(ComputedStyle, "size"))
 (0, 2000)
 """
 
@@ -16,7 +16,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterable, Iterator
 from functools import cache
-from typing import Any
+from typing import Any, NamedTuple
 
 import msgspec
 from msgspec import Struct
@@ -167,8 +167,15 @@ def _sentence(message: str, value: Any) -> str:
     return f"{where} can't be “{str(at)[:40]}”: {what[:1].lower()}{what[1:]}."
 
 
+class Limits(NamedTuple):
+    """The least and the most that a field takes; None where there is no limit."""
+
+    low: float | None
+    high: float | None
+
+
 @cache
-def bounds(kind: type[Struct], name: str) -> tuple[float | None, float | None]:
+def limits(kind: type[Struct], name: str) -> Limits:
     """The least and the most that a field of the model takes; None where there is no limit.
 
     A bound that is itself left out ("more than 0") counts as the bound.
@@ -178,4 +185,4 @@ def bounds(kind: type[Struct], name: str) -> tuple[float | None, float | None]:
     number = next(t for t in kinds if isinstance(t, FloatType | IntType))
     low = number.ge if number.ge is not None else number.gt
     high = number.le if number.le is not None else number.lt
-    return low, high
+    return Limits(low, high)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import warnings
+from typing import NamedTuple
 
 import numpy as np
 from PIL import Image, ImageOps
@@ -50,13 +51,21 @@ def _brought_to_range(values: np.ndarray, mode: str) -> Image.Image:
     return Image.fromarray(np.clip(values * scale + 0.5, 0, 255).astype(np.uint8))
 
 
-def samples(image: Image.Image) -> tuple[bytes, int, int]:
+class Samples(NamedTuple):
     """Rows of samples, colours to a pixel, bits to a sample (ISO 32000-1, 8.9.5.2)."""
+
+    rows: bytes
+    colours: int
+    bits: int
+
+
+def samples(image: Image.Image) -> Samples:
+    """A picture as PDF holds it."""
     if image.mode == "1":
-        return image.tobytes(), 1, 1
+        return Samples(image.tobytes(), 1, 1)
     if image.mode.startswith("I;16"):
-        return np.asarray(image).astype(">u2").tobytes(), 1, 16
-    return image.tobytes(), len(image.getbands()), 8
+        return Samples(np.asarray(image).astype(">u2").tobytes(), 1, 16)
+    return Samples(image.tobytes(), len(image.getbands()), 8)
 
 
 def orientation_of(image: Image.Image) -> int:

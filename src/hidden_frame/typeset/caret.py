@@ -10,6 +10,8 @@ from __future__ import annotations
 from bisect import bisect_right
 from typing import NamedTuple
 
+from hidden_frame.model.plane.box import Bounds
+from hidden_frame.model.text import TextPlace
 from hidden_frame.typeset.text import PlacedLine, SetText
 
 
@@ -60,7 +62,7 @@ def caret_at(text: SetText, paragraph: int, offset: int) -> Caret:
     return Caret(places[at][1], line.top, line.bottom, index)
 
 
-def place_at(text: SetText, x: float, y: float) -> tuple[int, int]:
+def place_at(text: SetText, x: float, y: float) -> TextPlace:
     """The paragraph and offset nearest to a point."""
     wanted = min(
         range(len(text.columns)),
@@ -73,10 +75,8 @@ def place_at(text: SetText, x: float, y: float) -> tuple[int, int]:
     return line.paragraph, offset
 
 
-def spans_of(
-    text: SetText, start: tuple[int, int], end: tuple[int, int]
-) -> list[tuple[float, float, float, float]]:
-    """Rectangles (x, y, width, height) that a selection from start to end covers."""
+def spans_of(text: SetText, start: TextPlace, end: TextPlace) -> list[Bounds]:
+    """The boxes, relative to the text, that a selection from start to end covers."""
     found = []
     for line in text.lines:
         first = (line.paragraph, line.start)
@@ -87,5 +87,6 @@ def spans_of(
         left = places.get(start[1], line.left) if first < start else line.left
         right = places.get(end[1], line.right) if last > end else line.right
         goes_on = last < end and line.right == line.left
-        found.append((left, line.top, max(right - left, 3.0 if goes_on else 0.0), line.height))
+        right = max(right, left + (3.0 if goes_on else 0.0))
+        found.append(Bounds(left, line.top, right, line.bottom))
     return found

@@ -3,7 +3,7 @@
 >>> specs = composition.scene(page).placed[1].drawing.text.text.specs
 >>> fragment = fill(specs, Region(0.0, 60.0, 15.0))
 >>> fragment.rest  # the place from which the next region goes on; None: all of it stands
-Where(paragraph=0, place=Place(offset=15, words=0))
+Where(paragraph=0, place=TextOffset(offset=15, words=0))
 """
 
 from __future__ import annotations

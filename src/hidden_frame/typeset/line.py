@@ -7,6 +7,7 @@ the same line serves a frame, another frame, and the text after an edit elsewher
 from __future__ import annotations
 
 import math
+from array import array
 from collections.abc import Iterator
 
 from hidden_frame.typeset.breaking.cut import Cut
@@ -98,11 +99,12 @@ class Laid:
     def xs(self) -> list[float]:
         segment, cut, extra = self.segment, self.cut, self.extra
         shift = self.left - _base(segment, cut)
-        starts = segment.starts[cut.first : cut.last + 1 + (cut.tail is not None)]
+        end = cut.last + 1 + (cut.tail is not None)
+        places = zip(segment.ends[cut.first : end], segment.words[cut.first : end], strict=True)
         xs, gone = [], 0
-        for n, x in enumerate(starts):
+        for n, (right, word) in enumerate(places):
             gone += n > 0 and (segment.all_spaced or segment.spaced[cut.first + n])
-            xs.append(x + shift + gone * extra)
+            xs.append(right - word.width + shift + gone * extra)
         if cut.head is not None:
             xs[0] = self.left
         return xs
@@ -224,8 +226,7 @@ class Begun:
             return
         segment = Segment(0, (None,))
         segment.words = [word] * count
-        segment.starts = [n * step for n in range(count)]
-        segment.ends = [(n + 1) * step for n in range(count)]
+        segment.ends = array("d", [(n + 1) * step for n in range(count)])
         segment.all_spaced, segment.spaced = False, [False] * count
         laid = Laid(segment, Cut(0, count - 1), first * step, 0.0)
         span = Span(leader, self.spec.base, self.spec.ink)
@@ -240,13 +241,13 @@ def whole(segment: Segment) -> float:
 def _base(segment: Segment, cut: Cut) -> float:
     if cut.head is not None:
         return segment.ends[cut.first] - cut.head.width
-    return segment.starts[cut.first]
+    return segment.start(cut.first)
 
 
 def natural(segment: Segment, cut: Cut) -> float:
     """A line's width before its spaces are stretched."""
     if cut.tail is not None:
-        return segment.starts[cut.last + 1] + cut.tail.width - _base(segment, cut)
+        return segment.start(cut.last + 1) + cut.tail.width - _base(segment, cut)
     return segment.ends[cut.last] - _base(segment, cut)
 
 

@@ -144,7 +144,7 @@ class LineSetter:
         """A cut as a line, aligned in `room` points from `left` on."""
         spec, begun = self.spec, self._begun if self._fresh else None
         if cut.head is None and cut.tail is None and segment.words:  # most lines by far
-            width = segment.ends[cut.last] - segment.starts[cut.first]
+            width = segment.ends[cut.last] - segment.start(cut.first)
         else:
             width = natural(segment, cut) if segment.words else 0.0
         extra = 0.0

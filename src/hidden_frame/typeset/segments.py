@@ -8,6 +8,7 @@ dash, or where the look changes.  Between two tokens stands one space, or none
 from __future__ import annotations
 
 import re
+from array import array
 from bisect import bisect_left
 from collections.abc import Iterator
 from functools import cached_property
@@ -38,21 +39,20 @@ class Segment:
     `marked` tells, for tokens of a marker, whether the token stands for its one
     character (1) or follows one that does (0).
 
-    `starts[i]` and `ends[i]` are x in points if the whole segment stood on one
-    line; `spaced[i]` tells whether a space stands before token i.
+    Token i would lie between `start(i)` and `ends[i]` (points) if the whole segment stood on
+    one line; `spaced[i]` tells whether a space stands before it.
     """
 
     __slots__ = (
         "__dict__", "all_spaced", "blanks", "ends", "ends_with", "languages", "marked",
-        "origin", "spaced", "spans", "starts", "widest", "words",
+        "origin", "spaced", "spans", "widest", "words",
     )  # fmt: skip
 
     def __init__(self, origin: int, languages: tuple[str | None, ...]) -> None:
         self.languages = languages
         self.words: list[Word] = []
         self.spans: list[int] | int = 0
-        self.starts: list[float] = []
-        self.ends: list[float] = []
+        self.ends = array("d")  # a book has millions: eight bytes each
         self.spaced: list[bool] = []
         self.all_spaced = True
         self.blanks = False  # whether a token is empty, as between two spaces
@@ -60,6 +60,10 @@ class Segment:
         self.origin = origin
         self.marked: dict[int, int] = {}
         self.ends_with = ""
+
+    def start(self, index: int) -> float:
+        """Where a token begins."""
+        return self.ends[index] - self.words[index].width
 
     def span(self, index: int) -> int:
         return self.spans if isinstance(self.spans, int) else self.spans[index]
@@ -111,7 +115,7 @@ def segments(spec: ParagraphSpec) -> list[Segment]:
 
 def _plain(span: Span) -> Segment:
     """The common case, a single look and no special character, without a loop."""
-    tokens = Segment(0, (span.language,))
+    segment = Segment(0, (span.language,))
     setting = span.setting
     known, parts = setting.words, span.text.split(" ")
     try:
@@ -122,13 +126,12 @@ def _plain(span: Span) -> Segment:
         words = [known[part] for part in parts]
     space = setting.space
     steps = [word.width + space for word in words]
-    tokens.widest = max(steps) - space
-    tokens.words = words
-    tokens.blanks = "" in parts
-    cumulated = list(accumulate(steps))
-    tokens.ends = [end - space for end in cumulated]
-    tokens.starts = [0.0, *cumulated[:-1]]
-    return tokens
+    segment.widest = max(steps) - space
+    steps[0] -= space
+    segment.words = words
+    segment.blanks = "" in parts
+    segment.ends = array("d", accumulate(steps))
+    return segment
 
 
 class _Cutter:
@@ -158,28 +161,28 @@ class _Cutter:
         yield self._close("")
 
     def _open(self) -> None:
-        self.tokens = Segment(self.source, self.languages)
-        self.tokens.spans = []
-        self.tokens.all_spaced = False
+        self.segment = Segment(self.source, self.languages)
+        self.segment.spans = []
+        self.segment.all_spaced = False
         self.sources: list[int] = []
         self.gap = 0.0
         self.spaced = False
         self.x = 0.0
 
     def _close(self, ending: str) -> Segment:
-        self.tokens.ends_with = ending
-        self.tokens.__dict__["sources"] = self.sources
+        self.segment.ends_with = ending
+        self.segment.__dict__["sources"] = self.sources
         if self.spaced:  # a space at the very end keeps its place for the caret
             base = self.spec.base
             self._add(base.word(""), max(len(self.spec.spans) - 1, 0), self.source)
-        return self.tokens
+        return self.segment
 
     def _marker(self, span: Span, index: int) -> None:
         for n, part in enumerate(span.text.split(" ")):
             if n:
                 self._space(span)
             counts = n == 0 and not span.goes_on
-            self.tokens.marked[len(self.tokens.words)] = int(counts)
+            self.segment.marked[len(self.segment.words)] = int(counts)
             self._add(span.setting.word(part), index, self.source + (not counts))
         self.source += 1
 
@@ -193,21 +196,20 @@ class _Cutter:
                 self.source += len(piece)
 
     def _space(self, span: Span) -> None:
-        if self.spaced or not self.tokens.words:  # an empty word before or between spaces
+        if self.spaced or not self.segment.words:  # an empty word before or between spaces
             self._add(span.setting.word(""), self.at, self.source)
         self.spaced = True
         self.gap = span.setting.space
 
     def _add(self, word: Word, span: int, source: int) -> None:
-        tokens = self.tokens
+        segment = self.segment
         start = self.x + (self.gap if self.spaced else 0.0)
-        tokens.words.append(word)
-        tokens.blanks = tokens.blanks or not word.text
-        tokens.widest = max(tokens.widest, word.width)
-        tokens.spans.append(span)  # type: ignore[union-attr]
-        tokens.starts.append(start)
+        segment.words.append(word)
+        segment.blanks = segment.blanks or not word.text
+        segment.widest = max(segment.widest, word.width)
+        segment.spans.append(span)  # type: ignore[union-attr]
         self.x = start + word.width
-        tokens.ends.append(self.x)
-        tokens.spaced.append(self.spaced)
+        segment.ends.append(self.x)
+        segment.spaced.append(self.spaced)
         self.sources.append(source)
         self.spaced = False

@@ -32,7 +32,7 @@ from hidden_frame.desktop.desk.text_edit import TextEdit, wants_key
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.session import Editing, Session
 from hidden_frame.desktop.settings import settings
-from hidden_frame.interact.hits import Spot, bounds, hit
+from hidden_frame.interact.hits import Spot, hit
 
 Asked = Callable[[Spot, QPointF], None]
 
@@ -262,7 +262,7 @@ class Desk(QWidget):
         found = self.selected.placed(item_id)
         if found is None:
             return self.rect().center()
-        left, _, right, bottom = bounds(found[0])
+        left, _, right, bottom = found[0].bounds
         x, y = self.camera.view.to_widget((left + right) / 2 + found[1].x, bottom)
         return QPoint(round(x), round(y))
 

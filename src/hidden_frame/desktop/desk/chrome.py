@@ -18,7 +18,7 @@ from hidden_frame.interact.faces import Face
 from hidden_frame.interact.hits import turn_knob
 from hidden_frame.model.geometry import Guide
 from hidden_frame.model.memory import remembered
-from hidden_frame.model.plane.box import HANDLES, Box
+from hidden_frame.model.plane.box import HANDLES, Bounds, Box
 from hidden_frame.model.plane.mirror import guide_x
 from hidden_frame.typeset.caret import Caret
 
@@ -320,7 +320,7 @@ def paint_text_selection(
     view: View,
     theme: Theme,
     caret: Caret | None,
-    spans: list[tuple[float, float, float, float]],
+    spans: list[Bounds],
 ) -> None:
     """The caret and the selected stretch of the text being edited."""
     block = placed.drawing.text
@@ -333,8 +333,9 @@ def paint_text_selection(
 
     painter.setPen(Qt.PenStyle.NoPen)
     painter.setBrush(_faint(theme.action, 0.28))
-    for x, y, w, h in spans:
-        painter.drawPolygon(QPolygonF([at(x, y), at(x + w, y), at(x + w, y + h), at(x, y + h)]))
+    for left, top, right, bottom in spans:
+        corners = [at(left, top), at(right, top), at(right, bottom), at(left, bottom)]
+        painter.drawPolygon(QPolygonF(corners))
     if caret is not None:
         painter.setPen(_pen(theme.action, 2.0))
         painter.drawLine(at(caret.x, caret.top + 1), at(caret.x, caret.bottom - 1))

@@ -12,6 +12,8 @@ from hidden_frame.desktop.settings import settings
 from hidden_frame.interact.faces import Face
 from hidden_frame.interact.shown import box_of, items_on
 from hidden_frame.interact.snapping import (
+    Edges,
+    Neighbour,
     SnapLine,
     Snapped,
     Target,
@@ -23,7 +25,6 @@ from hidden_frame.model.lookup import find_page, masters_by_id
 from hidden_frame.model.plane.box import Bounds, bounds_of
 from hidden_frame.model.publication import Publication
 
-Edges = tuple[tuple[float, ...], tuple[float, ...]]
 _EXACT = 1e-6
 
 
@@ -77,18 +78,18 @@ class Snapper:
         return [bounds for bounds, _, _ in self._named]
 
     @cached_property
-    def _named(self) -> list[tuple[Bounds, str, float]]:
+    def _named(self) -> list[Neighbour]:
         """Items that can be seen: bounds, name, where their page begins."""
         publication = self._publication
         hidden = {layer.id for layer in publication.layers if not layer.visible}
-        named: list[tuple[Bounds, str, float]] = []
+        named: list[Neighbour] = []
         for face in self._faces:
             for resolved in items_on(publication, face.holder_id, face.side):
                 item = resolved.item
                 if item.id in self._without or not item.visible or item.layer in hidden:
                     continue
                 bounds = bounds_of(box_of(shown_on(resolved, face.side, publication.setup)))
-                named.append((bounds.moved(face.x, 0.0), item.name or "item", face.x))
+                named.append(Neighbour(bounds.moved(face.x, 0.0), item.name or "item", face.x))
         return named
 
     def snap(

@@ -12,11 +12,10 @@ from PySide6.QtGui import QGuiApplication, QKeyEvent, QKeySequence
 from hidden_frame.compose.scene import Placed, TextPrimitive
 from hidden_frame.desktop.session import Editing, Session
 from hidden_frame.edit.text import write as edit_text
-from hidden_frame.edit.text.write import Place
 from hidden_frame.interact.shown import change_shown, shown_item
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.styles import computed_characters, computed_style
-from hidden_frame.model.text import Alignment, Marker, Text
+from hidden_frame.model.text import Alignment, Marker, Text, TextPlace
 from hidden_frame.typeset.caret import caret_at, place_at
 
 _MOVES = {
@@ -54,8 +53,8 @@ class TextEdit(QObject):
         super().__init__()
         self.session = session
         self._placed = placed
-        self.caret: Place = (0, 0)
-        self.anchor: Place = (0, 0)
+        self.caret: TextPlace = (0, 0)
+        self.anchor: TextPlace = (0, 0)
         self._typed, self._typed_at = "", 0.0
 
     # -- the text ----------------------------------------------------------------
@@ -92,7 +91,7 @@ class TextEdit(QObject):
         self.anchor = _clamped(text, self.anchor)
 
     @property
-    def selection(self) -> tuple[Place, Place]:
+    def selection(self) -> tuple[TextPlace, TextPlace]:
         return min(self.anchor, self.caret), max(self.anchor, self.caret)
 
     # -- changes -----------------------------------------------------------------
@@ -107,7 +106,7 @@ class TextEdit(QObject):
             )
         return room
 
-    def _change(self, name: str, text: Text, place: Place, merge: str = "") -> None:
+    def _change(self, name: str, text: Text, place: TextPlace, merge: str = "") -> None:
         editing = self.session.editing
         if editing is None:
             return
@@ -121,7 +120,7 @@ class TextEdit(QObject):
         self.caret = self.anchor = place
         self.moved.emit()
 
-    def _without_selection(self) -> tuple[Text, Place]:
+    def _without_selection(self) -> tuple[Text, TextPlace]:
         start, end = self.selection
         text = self.text
         return edit_text.delete(text, start, end) if start != end else (text, start)
@@ -166,7 +165,7 @@ class TextEdit(QObject):
             return
         self._keep("character look", edit_text.set_look(self.text, start, end, **changes))
 
-    def _stretch(self) -> tuple[Place, Place]:
+    def _stretch(self) -> tuple[TextPlace, TextPlace]:
         start, end = self.selection
         return edit_text.word_around(self.text, start) if start == end else (start, end)
 
@@ -241,7 +240,7 @@ class TextEdit(QObject):
             self.anchor, self.caret = edit_text.word_around(self.text, place)
             self.moved.emit()
 
-    def _place_at(self, x: float, y: float) -> Place | None:
+    def _place_at(self, x: float, y: float) -> TextPlace | None:
         placed, block = self._placed(), self.block()
         if placed is None or block is None or not block.text.lines:
             return (0, 0) if self.text else None
@@ -314,7 +313,7 @@ class TextEdit(QObject):
             self.anchor = place
         self.session.seal()
 
-    def _by_line(self, key: int) -> Place:
+    def _by_line(self, key: int) -> TextPlace:
         block = self.block()
         if block is None or not block.text.lines:
             return self.caret
@@ -332,7 +331,7 @@ class TextEdit(QObject):
         return place_at(block.text, caret.x, (other.top + other.bottom) / 2)
 
 
-def _clamped(text: Text, place: Place) -> Place:
+def _clamped(text: Text, place: TextPlace) -> TextPlace:
     index = min(place[0], len(text) - 1)
     return index, min(place[1], edit_text.length(text[index]))
 

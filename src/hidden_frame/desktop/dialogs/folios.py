@@ -16,9 +16,9 @@ from hidden_frame.desktop.dialogs.pages import EditQuestion
 from hidden_frame.desktop.properties.fields import Choice, TextField
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.pages.folios import (
+    FolioPlace,
     FolioPlan,
     PageEdge,
-    Place,
     first_pages,
     folio_of,
     leave_out,
@@ -35,7 +35,7 @@ from hidden_frame.model.lookup import all_pages, base_chain, find_page, section_
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import Marker, Piece, Run
 
-PLACES: tuple[tuple[str, tuple[PageEdge, Place]], ...] = (
+PLACES: tuple[tuple[str, tuple[PageEdge, FolioPlace]], ...] = (
     ("foot, outside", ("foot", "outside")),
     ("foot, centre", ("foot", "centre")),
     ("foot, inside", ("foot", "inside")),
@@ -145,7 +145,7 @@ class FoliosDialog(EditQuestion):
         return there[0] if there else ""
 
     def _show_places(self) -> None:
-        options: list[tuple[str, tuple[PageEdge, Place]]] = list(PLACES)
+        options: list[tuple[str, tuple[PageEdge, FolioPlace]]] = list(PLACES)
         if self.plan.place == "kept":
             options.insert(0, _KEPT)  # type: ignore[arg-type]
         if self.plan.place == "point":

@@ -14,7 +14,7 @@ from hidden_frame.desktop.properties.fields import Choice, NumberField
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.session import Session
 from hidden_frame.model.text import Look
-from hidden_frame.model.valid import bounds
+from hidden_frame.model.valid import limits
 
 ALIGNMENTS = ("left", "right", "centre", "justified", "inside", "outside")
 
@@ -47,10 +47,10 @@ class TextForm(Form):
         self.family = Choice("Font")
         self.family.committed.connect(lambda v: text.set_look(family=v))
         self.row("Font", self.family)
-        self.size_field = NumberField("Size", "pt", 0.5, bounds(Look, "size")[1] or 0)
+        self.size_field = NumberField("Size", "pt", 0.5, limits(Look, "size")[1] or 0)
         self.size_field.committed.connect(lambda v: text.set_look(size=v))
         self.row("Size", self.size_field)
-        low, high = bounds(Look, "tracking")
+        low, high = limits(Look, "tracking")
         self.tracking = NumberField("Tracking", "/1000 em", low or 0, high or 0)
         self.tracking.committed.connect(lambda v: text.set_look(tracking=v))
         self.row("Tracking", self.tracking)

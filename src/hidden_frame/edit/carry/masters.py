@@ -10,6 +10,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from typing import NamedTuple
 
 from msgspec import Struct
 from msgspec.structs import replace
@@ -53,9 +54,15 @@ def masters_pasted(
     return publication, ids
 
 
-def masters_pasted_with_items(
-    publication: Publication, parcel: MasterClip
-) -> tuple[Publication, dict[str, str], dict[str, str]]:
+class PastedMasters(NamedTuple):
+    """The publication with masters brought in, and the new ids of them and of their items."""
+
+    publication: Publication
+    masters: dict[str, str]
+    items: dict[str, str]
+
+
+def masters_pasted_with_items(publication: Publication, parcel: MasterClip) -> PastedMasters:
     """The same, with the new id of each of their items besides."""
     publication, terms = brought_in(publication, parcel.clip)
     ids: dict[str, str] = {}
@@ -75,7 +82,7 @@ def masters_pasted_with_items(
             publication, same = _added(publication, coming)
         ids[old.id] = same.id
         item_ids |= {o.id: n.id for o, n in zip(old.items, same.items, strict=True)}
-    return publication, ids, item_ids
+    return PastedMasters(publication, ids, item_ids)
 
 
 def _added(publication: Publication, coming: Master) -> tuple[Publication, Master]:

@@ -10,6 +10,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from typing import NamedTuple
 
 from msgspec import Struct
 from msgspec.structs import replace
@@ -50,10 +51,16 @@ def section_copied(publication: Publication, section_id: str) -> PageClip:
     return replace(clip, whole=(section_id,), defaults=publication.default_masters)
 
 
-def section_pasted(
-    publication: Publication, parcel: PageClip, after: str
-) -> tuple[Publication, list[str], str]:
-    """A whole section behind another one, the ids of its pages, and its own id.
+class PastedSection(NamedTuple):
+    """The publication with a section brought in, the ids of its pages, and its own."""
+
+    publication: Publication
+    pages: list[str]
+    section_id: str
+
+
+def section_pasted(publication: Publication, parcel: PageClip, after: str) -> PastedSection:
+    """A whole section behind another one.
 
     It keeps its name, unless one is called so, and its numbering; its automatic pages follow
     what they followed.
@@ -77,7 +84,7 @@ def section_pasted(
     at = [s.id for s in publication.sections].index(after) + 1
     sections = (*publication.sections[:at], section, *publication.sections[at:])
     publication = settled(replace(publication, sections=sections))
-    return publication, [p.id for p in made], section_id
+    return PastedSection(publication, [p.id for p in made], section_id)
 
 
 def pages_copied(publication: Publication, page_ids: Iterable[str]) -> PageClip:

@@ -28,7 +28,7 @@ from hidden_frame.model.styles import computed_style
 from hidden_frame.model.text import Alignment, Marker, Paragraph, Piece, Text
 
 PageEdge = Literal["head", "foot"]
-Place = Literal["outside", "centre", "inside", "point", "kept"]
+FolioPlace = Literal["outside", "centre", "inside", "point", "kept"]
 NAME = "Folio"
 _POINT_WIDTH = 120.0  # points; room for a long folio around the point that was clicked
 
@@ -40,7 +40,7 @@ class FolioPlan(Struct, frozen=True):
     """
 
     edge: PageEdge = "foot"
-    place: Place = "outside"
+    place: FolioPlace = "outside"
     content: tuple[Piece, ...] = (Marker("folio"),)
     style: str = "folio"
     x: float = 0.0
@@ -58,7 +58,7 @@ def _has_folio(content: Iterable[Piece]) -> bool:
     return any(isinstance(c, Marker) and c.shows == "folio" for c in content)
 
 
-def _alignment(place: Place) -> Alignment | None:
+def _alignment(place: FolioPlace) -> Alignment | None:
     if place == "kept":
         return None
     return "centre" if place == "point" else place
@@ -101,7 +101,7 @@ def plan_of(publication: Publication, master_id: str, otherwise: FolioPlan) -> F
     alignment = (
         first.alignment or computed_style(publication.paragraph_styles, first.style).alignment
     )
-    place: Place = "kept"
+    place: FolioPlace = "kept"
     for possible in ("outside", "centre", "inside"):
         plan = FolioPlan(edge, possible, first.content, first.style)
         x, y, width, _ = _box(publication, master.id, plan)

@@ -13,9 +13,18 @@ from collections.abc import Callable, Iterable
 
 from msgspec.structs import replace
 
-from hidden_frame.model.text import Alignment, Look, Marker, Paragraph, Piece, Run, TabStop, Text
+from hidden_frame.model.text import (
+    Alignment,
+    Look,
+    Marker,
+    Paragraph,
+    Piece,
+    Run,
+    TabStop,
+    Text,
+    TextPlace,
+)
 
-Place = tuple[int, int]
 MAX_CHARACTERS = 500_000  # of one frame; a longer text belongs in several
 _Dress = tuple[str | None, Look | None]  # a character style, and what goes beyond it
 _Cell = tuple[str | Marker, _Dress]  # a character or a marker, and how it is dressed
@@ -41,7 +50,7 @@ def total(text: Text) -> int:
     return sum(length(p) + 1 for p in text)
 
 
-def end_of(text: Text) -> Place:
+def end_of(text: Text) -> TextPlace:
     return len(text) - 1, length(text[-1])
 
 
@@ -79,7 +88,9 @@ def _with(text: Text, index: int, *paragraphs: Paragraph, instead: int = 1) -> T
     return (*text[:index], *paragraphs, *text[index + instead :])
 
 
-def insert(text: Text, place: Place, string: str, style: str | None = None) -> tuple[Text, Place]:
+def insert(
+    text: Text, place: TextPlace, string: str, style: str | None = None
+) -> tuple[Text, TextPlace]:
     """Characters typed or pasted at a place; a newline starts a paragraph.
 
     They are dressed as what stands before them, or in the character style given.  Controls
@@ -126,7 +137,7 @@ def _spliced(paragraph: Paragraph, offset: int, string: str) -> Paragraph | None
     return None
 
 
-def insert_marker(text: Text, place: Place, marker: Marker) -> tuple[Text, Place]:
+def insert_marker(text: Text, place: TextPlace, marker: Marker) -> tuple[Text, TextPlace]:
     """A marker at a place, dressed as what stands before it."""
     index, offset = place
     cells = _cells(text[index])
@@ -136,7 +147,7 @@ def insert_marker(text: Text, place: Place, marker: Marker) -> tuple[Text, Place
     return text, (index, offset + 1)
 
 
-def split(text: Text, place: Place) -> tuple[Text, Place]:
+def split(text: Text, place: TextPlace) -> tuple[Text, TextPlace]:
     """A paragraph divided in two of the same style."""
     index, offset = place
     cells = _cells(text[index])
@@ -145,7 +156,7 @@ def split(text: Text, place: Place) -> tuple[Text, Place]:
     return _with(text, index, first, second), (index + 1, 0)
 
 
-def delete(text: Text, start: Place, end: Place) -> tuple[Text, Place]:
+def delete(text: Text, start: TextPlace, end: TextPlace) -> tuple[Text, TextPlace]:
     """All between two places taken out; the first paragraph's style stays."""
     start, end = min(start, end), max(start, end)
     head = _cells(text[start[0]])[: start[1]]
@@ -154,7 +165,7 @@ def delete(text: Text, start: Place, end: Place) -> tuple[Text, Place]:
     return _with(text, start[0], joined, instead=end[0] - start[0] + 1), start
 
 
-def before(text: Text, place: Place) -> Place:
+def before(text: Text, place: TextPlace) -> TextPlace:
     """The place one character back; the text's start has none before it."""
     index, offset = place
     if offset:
@@ -162,7 +173,7 @@ def before(text: Text, place: Place) -> Place:
     return (index - 1, length(text[index - 1])) if index else place
 
 
-def after(text: Text, place: Place) -> Place:
+def after(text: Text, place: TextPlace) -> TextPlace:
     """The place one character on."""
     index, offset = place
     if offset < length(text[index]):
@@ -170,7 +181,7 @@ def after(text: Text, place: Place) -> Place:
     return (index + 1, 0) if index + 1 < len(text) else place
 
 
-def word_around(text: Text, place: Place) -> tuple[Place, Place]:
+def word_around(text: Text, place: TextPlace) -> tuple[TextPlace, TextPlace]:
     """The places at which the word around a place starts and ends."""
     index, offset = place
     cells = [c for c, _ in _cells(text[index])]
@@ -192,12 +203,12 @@ def set_paragraph_style(text: Text, first: int, last: int, style: str) -> Text:
     return tuple(replace(p, style=style) if first <= n <= last else p for n, p in enumerate(text))
 
 
-def set_character_style(text: Text, start: Place, end: Place, style: str | None) -> Text:
+def set_character_style(text: Text, start: TextPlace, end: TextPlace, style: str | None) -> Text:
     """Everything between two places in a character style, or in none; plain beyond it."""
     return _dressed(text, start, end, lambda dress: (style, None))
 
 
-def set_look(text: Text, start: Place, end: Place, **changes: object) -> Text:
+def set_look(text: Text, start: TextPlace, end: TextPlace, **changes: object) -> Text:
     """Everything between two places with some of its look changed; None follows the style.
 
     >>> text = (Paragraph("body", (Run("new words"),)),)
@@ -212,7 +223,7 @@ def set_look(text: Text, start: Place, end: Place, **changes: object) -> Text:
     return _dressed(text, start, end, changed)
 
 
-def dress_at(text: Text, place: Place) -> tuple[str | None, Look]:
+def dress_at(text: Text, place: TextPlace) -> tuple[str | None, Look]:
     """The character style and the look of what stands before a place."""
     index, offset = place
     cells = _cells(text[index])
@@ -229,7 +240,7 @@ def set_alignment(text: Text, first: int, last: int, alignment: Alignment | None
     )
 
 
-def split_ends(text: Text, place: Place) -> tuple[Text, Place]:
+def split_ends(text: Text, place: TextPlace) -> tuple[Text, TextPlace]:
     """A tab to the right edge at a place, so that the paragraph's line has two ends."""
     index = place[0]
     text, place = insert(text, place, "\t")
@@ -237,7 +248,7 @@ def split_ends(text: Text, place: Place) -> tuple[Text, Place]:
     return _with(text, index, made), place
 
 
-def _dressed(text: Text, start: Place, end: Place, new: Callable[[_Dress], _Dress]) -> Text:
+def _dressed(text: Text, start: TextPlace, end: TextPlace, new: Callable[[_Dress], _Dress]) -> Text:
     start, end = min(start, end), max(start, end)
     result = []
     for index, paragraph in enumerate(text):
@@ -251,7 +262,7 @@ def _dressed(text: Text, start: Place, end: Place, new: Callable[[_Dress], _Dres
     return tuple(result)
 
 
-def plain(text: Text, start: Place | None = None, end: Place | None = None) -> str:
+def plain(text: Text, start: TextPlace | None = None, end: TextPlace | None = None) -> str:
     """The characters between two places (all of it by default), markers left out."""
     start = start if start is not None else (0, 0)
     end = end if end is not None else end_of(text)

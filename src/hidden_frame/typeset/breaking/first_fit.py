@@ -47,7 +47,7 @@ class Breaker:
             return 0.0
         if self._head is not None:
             return self._head.width
-        return self.segment.ends[self.at] - self.segment.starts[self.at]
+        return self.segment.words[self.at].width
 
     @property
     def place(self) -> TextOffset:
@@ -75,13 +75,13 @@ class Breaker:
 
     def lines(self, first: float, rest: float) -> list[Cut]:
         """All lines, the first at a measure of its own: the same as `line` again and again."""
-        ends, starts = self.segment.ends, self.segment.starts
+        ends, words = self.segment.ends, self.segment.words
         count = len(ends)
         cuts: list[Cut] = []
         at, head, skip = 0, None, 0
         self.measure = first
         while at < count:
-            base = starts[at] if head is None else ends[at] - head.width
+            base = ends[at] - (words[at] if head is None else head).width
             last = bisect_right(ends, base + self.measure + TOLERANCE, at, count) - 1
             tail, used = None, 0
             if last < count - 1:
@@ -98,10 +98,10 @@ class Breaker:
 
     def line(self, measure: float) -> Cut:
         """The next line at a measure (points); not to be asked for when `done`."""
-        ends, starts = self.segment.ends, self.segment.starts
+        ends, words = self.segment.ends, self.segment.words
         count, at, head, skip = len(ends), self.at, self._head, self._skip
         self.measure = measure
-        base = starts[at] if head is None else ends[at] - head.width
+        base = ends[at] - (words[at] if head is None else head).width
         last = bisect_right(ends, base + measure + TOLERANCE, at, count) - 1
         tail, used = None, 0
         if last < count - 1:
@@ -170,7 +170,7 @@ class Breaker:
             loose = gap > gaps * word.setting.space * LOOSE
             if not (loose if self.justified else gap > self.measure * RAGGED_ZONE):
                 return None, 0
-        room = limit - segment.starts[last + 1]
+        room = limit - segment.start(last + 1)
         if room <= 0:
             return None, 0
         for position in reversed(divisions(word.text, language)):

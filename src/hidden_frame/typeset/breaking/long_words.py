@@ -31,13 +31,12 @@ def split_long(segment: Segment, measure: float) -> Segment:
     x = 0.0
     for n, word in enumerate(segment.words):
         parts = _letters(word, measure) if n in wide else [word]
-        gap = segment.starts[n] - (segment.ends[n - 1] if n else 0.0)
+        gap = segment.start(n) - (segment.ends[n - 1] if n else 0.0)
         source = segment.sources[n]
         for k, part in enumerate(parts):
             start = x + (gap if k == 0 else 0.0)
             x = start + part.width
             result.words.append(part)
-            result.starts.append(start)
             result.ends.append(x)
             result.spaced.append(k == 0 and n > 0 and (segment.all_spaced or segment.spaced[n]))
             if n in segment.marked:

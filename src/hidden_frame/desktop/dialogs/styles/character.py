@@ -22,7 +22,7 @@ from hidden_frame.edit.looks.styles import (
 from hidden_frame.model.lookup import character_style
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.styles import CharacterStyle, computed_characters
-from hidden_frame.model.valid import bounds
+from hidden_frame.model.valid import limits
 
 
 class CharacterDialog(StyleDrafts):
@@ -43,9 +43,9 @@ class CharacterDialog(StyleDrafts):
         self.bold, self.italic = Choice("Bold"), Choice("Italic")
         self._chosen("bold", "Bold", self.bold)
         self._chosen("italic", "Italic", self.italic)
-        self.size_field = LengthField("Size", "pt", 0.5, bounds(CharacterStyle, "size")[1])
+        self.size_field = LengthField("Size", "pt", 0.5, limits(CharacterStyle, "size")[1])
         self.parts.append(typed_part("size", self.size_field, form.row("Size", self.size_field)))
-        low, high = bounds(CharacterStyle, "tracking")
+        low, high = limits(CharacterStyle, "tracking")
         self.tracking = NumberField("Tracking", "/1000 em", low or 0, high or 0)
         self.parts.append(
             typed_part("tracking", self.tracking, form.row("Tracking", self.tracking))

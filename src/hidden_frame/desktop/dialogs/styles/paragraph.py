@@ -32,7 +32,7 @@ from hidden_frame.edit.looks.styles import (
 from hidden_frame.model.lookup import paragraph_style
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.styles import ComputedStyle, ParagraphStyle, computed_style
-from hidden_frame.model.valid import bounds
+from hidden_frame.model.valid import limits
 
 ALIGNMENTS = ("left", "right", "centre", "justified", "inside", "outside")
 _TYPE = (("Size", "size", 0.5), ("Leading", "leading", 0.5))
@@ -103,7 +103,7 @@ class StyleDialog(StyleDrafts):
             ticked_part("italic", self.italic, form.row("", self.italic, beside=True))
         )
         self._lengths(form, _TYPE)
-        low, high = bounds(ComputedStyle, "tracking")
+        low, high = limits(ComputedStyle, "tracking")
         self.tracking = NumberField("Tracking", "/1000 em", low or 0, high or 0)
         self.parts.append(
             typed_part("tracking", self.tracking, form.row("Tracking", self.tracking))
@@ -123,7 +123,7 @@ class StyleDialog(StyleDrafts):
 
     def _lengths(self, form: Form, rows: tuple[tuple[str, str, float | None], ...]) -> None:
         for label, name, least in rows:
-            field = LengthField(label, "pt", least, bounds(ComputedStyle, name)[1])
+            field = LengthField(label, "pt", least, limits(ComputedStyle, name)[1])
             self.lengths[name] = field
             second = name in ("leading", "space_after", "indent_right")
             follow = form.row(_SHORT.get(label, label), field, beside=second)
