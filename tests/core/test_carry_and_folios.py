@@ -13,7 +13,6 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 
 from hidden_frame.compose.composer import Composer
-from hidden_frame.demo.almanac import almanac
 from hidden_frame.edit.carry.items import copied, pasted
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.looks.styles import put_colour, put_paragraph_style
@@ -62,9 +61,9 @@ def looks(publication, item):
     return paints, text, getattr(item, "picture", None), (item.width, item.height, item.rotation)
 
 
-@given(st.integers(0, 31))
-def test_whatever_stands_on_a_page_looks_the_same_in_another_publication(position):
-    publication, _ = almanac()
+@given(position=st.integers(0, 31))
+def test_whatever_stands_on_a_page_looks_the_same_in_another_publication(demo, position):
+    publication, _ = demo
     page = all_pages(publication)[position].id
     side = Composer().compose(publication).facts[page].side
     ids = [p.item_id for p in Composer().compose(publication).scene(page).placed]
