@@ -111,7 +111,7 @@ class Photographer:
         self.take("board")
         self.flatplan()
         session.show_page(pages[8])
-        overrides = window.open_overrides()
+        overrides = window.dialogs.overrides()
         self.take("overrides", overrides)
         overrides.close()
         self.writing()
@@ -238,7 +238,7 @@ class Photographer:
     def folios(self) -> None:
         """The dialog over the window, whose desk shows what would come of it."""
         self.session.show_page(self.pages[8])
-        dialog = self.window.open_folios()
+        dialog = self.window.dialogs.folios()
         dialog.form_field.setCurrentIndex(2)
         dialog.form_field.take(2)
         dialog.adjustSize()

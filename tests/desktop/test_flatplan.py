@@ -545,7 +545,7 @@ def test_a_master_dropped_on_a_page_or_between_two(plan):
 
 def test_another_pairing_is_seen_on_the_flatplan_before_it_is_accepted(plan):
     kept = plan.publication
-    dialog = plan.window.open_pairing()
+    dialog = plan.window.dialogs.pairing()
     assert dialog.what.text() == "Nothing changes."
     dialog.opening.setCurrentIndex(1)
     dialog.opening.activated.emit(1)
@@ -554,7 +554,7 @@ def test_another_pairing_is_seen_on_the_flatplan_before_it_is_accepted(plan):
     assert tiles[0].facts.side == "verso" and plan.publication is kept
     dialog.reject()
     assert plan.view.layout_now().tiles[0].facts.side == "recto"
-    dialog = plan.window.open_pairing()
+    dialog = plan.window.dialogs.pairing()
     dialog.facing.setChecked(False)
     dialog._accept()
     assert not plan.publication.setup.facing

@@ -28,7 +28,7 @@ def pick(dialog, label):
 def folios(hands, qtbot):
     """The dialog on the demo, whose base master carries a folio already."""
     hands.session.show_page(hands.page(9))
-    dialog = hands.window.open_folios()
+    dialog = hands.window.dialogs.folios()
     hands.dialog = dialog
     yield hands
     dialog.close()
@@ -74,7 +74,7 @@ def test_running_it_again_changes_the_same_item(folios):
     dialog = folios.dialog
     dialog.place.setCurrentIndex([n for n, _ in dialog._places].index("head, centre"))
     dialog.box.accepted.emit()
-    again = folios.window.open_folios()
+    again = folios.window.dialogs.folios()
     assert again.place.currentText() == "head, centre"
     assert again.form_field.currentText() == "3"
     assert again.written.content() == (Marker("folio"),)
@@ -156,14 +156,14 @@ def test_all_folios_are_removed_by_one_command(hands):
     assert "No master" in hands.notices[-1]
     hands.do("undo")
     assert "3" in words(hands, 9)
-    dialog = hands.window.open_folios()
+    dialog = hands.window.dialogs.folios()
     dialog.remove.click()
     assert masters_with_folio(hands.publication) == [] and not dialog.isVisible()
 
 
 def test_folios_are_placed_where_there_are_none(hands):
     hands.do("no folios")
-    dialog = hands.window.open_folios()
+    dialog = hands.window.dialogs.folios()
     assert dialog.ok.text() == "Place" and dialog.chosen_masters()
     dialog.box.accepted.emit()
     (master,) = masters_with_folio(hands.publication)[:1]

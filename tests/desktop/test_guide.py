@@ -12,13 +12,8 @@ from PySide6.QtGui import QTextDocument
 from PySide6.QtTest import QTest
 
 from hidden_frame.desktop.dialogs.finder import Finder
-from hidden_frame.desktop.guide import (
-    _OF_KIND,
-    LIBRARIES,
-    libraries_in_words,
-    topic_of_kind,
-    topics,
-)
+from hidden_frame.desktop.guide import _OF_KIND, LIBRARIES, libraries_in_words
+from hidden_frame.desktop.topics import topic_of_kind, topics
 from hidden_frame.resources import GUIDE
 
 ROOT = Path(__file__).parents[2]
@@ -52,7 +47,7 @@ def test_every_picture_and_step_of_a_page_is_shown(hands, path):
     text = path.read_text("utf-8")
     (picture,) = re.findall(r"!\[[^]]+\]\(([^)]+)\)", text)
     assert (GUIDE / picture).stat().st_size > 10_000
-    guide = hands.window.open_guide(text.splitlines()[0].removeprefix("# "))
+    guide = hands.window.dialogs.guide(text.splitlines()[0].removeprefix("# "))
     shown = guide.text.toPlainText()
     assert all(word in shown for word in re.findall(r"\*\*(.+?)\*\*", " ".join(text.split())))
     loaded = guide.text.document().resource(
@@ -65,7 +60,7 @@ def test_every_picture_and_step_of_a_page_is_shown(hands, path):
 
 def test_the_guide_is_read_by_keys(hands):
     hands.window.commands["guide"].trigger()
-    guide = hands.window._guide
+    guide = hands.window.dialogs._guide
     assert guide.isVisible()
     guide.list.setFocus()
     guide.list.setCurrentRow(0)
@@ -108,7 +103,7 @@ def test_find_and_checks_lead_to_the_page_that_tells_of_it(hands, qtbot):
         assert checks.guide.text() == f"Guide: {topic_of_kind(finding.kind)}"
         assert topic_of_kind(finding.kind) in titles
     QTest.mouseClick(checks.guide, Qt.MouseButton.LeftButton)
-    guide = hands.window._guide
+    guide = hands.window.dialogs._guide
     assert guide.isVisible() and f"Guide: {guide.list.currentItem().text()}" == checks.guide.text()
     guide.close()
 

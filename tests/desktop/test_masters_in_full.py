@@ -213,7 +213,7 @@ def test_a_derived_master_departs_from_its_base_with_the_same_marks(hands):
 
 
 def test_all_overrides_are_listed_with_jumps_and_the_way_back(hands):
-    dialog = hands.window.open_overrides()
+    dialog = hands.window.dialogs.overrides()
     assert dialog.list.topLevelItemCount() == len(departures(hands.publication))
     rows = [dialog.list.topLevelItem(n) for n in range(dialog.list.topLevelItemCount())]
     asleep = next(r for r in rows if "asleep" in r.text(3))

@@ -194,7 +194,7 @@ def _panels(window, qapp) -> dict[str, QImage]:
     """Pictures of what holds rows and icons, one after the other in sight."""
     session, found = window.session, {}
     session.show_page(all_pages(session.publication)[9].id)
-    overrides = window.open_overrides()
+    overrides = window.dialogs.overrides()
     for name in SHELF:
         window.show_shelf(name)
         qapp.processEvents()

@@ -178,8 +178,8 @@ def test_both_kinds_of_styles_are_found_by_name_and_by_command(hands, monkeypatc
         monkeypatch.setattr(
             kind, "exec", lambda self: opened_with.append((type(self), self.style_id))
         )
-    hands.window.open_style("key-word")
-    hands.window.open_style("lead")
+    hands.window.dialogs.style("key-word")
+    hands.window.dialogs.style("lead")
     hands.window.commands["character styles"].trigger()
     assert opened_with == [
         (CharacterDialog, "key-word"), (StyleDialog, "lead"), (CharacterDialog, "emphasis"),

@@ -38,7 +38,7 @@ def run(arguments: list[str]) -> int:
 
     from hidden_frame.desktop import theme
     from hidden_frame.desktop.files import missing_fonts
-    from hidden_frame.desktop.mishaps import catch_all, keep_log
+    from hidden_frame.desktop.mishaps import catch_all
     from hidden_frame.desktop.settings import settings
     from hidden_frame.desktop.windows import Windows
     from hidden_frame.resources import DESKTOP
@@ -55,7 +55,6 @@ def run(arguments: list[str]) -> int:
     theme.load_fonts()
     theme.prepare(app)  # the window's widgets are dressed once they are all there
     windows = Windows(app)
-    keep_log()
     catch_all(windows.sessions)
     if chosen.file is None and not chosen.demo:
         shown = windows.show_start()

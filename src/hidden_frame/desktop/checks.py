@@ -21,10 +21,9 @@ from PySide6.QtWidgets import (
 
 from hidden_frame.checks.finding import Finding, Way
 from hidden_frame.checks.order import findings
-from hidden_frame.desktop.dialogs.fonts import ReplaceFontDialog
-from hidden_frame.desktop.guide import topic_of_kind
 from hidden_frame.desktop.icons import dress
 from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.topics import topic_of_kind
 from hidden_frame.desktop.watch import ContentWatch
 from hidden_frame.model.lookup import masters_by_id
 
@@ -154,6 +153,8 @@ class ChecksPanel(QFrame):
         self.session.edit(way.offer[:1].lower() + way.offer[1:], way.fix)
 
     def _replace(self, family: str) -> None:
+        from hidden_frame.desktop.dialogs.fonts import ReplaceFontDialog
+
         ReplaceFontDialog(self.session, family, self.window()).exec()
 
 

@@ -10,8 +10,6 @@ from PySide6.QtWidgets import QApplication, QFileDialog, QMessageBox, QProgressD
 
 from hidden_frame.checks.finding import Finding
 from hidden_frame.checks.names import missing_families
-from hidden_frame.desktop.dialogs.new import NewDialog
-from hidden_frame.desktop.dialogs.pages import RangeDialog
 from hidden_frame.desktop.mishaps import in_words, write_down
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.desktop.session import Session
@@ -89,6 +87,8 @@ class Files:
         return bool(answer == keep.Discard)
 
     def new(self) -> None:
+        from hidden_frame.desktop.dialogs.new import NewDialog
+
         dialog = NewDialog(self.parent)
         if dialog.exec() and dialog.publication is not None:
             self._show(dialog.publication, {}, None)
@@ -163,6 +163,8 @@ class Files:
         return bytes(buffer.data().data())
 
     def export(self) -> None:
+        from hidden_frame.desktop.dialogs.pages import RangeDialog
+
         dialog = RangeDialog(self.session, self.parent, self.found())
         if not dialog.exec():
             return

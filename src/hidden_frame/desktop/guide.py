@@ -2,9 +2,6 @@
 
 from __future__ import annotations
 
-from functools import cache
-from pathlib import Path
-
 from PySide6.QtCore import QUrl
 from PySide6.QtGui import QTextBlockFormat, QTextCursor, QTextDocument
 from PySide6.QtWidgets import (
@@ -20,6 +17,7 @@ from PySide6.QtWidgets import (
 
 from hidden_frame import __version__
 from hidden_frame.desktop.commands.command import Commands
+from hidden_frame.desktop.topics import topics
 from hidden_frame.resources import GUIDE
 
 # What it stands on, and under which licence each is used.
@@ -36,39 +34,6 @@ LIBRARIES = (
     ("numpy", "arithmetic", "BSD-3-Clause"),
     ("msgspec", "files", "BSD-3-Clause"),
 )
-
-
-# The page on which one reads about a kind of finding; about all others under “Into print”.
-_OF_KIND = {
-    "equal folios": "Number the pages", "even rectos": "Number the pages",
-    "out of range": "Number the pages", "idle detail": "A head with two ends",
-    "lost detail": "A head with two ends", "opening side": "Order and sections",
-    "empty section": "Order and sections", "parted spread": "Order and sections",
-    "sheets": "Order and sections", "sleeping override": "One page departs",
-}  # fmt: skip
-
-
-def topic_of_kind(kind: str) -> str:
-    """The page of the guide for a finding of this kind."""
-    return _OF_KIND.get(kind, "Into print")
-
-
-@cache
-def topic_of_command(title: str) -> str:
-    """The first page of the guide that names a command; "" where none does."""
-    for topic, path in topics():
-        if f"**{title}**" in " ".join(path.read_text("utf-8").split()):
-            return topic
-    return ""
-
-
-def topics() -> list[tuple[str, Path]]:
-    """Title and file of each page, in order."""
-    return [(_title(path), path) for path in sorted(GUIDE.glob("*.md"))]
-
-
-def _title(path: Path) -> str:
-    return path.read_text("utf-8").splitlines()[0].removeprefix("# ")
 
 
 class GuideWindow(QDialog):

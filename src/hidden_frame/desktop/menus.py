@@ -149,7 +149,7 @@ class PointerMenus:
         menu = self._menu("MasterMenu")
         menu.addAction("Open on the desk", lambda: self.window.board.view.open(master_id))
         menu.addAction("New master based on it", lambda: self.window.shelf.new_master(master_id))
-        menu.addAction("Rename…", lambda: self.window.rename_master(master_id))
+        menu.addAction("Rename…", lambda: self.window.dialogs.rename_master(master_id))
         menu.addAction("Duplicate", lambda: self.window.shelf.duplicate(master_id))
         menu.addSeparator()
         menu.addAction("Apply to the selected pages", lambda: self._apply(master_id, "replace"))

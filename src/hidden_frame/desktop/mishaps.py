@@ -9,7 +9,6 @@ import logging
 import re
 import sys
 from collections.abc import Callable, Iterable
-from logging.handlers import RotatingFileHandler
 from pathlib import Path
 from types import TracebackType
 from typing import TYPE_CHECKING
@@ -31,6 +30,8 @@ def log_file() -> Path:
 
 def keep_log() -> None:
     """Starts the log, which begins anew after a megabyte and keeps two older ones."""
+    from logging.handlers import RotatingFileHandler  # it loads sockets, which takes longer
+
     try:
         log_file().parent.mkdir(parents=True, exist_ok=True)
         handler = RotatingFileHandler(log_file(), maxBytes=1_000_000, backupCount=2, delay=True,
@@ -43,7 +44,9 @@ def keep_log() -> None:
 
 
 def write_down(what: str, error: BaseException) -> None:
-    """A fault with where it came from, into the log."""
+    """A fault with where it came from, into the log, which is started for the first one."""
+    if not _log.handlers:
+        keep_log()
     _log.error("%s", what, exc_info=(type(error), error, error.__traceback__))
 
 

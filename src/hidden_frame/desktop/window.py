@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from functools import cached_property
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QPoint, QRect, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QCloseEvent, QGuiApplication, QKeyEvent, QShowEvent
@@ -23,29 +24,15 @@ from hidden_frame.desktop.actions.page_clipboard import PageClipboard
 from hidden_frame.desktop.actions.pages import PageActions
 from hidden_frame.desktop.actions.text import TextActions
 from hidden_frame.desktop.bars import Banner, Notice, StatusLine, TextStrip, TopBar
-from hidden_frame.desktop.board.board import Board
 from hidden_frame.desktop.checks import ChecksPanel
 from hidden_frame.desktop.commands.command import Commands
 from hidden_frame.desktop.commands.every import every_command
 from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.desk.rulers import RuledDesk
-from hidden_frame.desktop.dialogs.about import AboutDialog
-from hidden_frame.desktop.dialogs.desk_settings import DeskSettings
-from hidden_frame.desktop.dialogs.finder import Finder
-from hidden_frame.desktop.dialogs.folios import FoliosDialog
-from hidden_frame.desktop.dialogs.fonts import ReplaceFontDialog
-from hidden_frame.desktop.dialogs.goto import GoToDialog
-from hidden_frame.desktop.dialogs.guides import GuidesDialog
-from hidden_frame.desktop.dialogs.masters import RenameMasterDialog
-from hidden_frame.desktop.dialogs.overrides import OverridesDialog
-from hidden_frame.desktop.dialogs.pairing import PairingDialog
-from hidden_frame.desktop.dialogs.styles.character import CharacterDialog
-from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
 from hidden_frame.desktop.files import Files
-from hidden_frame.desktop.flatplan.flatplan import Flatplan
-from hidden_frame.desktop.guide import AboutProgram, GuideWindow
 from hidden_frame.desktop.hints import HintCard
 from hidden_frame.desktop.menus import PointerMenus
+from hidden_frame.desktop.opening import Dialogs
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.properties.panel import Properties
 from hidden_frame.desktop.run.thumbnails import Thumbnails
@@ -59,10 +46,12 @@ from hidden_frame.desktop.shelf.steps import StepList
 from hidden_frame.desktop.shelf.tabs import NAMES, ShelfTabs
 from hidden_frame.edit.carry.pages import publication_of
 from hidden_frame.edit.pages.folios import masters_with_folio, remove_folios
-from hidden_frame.interact.shown import shown_item
-from hidden_frame.model.items import TextFrame
 from hidden_frame.model.publication import Publication
 from hidden_frame.storage.pictures import EXTENSIONS
+
+if TYPE_CHECKING:
+    from hidden_frame.desktop.board.board import Board
+    from hidden_frame.desktop.flatplan.flatplan import Flatplan
 
 Opener = Callable[[Publication, dict[str, bytes], Path | None], object]
 
@@ -93,9 +82,10 @@ class Window(QMainWindow):
         self.thumbnails = Thumbnails(self.pictures)
         self.files = Files(session, self.thumbnails, self, opener)
         self.desk = Desk(session, self.pictures)
+        self.dialogs = Dialogs(session, self.desk, self)
         self.run = RunView(session, self.thumbnails)
         self.checks = ChecksPanel(session)
-        self.checks.guide_wanted.connect(self.open_guide)
+        self.checks.guide_wanted.connect(self.dialogs.guide)
         self.files.found = self.checks.all_findings
         self.items = ItemActions(session, self)
         self.pages = PageActions(session, self)
@@ -106,7 +96,7 @@ class Window(QMainWindow):
         self.colours = ColourList(session, self.desk)
         self.steps = StepList(session)
         self.tabs = ShelfTabs(self.shelf, self.item_list, self.colours, self.steps)
-        self.commands = Commands(self, every_command(self))
+        self.commands = self.dialogs.commands = Commands(self, every_command(self))
         self.properties = Properties(session, self.desk.text, self._do)
         self.top = TopBar(session, self.commands)
         self.banner = Banner(session)
@@ -131,7 +121,6 @@ class Window(QMainWindow):
         session.undoable.connect(lambda told: self._tell(told, session.undo))
         session.changed.connect(self._refresh)
         session.changed.connect(self._untell)
-        self._guide: GuideWindow | None = None
         session.looked.connect(self._refresh)
         settings().changed.connect(self._take_settings)
         self.properties.apply_wanted.connect(self.pages.apply_masters)
@@ -148,6 +137,8 @@ class Window(QMainWindow):
     @cached_property
     def board(self) -> Board:
         """Made when it is first shown, as the flatplan is: the desk is there sooner."""
+        from hidden_frame.desktop.board.board import Board
+
         board = Board(self.session, self.thumbnails)
         board.add_commands(self.commands)
         board.view.pointed.connect(self.run.ring)
@@ -158,6 +149,8 @@ class Window(QMainWindow):
 
     @cached_property
     def flatplan(self) -> Flatplan:
+        from hidden_frame.desktop.flatplan.flatplan import Flatplan
+
         flatplan = Flatplan(self.session, self.thumbnails)
         flatplan.add_commands(self.commands)
         flatplan.view.menu_wanted.connect(self.menus.pages)
@@ -372,33 +365,6 @@ class Window(QMainWindow):
         """Whether what is done now is done to pages, not to items."""
         return self.session.pane == "flatplan" or self.run.hasFocus()
 
-    def edit_about(self) -> None:
-        """What the publication says of itself."""
-        AboutDialog(self.session, self).exec()
-
-    def replace_font(self) -> None:
-        """One family for another, everywhere; a missing one first."""
-        ReplaceFontDialog(self.session, "", self).exec()
-
-    def edit_styles(self) -> None:
-        """The paragraph style of the selected frame or edited paragraph, or the first one."""
-        session = self.session
-        style = self.desk.text.paragraph_style() if session.editing is not None else None
-        if style is None and len(session.items) == 1:
-            item = shown_item(
-                session.publication, session.holder_id, session.items[0], session.side
-            )
-            style = item.text[0].style if isinstance(item, TextFrame) and item.text else None
-        StyleDialog(session, style, self).exec()
-
-    def edit_character_styles(self) -> None:
-        """The character style at the caret, or the first one."""
-        named = self.desk.text.now()["character"] if self.session.editing is not None else None
-        CharacterDialog(self.session, named, self).exec()
-
-    def open_settings(self) -> None:
-        DeskSettings(self.session, self).exec()
-
     def toggle_board(self) -> None:
         """The family of masters, or the desk again as it was."""
         if self.session.pane == "board":
@@ -422,54 +388,6 @@ class Window(QMainWindow):
         if names:
             self.session.show_desk()
             self.clipboard.take_files([Path(name) for name in names], None)
-
-    def rename_master(self, master_id: str) -> None:
-        """Asks for another name."""
-        RenameMasterDialog(self.session, master_id, self).exec()
-
-    def open_finder(self) -> None:
-        Finder(self.session, self.commands, self, self.open_style, self.open_guide).exec()
-
-    def open_guide(self, topic: str = "") -> GuideWindow:
-        """The guide beside the window, at a page of that title."""
-        if self._guide is None:
-            self._guide = GuideWindow(self.commands, self)
-        found = self._guide.list.findItems(topic, Qt.MatchFlag.MatchExactly)
-        if found:
-            self._guide.list.setCurrentItem(found[0])
-        self._guide.show()
-        self._guide.raise_()
-        return self._guide
-
-    def about_program(self) -> None:
-        AboutProgram(self).exec()
-
-    def open_style(self, style_id: str) -> None:
-        """The form of one style."""
-        characters = {s.id for s in self.session.publication.character_styles}
-        form = CharacterDialog if style_id in characters else StyleDialog
-        form(self.session, style_id, self).exec()
-
-    def open_overrides(self) -> OverridesDialog:
-        dialog = OverridesDialog(self.session, self)
-        dialog.show()
-        return dialog
-
-    def open_pairing(self) -> PairingDialog:
-        dialog = PairingDialog(self.session, self)
-        dialog.open()
-        return dialog
-
-    def open_guides(self) -> None:
-        GuidesDialog(self.session, self).exec()
-
-    def open_goto(self) -> None:
-        GoToDialog(self.session, self).exec()
-
-    def open_folios(self) -> FoliosDialog:
-        dialog = FoliosDialog(self.session, self.desk, self)
-        dialog.open()
-        return dialog
 
     def remove_folios(self) -> None:
         session = self.session

@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QWidget
 
-from hidden_frame.desktop.dialogs.masters import ToMasterDialog
-from hidden_frame.desktop.dialogs.repeat import RepeatDialog
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.items.draw import (
     change_items,
@@ -106,6 +104,8 @@ class ItemActions:
     # -- masters -------------------------------------------------------------------
 
     def to_master(self, *, keep: bool) -> None:
+        from hidden_frame.desktop.dialogs.masters import ToMasterDialog
+
         ToMasterDialog(self.session, keep=keep, parent=self.parent).exec()
 
     def split_faces(self) -> None:
@@ -210,6 +210,8 @@ class ItemActions:
             session.select_items(None, tuple(made))
 
     def repeat(self) -> None:
+        from hidden_frame.desktop.dialogs.repeat import RepeatDialog
+
         RepeatDialog(self.session, self.parent).exec()
 
     def reorder(self, to: str) -> None:

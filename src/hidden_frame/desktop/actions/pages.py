@@ -8,15 +8,6 @@ from PySide6.QtWidgets import QWidget
 
 from hidden_frame.compose.ranges import pages_in_range
 from hidden_frame.desktop.actions.order import order_pages
-from hidden_frame.desktop.dialogs.masters import PageMasterDialog, bring_masters
-from hidden_frame.desktop.dialogs.order import (
-    AddDialog,
-    DeleteRangeDialog,
-    FillUpDialog,
-    MoveDialog,
-    SectionDialog,
-)
-from hidden_frame.desktop.dialogs.pages import ApplyDialog, DeleteMasterDialog
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.masters.apply import delete_master
 from hidden_frame.edit.masters.overrides import follow_on_pages
@@ -80,15 +71,23 @@ class PageActions:
         return made if order_pages(self.session, name, run, self.parent) else []
 
     def add_several(self) -> None:
+        from hidden_frame.desktop.dialogs.order import AddDialog
+
         AddDialog(self.session, self.chosen()[-1], self.parent).exec()
 
     def move(self) -> None:
+        from hidden_frame.desktop.dialogs.order import MoveDialog
+
         MoveDialog(self.session, self.chosen(), self.parent).exec()
 
     def delete_range(self) -> None:
+        from hidden_frame.desktop.dialogs.order import DeleteRangeDialog
+
         DeleteRangeDialog(self.session, self.parent).exec()
 
     def fill_up(self) -> None:
+        from hidden_frame.desktop.dialogs.order import FillUpDialog
+
         FillUpDialog(self.session, self.parent).exec()
 
     def duplicate(self) -> None:
@@ -114,12 +113,18 @@ class PageActions:
         session.edit("blind folio", lambda p: set_blind(p, chosen, blind))
 
     def apply_masters(self) -> None:
+        from hidden_frame.desktop.dialogs.pages import ApplyDialog
+
         ApplyDialog(self.session, self.parent).exec()
 
     def make_master(self) -> None:
+        from hidden_frame.desktop.dialogs.masters import PageMasterDialog
+
         PageMasterDialog(self.session, self.parent).exec()
 
     def bring_masters(self) -> None:
+        from hidden_frame.desktop.dialogs.masters import bring_masters
+
         bring_masters(self.session, self.parent)
 
     def departing(self) -> bool:
@@ -133,6 +138,8 @@ class PageActions:
         self.session.edit("follow the masters", lambda p: follow_on_pages(p, chosen))
 
     def start_section(self) -> None:
+        from hidden_frame.desktop.dialogs.order import SectionDialog
+
         SectionDialog(self.session, self.chosen()[0], self.parent).exec()
 
     # -- order ---------------------------------------------------------------------
@@ -262,6 +269,8 @@ class PageActions:
 
     def delete_master(self, master_id: str) -> None:
         """Deletes a master; asks what its pages shall follow if it is in use (R14)."""
+        from hidden_frame.desktop.dialogs.pages import DeleteMasterDialog
+
         session = self.session
         if session.composition.followers(master_id):
             DeleteMasterDialog(session, master_id, self.parent).exec()

@@ -15,10 +15,10 @@ def commands(window: Window) -> list[Row]:
     """The commands of this menu."""
     menu = "Help"
     return [
-        Command("guide", menu, "Guide", "Shift+F1", window.open_guide),
-        Command("keys", menu, "Keys", "", lambda: window.open_guide("Keys")),
+        Command("guide", menu, "Guide", "Shift+F1", window.dialogs.guide),
+        Command("keys", menu, "Keys", "", lambda: window.dialogs.guide("Keys")),
         Command("hints", menu, "Show the first steps again", "",
                 lambda: settings().change(hints=True)),
         None,
-        Command("about program", menu, "About Hidden Frame", "", window.about_program),
+        Command("about program", menu, "About Hidden Frame", "", window.dialogs.about_program),
     ]  # fmt: skip

@@ -26,7 +26,7 @@ def commands(window: Window) -> list[Row]:
                 window.new_from_pages, pages.any),
         None,
         Command("spreads", "Pages", "Spreads: facing, opening side, direction…", "",
-                window.open_pairing),
+                window.dialogs.pairing),
         Command("tie", "Pages", "Tie as a spread, or untie", "", pages.toggle_tie,
                 lambda: pages.any() and (pages.could_tie() or pages.tied())),
         Command("hold", "Pages", "Hold at this position, or free", "", pages.toggle_held,

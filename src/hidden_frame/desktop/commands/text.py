@@ -18,7 +18,7 @@ def commands(window: Window) -> list[Row]:
     text = window.text
     menu = "Text"
     rows: list[Row] = [
-        Command("folios", menu, "Folios…", "Ctrl+Shift+F", window.open_folios),
+        Command("folios", menu, "Folios…", "Ctrl+Shift+F", window.dialogs.folios),
         Command("no folios", menu, "Remove all folios", "", window.remove_folios),
         None,
         Command("bold", menu, "Bold", "Ctrl+B", lambda: text.toggle("bold"), text.editing),

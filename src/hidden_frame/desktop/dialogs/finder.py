@@ -24,9 +24,9 @@ from PySide6.QtWidgets import (  # fmt: skip
 
 from hidden_frame.desktop.commands.command import Commands
 from hidden_frame.desktop.dialogs.goto import go_to
-from hidden_frame.desktop.guide import topic_of_command
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.tones import set_tone, with_tones
+from hidden_frame.desktop.topics import topic_of_command
 from hidden_frame.interact.goto import Destination
 from hidden_frame.interact.search import search
 from hidden_frame.interact.synonyms import alike

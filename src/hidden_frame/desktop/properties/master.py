@@ -5,7 +5,6 @@ from __future__ import annotations
 from msgspec.structs import replace
 
 from hidden_frame.compose.cascade import master_layout
-from hidden_frame.desktop.dialogs.guides import GuidesDialog
 from hidden_frame.desktop.properties.fields import Choice, LengthField, NumberField, TextField
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.properties.inherited import InheritedList
@@ -33,6 +32,8 @@ class MasterForm(Form):
     folds = True
 
     def __init__(self, session: Session) -> None:
+        from hidden_frame.desktop.dialogs.guides import GuidesDialog
+
         super().__init__()
         self.session = session
         unit = session.publication.setup.unit

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from PySide6.QtCore import QSize
 from PySide6.QtWidgets import (
     QGridLayout,
@@ -15,7 +17,6 @@ from PySide6.QtWidgets import (
 
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.desk.canvas import Desk
-from hidden_frame.desktop.dialogs.colour import ColourDialog, DeleteColourDialog
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.swatches import swatch
 from hidden_frame.edit.looks.colours import (
@@ -28,6 +29,10 @@ from hidden_frame.interact.shown import change_shown, shown_items
 from hidden_frame.model.items import Line
 from hidden_frame.model.paint import Colour
 from hidden_frame.model.publication import Publication
+
+if TYPE_CHECKING:
+    from hidden_frame.desktop.dialogs.colour import ColourDialog
+
 
 _SPACES = {"rgb": "RGB", "cmyk": "CMYK", "spot": "spot"}
 
@@ -123,12 +128,16 @@ class ColourList(QWidget):
         return self._open(self.chosen())
 
     def _open(self, colour: Colour | None) -> ColourDialog:
+        from hidden_frame.desktop.dialogs.colour import ColourDialog
+
         dialog = ColourDialog(self.session, self.desk, colour, self.window())
         dialog.open()
         return dialog
 
     def open_delete(self) -> None:
         """Deletes an unused colour at once; asks what shall take a used one's place."""
+        from hidden_frame.desktop.dialogs.colour import DeleteColourDialog
+
         colour = self.chosen()
         if uses(self.session.publication, colour.id) == 0:
             others = [c.id for c in self.session.publication.colours if c.id != colour.id]

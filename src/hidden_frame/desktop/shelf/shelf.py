@@ -18,7 +18,6 @@ from PySide6.QtWidgets import (
 )
 
 from hidden_frame.compose.composer import followers
-from hidden_frame.desktop.dialogs.masters import NewMasterDialog
 from hidden_frame.desktop.pages.drops import MASTER_MIME, carried
 from hidden_frame.desktop.ribbon import ribbon_icon
 from hidden_frame.desktop.session import Session
@@ -191,6 +190,8 @@ class Shelf(QWidget):
     def new_master(self, base: str | None = None) -> None:
         """A new master based on another, laid on the desk; without one, asks what it shall be:
         empty, based on another, or a copy."""
+        from hidden_frame.desktop.dialogs.masters import NewMasterDialog
+
         if base is None:
             NewMasterDialog(self.session, None, self.window()).exec()
             return

@@ -1,0 +1,139 @@
+"""The dialogs of a window.  Each is loaded when it is first asked for: together they would take a
+sixth of the time until the window is up."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from PySide6.QtCore import QObject, Qt
+
+from hidden_frame.desktop.commands.command import Commands
+from hidden_frame.desktop.desk.canvas import Desk
+from hidden_frame.desktop.session import Session
+from hidden_frame.interact.shown import shown_item
+from hidden_frame.model.items import TextFrame
+
+if TYPE_CHECKING:
+    from PySide6.QtWidgets import QWidget
+
+    from hidden_frame.desktop.dialogs.folios import FoliosDialog
+    from hidden_frame.desktop.dialogs.overrides import OverridesDialog
+    from hidden_frame.desktop.dialogs.pairing import PairingDialog
+    from hidden_frame.desktop.guide import GuideWindow
+
+
+class Dialogs(QObject):
+    """Opens each over its window; `commands` are set once there are some."""
+
+    commands: Commands
+
+    def __init__(self, session: Session, desk: Desk, window: QWidget) -> None:
+        super().__init__(window)
+        self.session, self.desk, self.window = session, desk, window
+        self._guide: GuideWindow | None = None
+
+    def about(self) -> None:
+        """What the publication says of itself."""
+        from hidden_frame.desktop.dialogs.about import AboutDialog
+
+        AboutDialog(self.session, self.window).exec()
+
+    def replace_font(self) -> None:
+        """One family for another, everywhere; a missing one first."""
+        from hidden_frame.desktop.dialogs.fonts import ReplaceFontDialog
+
+        ReplaceFontDialog(self.session, "", self.window).exec()
+
+    def styles(self) -> None:
+        """The paragraph style of the selected frame or edited paragraph, or the first one."""
+        from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
+
+        session = self.session
+        style = self.desk.text.paragraph_style() if session.editing is not None else None
+        if style is None and len(session.items) == 1:
+            item = shown_item(
+                session.publication, session.holder_id, session.items[0], session.side
+            )
+            style = item.text[0].style if isinstance(item, TextFrame) and item.text else None
+        StyleDialog(session, style, self.window).exec()
+
+    def character_styles(self) -> None:
+        """The character style at the caret, or the first one."""
+        from hidden_frame.desktop.dialogs.styles.character import CharacterDialog
+
+        named = self.desk.text.now()["character"] if self.session.editing is not None else None
+        CharacterDialog(self.session, named, self.window).exec()
+
+    def style(self, style_id: str) -> None:
+        """The form of one style."""
+        from hidden_frame.desktop.dialogs.styles.character import CharacterDialog
+        from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
+
+        characters = {s.id for s in self.session.publication.character_styles}
+        form = CharacterDialog if style_id in characters else StyleDialog
+        form(self.session, style_id, self.window).exec()
+
+    def settings(self) -> None:
+        from hidden_frame.desktop.dialogs.desk_settings import DeskSettings
+
+        DeskSettings(self.session, self.window).exec()
+
+    def rename_master(self, master_id: str) -> None:
+        """Asks for another name."""
+        from hidden_frame.desktop.dialogs.masters import RenameMasterDialog
+
+        RenameMasterDialog(self.session, master_id, self.window).exec()
+
+    def overrides(self) -> OverridesDialog:
+        from hidden_frame.desktop.dialogs.overrides import OverridesDialog
+
+        dialog = OverridesDialog(self.session, self.window)
+        dialog.show()
+        return dialog
+
+    def pairing(self) -> PairingDialog:
+        from hidden_frame.desktop.dialogs.pairing import PairingDialog
+
+        dialog = PairingDialog(self.session, self.window)
+        dialog.open()
+        return dialog
+
+    def guides(self) -> None:
+        from hidden_frame.desktop.dialogs.guides import GuidesDialog
+
+        GuidesDialog(self.session, self.window).exec()
+
+    def goto(self) -> None:
+        from hidden_frame.desktop.dialogs.goto import GoToDialog
+
+        GoToDialog(self.session, self.window).exec()
+
+    def folios(self) -> FoliosDialog:
+        from hidden_frame.desktop.dialogs.folios import FoliosDialog
+
+        dialog = FoliosDialog(self.session, self.desk, self.window)
+        dialog.open()
+        return dialog
+
+    def finder(self) -> None:
+        from hidden_frame.desktop.dialogs.finder import Finder
+
+        Finder(self.session, self.commands, self.window, self.style, self.guide).exec()
+
+    def guide(self, topic: str = "") -> GuideWindow:
+        """The guide beside the window, at a page of that title."""
+        from hidden_frame.desktop.guide import GuideWindow
+
+        if self._guide is None:
+            self._guide = GuideWindow(self.commands, self.window)
+        found = self._guide.list.findItems(topic, Qt.MatchFlag.MatchExactly)
+        if found:
+            self._guide.list.setCurrentItem(found[0])
+        self._guide.show()
+        self._guide.raise_()
+        return self._guide
+
+    def about_program(self) -> None:
+        from hidden_frame.desktop.guide import AboutProgram
+
+        AboutProgram(self.window).exec()
