@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QCursor
-from PySide6.QtWidgets import QMenu
+from PySide6.QtWidgets import QMenu, QWidget
 
 from hidden_frame.desktop.actions.choices import go_to_item, hide_item, make_item_local
+from hidden_frame.desktop.commands.command import Commands
+from hidden_frame.desktop.commands.workplace import Workplace
 from hidden_frame.desktop.properties.page import PageForm
+from hidden_frame.desktop.properties.panel import Properties
 from hidden_frame.desktop.ribbon import ribbon_icon
 from hidden_frame.edit.masters.apply import RIBBONS, Applying, apply_masters
 from hidden_frame.edit.masters.family import set_ribbon
@@ -20,15 +21,15 @@ from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_section
 from hidden_frame.model.styles import computed_paragraphs
 
-if TYPE_CHECKING:
-    from hidden_frame.desktop.window import Window
-
 
 class PointerMenus:
     """Each method shows a menu, or makes one that its caller shows."""
 
-    def __init__(self, window: Window) -> None:
-        self.window = window
+    def __init__(
+        self, parts: Workplace, commands: Commands, properties: Properties, parent: QWidget
+    ) -> None:
+        self.parts, self.commands, self.properties = parts, commands, properties
+        self.session, self.parent = parts.session, parent
 
     def choices(self, point: QPoint) -> None:
         """The four choices for a master item that someone tried to change on a page: a card
@@ -36,7 +37,7 @@ class PointerMenus:
         self.choice().popup(point + QPoint(10, 8))
 
     def choice(self) -> QMenu:
-        session = self.window.session
+        session = self.session
         item_id = session.items[0]
         holder = session.holder_id
         menu = self._menu("Choices")
@@ -49,17 +50,17 @@ class PointerMenus:
         return menu
 
     def _menu(self, name: str) -> QMenu:
-        menu = QMenu(self.window)
+        menu = QMenu(self.parent)
         menu.setObjectName(name)
         menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         return menu
 
     def overflow(self) -> QMenu:
         """Why a text does not fit, and what makes it fit."""
-        session = self.window.session
+        session = self.session
         menu = self._menu("Overflow")
         holder, side, item_id = session.holder_id, session.side, session.items[0]
-        for placed, _ in self.window.desk.selected.placed_all().values():
+        for placed, _ in self.parts.desk.selected.placed_all().values():
             if placed.drawing.overflow is not None:
                 menu.addAction(placed.drawing.overflow.sentence).setEnabled(False)
         menu.addSeparator()
@@ -84,73 +85,78 @@ class PointerMenus:
         return menu
 
     def item(self, point: QPoint) -> None:
-        session = self.window.session
+        session = self.session
         if not session.items:
             return
         if not session.may_change(session.holder_id, session.items[0]):
             self.choices(point)
             return
-        self.window.commands.refresh()
+        self.commands.refresh()
         menu = self._menu("ItemMenu")
         for name in ("cut", "copy", "duplicate", "repeat", "delete", "", "front", "forward",
                      "backward", "back", "", "group", "ungroup", "lock"):  # fmt: skip
             if name:
-                menu.addAction(self.window.commands[name])
+                menu.addAction(self.commands[name])
             else:
                 menu.addSeparator()
-        menu.addMenu(self.window.commands.menus["Arrange > Line up"])
+        menu.addMenu(self.commands.menus["Arrange > Line up"])
         menu.popup(point)
 
     def pages(self, point: QPoint) -> None:
         menu = self._menu("PageMenu")
-        self.window.commands.refresh()
+        self.commands.refresh()
         for name in ("page one", "start section", "end section", "join section", "",
                      "add pages", "duplicate pages", "move pages", "delete pages", "",
                      "cut", "copy", "paste", "new from pages", "",
                      "apply", "blind", "tie", "hold"):  # fmt: skip
             if name:
-                menu.addAction(self.window.commands[name])
+                menu.addAction(self.commands[name])
             else:
                 menu.addSeparator()
         menu.popup(point)
 
     def section(self, section: str, point: QPoint) -> None:
         """What can be done with a section, at its head on the flatplan."""
-        self.window.session.select_section(section)
+        self.session.select_section(section)
         menu = self._menu("SectionMenu")
         menu.addAction("Name and numbering…", lambda: self._open_section(section))
-        menu.addAction("Join with the section before", self.window.commands["join section"].trigger)
-        menu.addAction("Duplicate", lambda: self.window.pages.duplicate_section(section))
-        menu.addAction("One place earlier", lambda: self.window.pages.move_section(section, -1))
-        menu.addAction("One place later", lambda: self.window.pages.move_section(section, 1))
+        menu.addAction("Join with the section before", self.commands["join section"].trigger)
+        menu.addAction("Duplicate", lambda: self.parts.pages.duplicate_section(section))
+        menu.addAction("One place earlier", lambda: self.parts.pages.move_section(section, -1))
+        menu.addAction("One place later", lambda: self.parts.pages.move_section(section, 1))
         menu.addSeparator()
         menu.addAction(
-            "Delete, its pages stay", lambda: self.window.pages.delete_section(section, pages=False)
+            "Delete, its pages stay", lambda: self.parts.pages.delete_section(section, pages=False)
         )
         menu.addAction(
-            "Delete with its pages", lambda: self.window.pages.delete_section(section, pages=True)
+            "Delete with its pages", lambda: self.parts.pages.delete_section(section, pages=True)
         )
         menu.popup(point)
 
+    def _open_master(self, master_id: str) -> None:
+        """Lays a master on the desk, wherever its menu was opened."""
+        self.session.show_desk()
+        self.session.show_master(master_id)
+
     def _open_section(self, section: str) -> None:
         """Properties of a section's first page, where it is named and numbered."""
-        session = self.window.session
+        session = self.session
         pages = find_section(session.publication, section).pages
         if pages:
             session.select_section(section)
-            form = self.window.properties.form
+            form = self.properties.form
             if isinstance(form, PageForm):
                 form.reveal(form.section)
                 form.section.setFocus()
                 form.section.selectAll()
 
     def master(self, master_id: str, point: QPoint) -> None:
-        session = self.window.session
+        session = self.session
         menu = self._menu("MasterMenu")
-        menu.addAction("Open on the desk", lambda: self.window.board.view.open(master_id))
-        menu.addAction("New master based on it", lambda: self.window.shelf.new_master(master_id))
-        menu.addAction("Rename…", lambda: self.window.dialogs.rename_master(master_id))
-        menu.addAction("Duplicate", lambda: self.window.shelf.duplicate(master_id))
+        menu.addAction("Open on the desk", lambda: self._open_master(master_id))
+        menu.addAction("New master based on it", lambda: self.parts.shelf.new_master(master_id))
+        menu.addAction("Rename…", lambda: self.parts.dialogs.rename_master(master_id))
+        menu.addAction("Duplicate", lambda: self.parts.shelf.duplicate(master_id))
         menu.addSeparator()
         menu.addAction("Apply to the selected pages", lambda: self._apply(master_id, "replace"))
         menu.addAction("Add to the selected pages", lambda: self._apply(master_id, "add"))
@@ -164,17 +170,15 @@ class PointerMenus:
                 lambda n=number: session.edit("ribbon", lambda p: set_ribbon(p, master_id, n)),
             )
         menu.addSeparator()
-        menu.addAction("Delete…", lambda: self.window.pages.delete_master(master_id))
+        menu.addAction("Delete…", lambda: self.parts.pages.delete_master(master_id))
         menu.popup(point if not point.isNull() else QCursor.pos())
 
     def _apply(self, master_id: str, mode: Applying) -> None:
-        pages = self.window.pages.chosen()
-        self.window.session.edit(
-            "apply master", lambda p: apply_masters(p, pages, (master_id,), mode)
-        )
+        pages = self.parts.pages.chosen()
+        self.session.edit("apply master", lambda p: apply_masters(p, pages, (master_id,), mode))
 
     def _select_pages(self, master_id: str) -> None:
-        session = self.window.session
+        session = self.session
         found = set(session.composition.followers(master_id))
         order = session.composition.facts
         session.select_pages(tuple(p for p in order if p in found))

@@ -11,12 +11,9 @@ import sys
 from collections.abc import Callable, Iterable
 from pathlib import Path
 from types import TracebackType
-from typing import TYPE_CHECKING
+from typing import Protocol
 
 from platformdirs import user_log_path
-
-if TYPE_CHECKING:
-    from hidden_frame.desktop.session import Session
 
 _log = logging.getLogger("hidden_frame")
 _OVERRIDE = re.compile(r"Error calling Python override of \S+ ")  # put before each fault by Qt
@@ -57,7 +54,13 @@ def in_words(what: str, error: BaseException, outcome: str = "nothing was change
     return f"{what} failed by a fault of the program ({reason}); {outcome}. The log says more."
 
 
-def catch_all(sessions: Callable[[], Iterable[Session]]) -> None:
+class Told(Protocol):
+    """Whoever shows a fault where the work is: sessions do."""
+
+    def mishap(self, what: str, error: Exception) -> None: ...
+
+
+def catch_all(sessions: Callable[[], Iterable[Told]]) -> None:
     """From now on a fault in any event is told by the first of these sessions."""
 
     def hook(kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:

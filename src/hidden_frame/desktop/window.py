@@ -104,7 +104,7 @@ class Window(QMainWindow):
         self.page_clipboard = PageClipboard(session, self)
         self.status = StatusLine(session, self.desk, self.commands)
         self._lay_out()
-        self.menus = PointerMenus(self)
+        self.menus = PointerMenus(self, self.commands, self.properties, self)
         self.notice = Notice(self.middle)
         self.hints = HintCard(self.desk)
         self._connect()

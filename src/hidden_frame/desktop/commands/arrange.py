@@ -3,16 +3,13 @@
 from __future__ import annotations
 
 from functools import partial
-from typing import TYPE_CHECKING
 
 from hidden_frame.desktop.commands.command import Command, Row
+from hidden_frame.desktop.commands.workplace import Workplace
 from hidden_frame.edit.items.spread import Edge
 
-if TYPE_CHECKING:
-    from hidden_frame.desktop.window import Window
 
-
-def commands(window: Window) -> list[Row]:
+def commands(window: Workplace) -> list[Row]:
     """The commands of this menu."""
     session, items = window.session, window.items
     menu = "Arrange"

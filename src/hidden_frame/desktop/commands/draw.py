@@ -3,16 +3,13 @@
 from __future__ import annotations
 
 from functools import partial
-from typing import TYPE_CHECKING
 
 from hidden_frame.desktop.commands.command import Command, Row
+from hidden_frame.desktop.commands.workplace import Workplace
 from hidden_frame.desktop.session import Tool
 
-if TYPE_CHECKING:
-    from hidden_frame.desktop.window import Window
 
-
-def commands(window: Window) -> list[Row]:
+def commands(window: Workplace) -> list[Row]:
     """The commands of this menu."""
     session = window.session
     tools: tuple[tuple[Tool, str, str], ...] = (

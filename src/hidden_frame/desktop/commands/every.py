@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from hidden_frame.desktop.commands import (
     arrange,
     draw,
@@ -17,13 +15,11 @@ from hidden_frame.desktop.commands import (
     view,
 )  # fmt: skip
 from hidden_frame.desktop.commands.command import Row
-
-if TYPE_CHECKING:
-    from hidden_frame.desktop.window import Window
+from hidden_frame.desktop.commands.workplace import Workplace
 
 MENUS = (publication, edit, arrange, text, pages, sections, masters, draw, view, help)
 
 
-def every_command(window: Window) -> list[Row]:
+def every_command(window: Workplace) -> list[Row]:
     """The commands of all menus in their order."""
     return [row for menu in MENUS for row in menu.commands(window)]

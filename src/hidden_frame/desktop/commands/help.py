@@ -2,16 +2,12 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from hidden_frame.desktop.commands.command import Command, Row
+from hidden_frame.desktop.commands.workplace import Workplace
 from hidden_frame.desktop.settings import settings
 
-if TYPE_CHECKING:
-    from hidden_frame.desktop.window import Window
 
-
-def commands(window: Window) -> list[Row]:
+def commands(window: Workplace) -> list[Row]:
     """The commands of this menu."""
     menu = "Help"
     return [

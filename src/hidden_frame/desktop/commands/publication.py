@@ -2,17 +2,13 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from PySide6.QtWidgets import QApplication
 
 from hidden_frame.desktop.commands.command import Command, Row
-
-if TYPE_CHECKING:
-    from hidden_frame.desktop.window import Window
+from hidden_frame.desktop.commands.workplace import Workplace
 
 
-def commands(window: Window) -> list[Row]:
+def commands(window: Workplace) -> list[Row]:
     """The commands of this menu."""
     files = window.files
     menu = "Publication"

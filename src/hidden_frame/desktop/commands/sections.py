@@ -2,15 +2,11 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from hidden_frame.desktop.commands.command import Command, Row
-
-if TYPE_CHECKING:
-    from hidden_frame.desktop.window import Window
+from hidden_frame.desktop.commands.workplace import Workplace
 
 
-def commands(window: Window) -> list[Row]:
+def commands(window: Workplace) -> list[Row]:
     """The commands of this menu."""
     pages = window.pages
     return [

@@ -3,17 +3,14 @@
 from __future__ import annotations
 
 from functools import partial
-from typing import TYPE_CHECKING
 
 from hidden_frame.compose.markers import LABELS
 from hidden_frame.desktop.commands.command import Command, Row
+from hidden_frame.desktop.commands.workplace import Workplace
 from hidden_frame.model.text import Marker
 
-if TYPE_CHECKING:
-    from hidden_frame.desktop.window import Window
 
-
-def commands(window: Window) -> list[Row]:
+def commands(window: Workplace) -> list[Row]:
     """The commands of this menu."""
     text = window.text
     menu = "Text"

@@ -3,15 +3,11 @@
 from __future__ import annotations
 
 from functools import partial
-from typing import TYPE_CHECKING
 
 from hidden_frame.desktop.commands.command import Command, Row
+from hidden_frame.desktop.commands.workplace import Workplace
 from hidden_frame.desktop.settings import settings
 from hidden_frame.edit.items.guides import own_guides
-
-if TYPE_CHECKING:
-    from hidden_frame.desktop.window import Window
-
 
 SNAPS = (
     ("page", "Snap to page edges and centre"),
@@ -25,7 +21,7 @@ SNAPS = (
 )
 
 
-def commands(window: Window) -> list[Row]:
+def commands(window: Workplace) -> list[Row]:
     """The commands of this menu."""
     session, camera = window.session, window.desk.camera
     pages, items = window.pages, window.items
