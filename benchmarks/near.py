@@ -45,7 +45,7 @@ def _look(app, window, zoom: float, x: float, y: float) -> None:  # type: ignore
     """A place of the first page at the desk's corner; what is measured must be in sight."""
     desk = window.desk
     left = window.session.faces()[0].x + x
-    desk.camera.view = desk.view._replace(zoom=zoom, dx=-left * zoom, dy=-y * zoom)
+    desk.camera.view = desk.camera.view._replace(zoom=zoom, dx=-left * zoom, dy=-y * zoom)
     desk.repaint()
     app.processEvents()
     image = desk.paper._pixmap.toImage()
