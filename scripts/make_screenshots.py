@@ -90,7 +90,7 @@ class Photographer:
 
     def send(self, kind: QEvent.Type, face: int, x: float, y: float) -> None:
         desk, left = self.window.desk, Qt.MouseButton.LeftButton
-        there = QPointF(*desk.view.to_widget(x + self.session.faces()[face].x, y))
+        there = QPointF(*desk.camera.view.to_widget(x + self.session.faces()[face].x, y))
         button = Qt.MouseButton.NoButton if kind == QEvent.Type.MouseMove else left
         held = Qt.KeyboardModifier.NoModifier
         event = QMouseEvent(kind, there, desk.mapToGlobal(there), button, left, held)
@@ -204,11 +204,11 @@ class Photographer:
         desk = self.window.desk
         placed, face = desk.placed(foot) or (None, None)
         assert placed is not None and face is not None
-        x, y = desk.view.to_widget(placed.matrix.e + face.x + 40, placed.matrix.f)
-        desk.zoom_by(2.6, QPointF(x, y))
-        desk._look(desk.view.moved(desk.width() * 0.4 - x, desk.height() * 0.6 - y))
+        x, y = desk.camera.view.to_widget(placed.matrix.e + face.x + 40, placed.matrix.f)
+        desk.camera.zoom_by(2.6, QPointF(x, y))
+        desk.camera.look(desk.camera.view.moved(desk.width() * 0.4 - x, desk.height() * 0.6 - y))
         self.take("text")
-        desk.fit_to("spread")
+        desk.camera.fit_to("spread")
         self.session.edit_text(None)
 
     def checks(self) -> None:

@@ -79,7 +79,7 @@ of_kind = {
         "inset": st.sampled_from([0.0, 4.0, Insets(top=3.0, left=1.0)]),
         "vertical": st.sampled_from(["top", "middle", "bottom"]), "grows": st.booleans(),
         "snug": st.booleans(), "columns": st.integers(1, 4), "gutter": st.floats(0, 30),
-        "radius": st.floats(0, 20), "yields": st.booleans(),
+        "radius": st.floats(0, 20), "yields": st.booleans(), "main": st.integers(0, 3),
     },
     PictureFrame: {
         "picture": st.none(), "radius": st.floats(0, 20),

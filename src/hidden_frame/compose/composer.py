@@ -10,56 +10,26 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import NamedTuple
 
-from hidden_frame.compose.around import Obstacle, in_the_way, obstacles
+from hidden_frame.compose.around import Obstacle, in_the_way
 from hidden_frame.compose.cascade import Resolved, face_items, page_items, shown_on, stack_items
+from hidden_frame.compose.context import Context, context_of, standing
 from hidden_frame.compose.drawing import NOTHING, draw
 from hidden_frame.compose.facts import PageFacts, page_facts
 from hidden_frame.compose.markers import marker_label, marker_value, markers_in
 from hidden_frame.compose.scene import Placed, Scene
-from hidden_frame.compose.textspec import Palette, palette
+from hidden_frame.compose.stories.flow import Flow, flow
+from hidden_frame.compose.stories.part import Part
+from hidden_frame.compose.stories.stops import PageView, Stop, stops_of
+from hidden_frame.compose.textspec import story_specs
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import Item, TextFrame
-from hidden_frame.model.lookup import all_pages, find_page, stack_of
+from hidden_frame.model.lookup import all_pages, find_page, find_story, stack_of, stories_on
 from hidden_frame.model.memory import MEMORY, remembered
-from hidden_frame.model.paint import Layer
 from hidden_frame.model.plane.matrix import placement
-from hidden_frame.model.publication import Page, Picture, Publication, Section, Setup
+from hidden_frame.model.publication import Page, Publication, Section
+from hidden_frame.model.stories import Story
 from hidden_frame.model.text import Marker
 from hidden_frame.typeset.region import Outline
-
-
-class Context(NamedTuple):
-    """What every page of a publication depends on."""
-
-    setup: Setup
-    layers: tuple[Layer, ...]
-    known: Palette
-    pictures: tuple[Picture, ...]
-    hidden: frozenset[str]
-    locked: frozenset[str]
-    silent: frozenset[str]
-
-
-@remembered()
-def _context(
-    setup: Setup, layers: tuple[Layer, ...], known: Palette, pictures: tuple[Picture, ...]
-) -> Context:
-    return Context(
-        setup,
-        layers,
-        known,
-        pictures,
-        frozenset(layer.id for layer in layers if not layer.visible),
-        frozenset(layer.id for layer in layers if layer.locked),
-        frozenset(layer.id for layer in layers if not layer.printing),
-    )
-
-
-def context_of(publication: Publication) -> Context:
-    """The context; the same object while none of its parts changes."""
-    return _context(
-        publication.setup, publication.layers, palette(publication), publication.pictures
-    )
 
 
 @remembered()
@@ -80,6 +50,7 @@ class _Entry(NamedTuple):
     side: Side
     hides_folio: bool
     values: dict[Marker, str]
+    parts: tuple[Part, ...]
     scene: Scene
 
 
@@ -89,6 +60,7 @@ class Composer:
     def __init__(self) -> None:
         self._pages: dict[str, _Entry] = {}
         self._masters: dict[tuple[str, Side], tuple[tuple[Resolved, ...], Context, Scene]] = {}
+        self._flows: dict[str, Flow] = {}
         self.composed = 0
 
     def compose(self, publication: Publication) -> Composition:
@@ -102,8 +74,10 @@ class Composer:
         page: Page,
         facts: PageFacts,
         stack: tuple[Resolved, ...],
+        told: dict[str, Part],
     ) -> Scene:
-        """A page's scene; `stack` is what its masters carry for its side."""
+        """A page's scene; `stack` is what its masters carry for its side, `told` what of stories
+        stands in its frames."""
         context = context_of(publication)
         entry = self._pages.get(page.id)
         if (
@@ -113,16 +87,19 @@ class Composer:
             and entry.context is context
             and entry.side == facts.side
             and entry.hides_folio == facts.hides_folio
+            and entry.parts == tuple(told.values())
             and entry.values == _marker_values(publication, facts, entry.values)
         ):
             return entry.scene
         items = page_items(publication, page, stack)
         markers = _markers_of(items)
         values = _marker_values(publication, facts, markers)
-        stood = _obstacles(items, facts.side, context)
+        stood = standing(items, facts.side, context)
         placed = []
         for resolved in items:
-            one = self._place(resolved, facts.side, values, context, facts.hides_folio, stood)
+            part = told.get(resolved.item.id)
+            hides = facts.hides_folio
+            one = self._place(resolved, facts.side, values, context, hides, stood, part)
             if one is not None:
                 placed.append(one)
         trim = context.setup.trim
@@ -131,7 +108,7 @@ class Composer:
         )
         self.composed += 1
         self._pages[page.id] = _Entry(
-            page, stack, context, facts.side, facts.hides_folio, values, scene
+            page, stack, context, facts.side, facts.hides_folio, values, tuple(told.values()), scene
         )
         return scene
 
@@ -143,12 +120,14 @@ class Composer:
         context: Context,
         hides_folio: bool,
         stood: tuple[Obstacle, ...],
+        part: Part | None = None,
     ) -> Placed | None:
-        """An item's drawing at its place; None if it is not to be seen."""
+        """An item's drawing at its place, with its `part` of a story; None if it is not to be
+        seen."""
         item = resolved.item
         own: tuple[str, ...] = ()
         outlines = NOTHING
-        if isinstance(item, TextFrame):
+        if isinstance(item, TextFrame) and part is None:
             markers = markers_in(item.text)
             if markers:
                 if hides_folio and any(m.shows == "folio" for m in markers):
@@ -159,7 +138,7 @@ class Composer:
                 assert isinstance(at, TextFrame)
                 outlines = in_the_way(at, stood)
         # The wrapping is made anew whenever a base changes, the item itself is not.
-        return _placed(item, *resolved[1:], side, own, context, outlines)
+        return _placed(item, *resolved[1:], side, own, context, outlines, part)
 
     def master(self, publication: Publication, master_id: str, side: Side) -> Scene:
         context = context_of(publication)
@@ -168,7 +147,7 @@ class Composer:
         if known is not None and known[0] is items and known[1] is context:
             return known[2]
         values = {marker: marker_label(marker) for marker in _markers_of(items)}
-        stood = _obstacles(items, side, context)
+        stood = standing(items, side, context)
         placed = [self._place(resolved, side, values, context, False, stood) for resolved in items]
         trim = context.setup.trim
         scene = Scene(
@@ -181,6 +160,15 @@ class Composer:
         )
         self._masters[master_id, side] = (items, context, scene)
         return scene
+
+    def flow(self, story: Story, stops: tuple[Stop, ...], context: Context) -> Flow:
+        """A story in its stops; what did not move is taken from the flow before."""
+        before = self._flows.get(story.id)
+        specs = story_specs(story.text, context.known)
+        if before is not None and before.stops == stops and before.specs == specs:
+            return before
+        found = self._flows[story.id] = flow(stops, specs, before)
+        return found
 
     def forget_missing(self, publication: Publication) -> None:
         """Drops what is kept of pages that are gone."""
@@ -196,16 +184,6 @@ def _marker_values(
     return {m: marker_value(m, facts, title, details) for m in markers}
 
 
-def _obstacles(items: tuple[Resolved, ...], side: Side, context: Context) -> tuple[Obstacle, ...]:
-    """What text runs around on a page; nothing on most pages."""
-    around = [
-        shown_on(r, side, context.setup)
-        for r in items
-        if r.item.around is not None and r.item.visible and r.item.layer not in context.hidden
-    ]
-    return obstacles(around, context.pictures) if around else ()
-
-
 @remembered(by_value=("overridden", "own", "outlines"))
 def _placed(
     item: Item,
@@ -215,12 +193,13 @@ def _placed(
     own: tuple[str, ...],
     context: Context,
     outlines: tuple[Outline, ...],
+    part: Part | None,
 ) -> Placed | None:
     """An item's drawing at its place.  Master items look alike on hundreds of pages and are
     placed once for all of them; a page's own items that did not change keep their places too."""
     if not item.visible or item.layer in context.hidden:
         return None
-    drawing = draw(item, side, own, context.known, context.pictures, outlines)
+    drawing = draw(item, side, own, context.known, context.pictures, outlines, part)
     at = shown_on(Resolved(item, carrier, overridden), side, context.setup)
     matrix = placement(at.x, at.y, at.width, at.height, at.rotation)
     return Placed(
@@ -242,6 +221,7 @@ class Composition:
     def __init__(self, composer: Composer, publication: Publication) -> None:
         self._composer = composer
         self._stacks: dict[tuple[tuple[str, ...], Side], tuple[Resolved, ...]] = {}
+        self._flows: dict[str, Flow] = {}
         self.publication = publication
 
     @property
@@ -253,11 +233,44 @@ class Composition:
         """The page's scene; the same object as before if nothing on the page changed."""
         page = find_page(self.publication, page_id)
         facts = self.facts[page_id]
-        key = (stack_of(self.publication, page), facts.side)
+        stack = self._stack(page, facts.side)
+        return self._composer.page(self.publication, page, facts, stack, self.parts(page_id))
+
+    def view(self, page_id: str) -> PageView:
+        """What a page shows, and its side."""
+        page, side = find_page(self.publication, page_id), self.facts[page_id].side
+        return PageView(side, page_items(self.publication, page, self._stack(page, side)))
+
+    def _stack(self, page: Page, side: Side) -> tuple[Resolved, ...]:
+        key = (stack_of(self.publication, page), side)
         stack = self._stacks.get(key)
         if stack is None:
             stack = self._stacks[key] = stack_items(self.publication, *key)
-        return self._composer.page(self.publication, page, facts, stack)
+        return stack
+
+    def flow(self, story_id: str) -> Flow:
+        """A story in its frames, on all its pages."""
+        found = self._flows.get(story_id)
+        if found is None:
+            story = find_story(self.publication, story_id)
+            context = context_of(self.publication)
+            stops = tuple(stops_of(self.publication, story, context, self.view))
+            found = self._composer.flow(story, stops, context)
+            self._flows[story_id] = found
+        return found
+
+    def parts(self, page_id: str) -> dict[str, Part]:
+        """What of stories stands on a page, by the id of the frame."""
+        if not self.publication.stories:
+            return {}
+        found: dict[str, Part] = {}
+        for story in stories_on(self.publication, page_id):
+            flow = self.flow(story.id)
+            for item_id in flow.frames.get(page_id, ()):
+                part = flow.part(page_id, item_id)
+                if part is not None:
+                    found[item_id] = part
+        return found
 
     def scenes(self) -> list[Scene]:
         """Every page's scene, in order."""

@@ -21,6 +21,7 @@ from hidden_frame.compose.scene import (
     Rect,
     TextPrimitive,
 )
+from hidden_frame.compose.stories.part import Part
 from hidden_frame.compose.textspec import Palette, ink, specs
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import Item, Line, PictureFrame, Shape, TextFrame
@@ -48,12 +49,14 @@ def draw(
     known: Palette,
     pictures: tuple[Picture, ...],
     outlines: tuple[Outline, ...] = NOTHING,
+    part: Part | None = None,
 ) -> Drawing:
-    """An item's drawing on a side, `values` being what its markers show.
+    """An item's drawing on a side, `values` being what its markers show; a frame with a `part`
+    of a story shows that instead of a text of its own.
 
     Text runs around `outlines`, convex polygons in the item's own coordinates.
     """
-    if isinstance(item, TextFrame) and item.grows:
+    if isinstance(item, TextFrame) and item.grows and part is None:
         height = text_height(item, side, values, known, outlines)
         item = replace(item, height=max(item.height, height))
     primitives: list[Primitive] = []
@@ -62,8 +65,11 @@ def draw(
         primitives.append(_filled(outline, item.fill, item.opacity, known))
     overflow = None
     if isinstance(item, TextFrame):
-        text, overflow = _text(item, side, values, known, outlines)
-        primitives.append(text)
+        if part is not None:
+            primitives.append(_of_story(item, part, bool(outlines)))
+        else:
+            text, overflow = _text(item, side, values, known, outlines)
+            primitives.append(text)
     elif isinstance(item, PictureFrame):
         primitives.append(_picture(item, pictures))
     if item.stroke is not None:
@@ -153,6 +159,23 @@ def text_height(
     return high + edge
 
 
+def _of_story(item: TextFrame, part: Part, around: bool) -> TextPrimitive:
+    """What of a story stands in a frame."""
+    y, text = item.insets.top, part.text
+    if item.vertical != "top" and not around and not part.goes_on:
+        text, y = _aligned(item, text)
+    return TextPrimitive(text, item.insets.left, y, len(text.lines), item.opacity)
+
+
+def _aligned(item: TextFrame, text: SetText) -> tuple[SetText, float]:
+    """A text that fits, stood in the middle or at the foot of its frame, and its top."""
+    height, y = inner_height(item), item.insets.top
+    share = 0.5 if item.vertical == "middle" else 1.0
+    if item.columns == 1:
+        return text, y + (height - text.height) * share
+    return text.lowered([(height - f.bottom) * share for f in text.fragments]), y
+
+
 def _text(
     item: TextFrame,
     side: Side,
@@ -166,11 +189,7 @@ def _text(
     shown = overflow.shown if overflow else len(text.lines)
     y = insets.top
     if overflow is None and item.vertical != "top" and not outlines:
-        share = 0.5 if item.vertical == "middle" else 1.0
-        if item.columns == 1:
-            y += (height - text.height) * share
-        else:
-            text = text.lowered([(height - f.bottom) * share for f in text.fragments])
+        text, y = _aligned(item, text)
     return TextPrimitive(text, insets.left, y, shown, item.opacity), overflow
 
 

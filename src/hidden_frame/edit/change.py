@@ -15,9 +15,10 @@ from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Item, Override, TextFrame
 from hidden_frame.model.lookup import holder, masters_by_id, section_of
 from hidden_frame.model.publication import Master, Page, Publication, Section
+from hidden_frame.model.stories import Story
 from hidden_frame.model.text import Text
 
-T = TypeVar("T", bound=Page | Master | Section)
+T = TypeVar("T", bound=Page | Master | Section | Story)
 H = TypeVar("H", Page, Master)
 
 
@@ -103,7 +104,11 @@ def change_every_holder(
 
 
 def change_texts(publication: Publication, new: Callable[[Text], Text]) -> Publication:
-    """Every text of the publication changed: of items, and of overrides of them."""
+    """Every text of the publication changed: of stories, items, and overrides of them."""
+
+    def story(old: Story) -> Story:
+        text = new(old.text)
+        return old if text == old.text else replace(old, text=text)
 
     def item(old: Item) -> Item:
         if not isinstance(old, TextFrame):
@@ -129,7 +134,8 @@ def change_texts(publication: Publication, new: Callable[[Text], Text]) -> Publi
         pages = tuple(changed(p) for p in section.pages)
         sections.append(section if _same(pages, section.pages) else replace(section, pages=pages))
     masters = tuple(changed(m) for m in publication.masters)
-    return replace(publication, masters=masters, sections=tuple(sections))
+    stories = tuple(story(s) for s in publication.stories)
+    return replace(publication, masters=masters, sections=tuple(sections), stories=stories)
 
 
 def _same(new: Sequence[object], old: Sequence[object]) -> bool:

@@ -69,6 +69,7 @@ def _problems(publication: Publication) -> Iterator[str]:
     for master in publication.masters:
         yield from _holder(master, f"master “{master.name}”", known)
         yield from _bases(publication, master)
+    yield from story_problems(publication)
     for section in publication.sections:
         yield from _stack(section.masters or (), f"section “{section.name}”", known)
     yield from _stack(publication.default_masters, "the publication's default masters", known)
@@ -106,6 +107,18 @@ def style_problems(publication: Publication) -> Iterator[str]:
         yield from _stack(section.masters or (), f"section “{section.name}”", known)
 
 
+def story_problems(publication: Publication, sound: frozenset[int] = frozenset()) -> Iterator[str]:
+    """The same for stories; `sound` are identities of paragraphs that were looked at before."""
+    known = _Known(publication)
+    stations: Counter[object] = Counter()
+    for story in publication.stories:
+        stations.update(story.path)
+        fresh = tuple(p for p in story.text if id(p) not in sound)
+        yield from _text(fresh, f"story “{story.name}”", known)
+    if any(times > 1 for times in stations.values()):
+        yield "A frame or section is the station of two stories; it can show only one."
+
+
 def id_problems(publication: Publication) -> Iterator[str]:
     """The same for ids, each of which stands for one thing."""
     yield from _counts(publication)
@@ -127,6 +140,7 @@ def _ids(publication: Publication) -> Iterator[str]:
     for owner in holders(publication):
         made += [item.id for item in owner.items]
     made += [p.id for p in all_pages(publication)]
+    made += [s.id for s in publication.stories]
     yield from _twice("id", made)
     yield from named_problems(publication)
     for name in made:

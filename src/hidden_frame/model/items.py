@@ -80,7 +80,8 @@ class TextFrame(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="text"
 
     One that `grows` is as high as its text needs, and never lower than `height`.
     `snug` leaves out the space that the first paragraph's style asks for above it.
-    One that `yields` makes way for items that text runs around.
+    One that `yields` makes way for items that text runs around.  A frame that is `main` is
+    one through which the story of its page's section flows: 1 is the first on its page.
     """
 
     text: Text = ()
@@ -92,6 +93,7 @@ class TextFrame(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="text"
     gutter: NotNegative = 12.0
     radius: NotNegative = 0.0
     yields: bool = True
+    main: Annotated[int, Meta(ge=0, le=99)] = 0
 
     @property
     def insets(self) -> Insets:
@@ -134,7 +136,7 @@ COMMON = (
 )  # fmt: skip
 OVERRIDABLE: dict[type, tuple[str, ...]] = {
     TextFrame: (*COMMON[1:], "text", "inset", "vertical", "grows", "snug", "columns", "gutter",
-                "radius", "yields"),
+                "radius", "yields", "main"),
     PictureFrame: (*COMMON[1:], "picture", "fit", "crop", "radius"),
     Shape: (*COMMON[1:], "form", "radius"),
     Line: COMMON[1:],
@@ -173,6 +175,7 @@ class Override(Struct, frozen=True, kw_only=True, omit_defaults=True):
     columns: Annotated[int, Meta(ge=1, le=20)] | UnsetType = UNSET
     gutter: NotNegative | UnsetType = UNSET
     yields: bool | UnsetType = UNSET
+    main: Annotated[int, Meta(ge=0, le=99)] | UnsetType = UNSET
     crop: Crop | UnsetType | None = UNSET
 
 

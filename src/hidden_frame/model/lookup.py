@@ -9,6 +9,7 @@ from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Item
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Master, Page, Publication, Section
+from hidden_frame.model.stories import Link, Story
 from hidden_frame.model.styles import CharacterStyle, ParagraphStyle
 
 
@@ -93,6 +94,57 @@ def _master_item_owners(masters: tuple[Master, ...]) -> dict[str, tuple[Master, 
 def master_item(publication: Publication, item_id: str) -> tuple[Master, Item] | None:
     """The master that carries this item, and the item as drawn there."""
     return _master_item_owners(publication.masters).get(item_id)
+
+
+def find_story(publication: Publication, story_id: str) -> Story:
+    for story in publication.stories:
+        if story.id == story_id:
+            return story
+    raise Refusal(f"There is no story “{story_id}” in this publication.")
+
+
+def story_through(publication: Publication, section_id: str) -> Story | None:
+    """The story that flows through the main frames of a section."""
+    return _through(publication.stories).get(section_id)
+
+
+@remembered()
+def _through(stories: tuple[Story, ...]) -> dict[str, Story]:
+    return {section: story for story in stories for section in story.sections}
+
+
+def stories_on(publication: Publication, page_id: str) -> tuple[Story, ...]:
+    """The stories that may come to a page: by its section's main frames, or by hand."""
+    through = story_through(publication, section_of(publication, page_id).id)
+    linked = _linked_pages(publication.stories).get(page_id, ())
+    if through is None or through in linked:
+        return linked
+    return (through, *linked)
+
+
+@remembered()
+def _linked_pages(stories: tuple[Story, ...]) -> dict[str, tuple[Story, ...]]:
+    found: dict[str, dict[str, Story]] = {}
+    for story in stories:
+        for station in story.path:
+            if isinstance(station, Link):
+                found.setdefault(station.page, {})[story.id] = story
+    return {page: tuple(several.values()) for page, several in found.items()}
+
+
+def linked_story(publication: Publication, page_id: str, item_id: str) -> Story | None:
+    """The story that a frame on a page was linked to by hand."""
+    return _linked(publication.stories).get((page_id, item_id))
+
+
+@remembered()
+def _linked(stories: tuple[Story, ...]) -> dict[tuple[str, str], Story]:
+    return {
+        (station.page, station.item): story
+        for story in stories
+        for station in story.path
+        if isinstance(station, Link)
+    }
 
 
 def paragraph_style(publication: Publication, style_id: str) -> ParagraphStyle:

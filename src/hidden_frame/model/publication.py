@@ -9,6 +9,7 @@ from msgspec import Meta, Struct
 from hidden_frame.model.geometry import Columns, Grid, Guide, Margins, NotNegative, Side, Size
 from hidden_frame.model.items import Item, Override
 from hidden_frame.model.paint import Colour, Layer
+from hidden_frame.model.stories import Story
 from hidden_frame.model.styles import CharacterStyle, ParagraphStyle
 from hidden_frame.model.text import Language
 from hidden_frame.model.units import Unit
@@ -66,7 +67,8 @@ class Page(Struct, frozen=True, kw_only=True, omit_defaults=True):
     """A page.  `masters` bottom to top; None is automatic, () is no master (R8).
 
     Two pages of the same `tie` are meant to face each other (R23); a page that is
-    `held` stays at that position, counted from 1.
+    `held` stays at that position, counted from 1.  One that was `made` by a story that needed
+    it goes again when it is empty and nothing was done to it (R26).
     """
 
     id: str
@@ -75,6 +77,7 @@ class Page(Struct, frozen=True, kw_only=True, omit_defaults=True):
     overrides: tuple[Override, ...] = ()
     guides: tuple[Guide, ...] = ()
     blind: bool = False
+    made: bool = False
     tie: str | None = None
     held: Annotated[int, Meta(ge=1, le=MAX_PAGES)] | None = None
 
@@ -158,6 +161,7 @@ class Publication(Struct, frozen=True, kw_only=True, omit_defaults=True):
     paragraph_styles: tuple[ParagraphStyle, ...] = ()
     character_styles: tuple[CharacterStyle, ...] = ()
     pictures: tuple[Picture, ...] = ()
+    stories: tuple[Story, ...] = ()
     masters: tuple[Master, ...] = ()
     default_masters: tuple[str, ...] = ()
     sections: tuple[Section, ...] = ()

@@ -13,7 +13,9 @@ from hidden_frame.model.text import Text
 
 
 def texts_of(publication: Publication) -> Iterator[tuple[str, Text]]:
-    """The page or master, and a text of one of its items or overrides."""
+    """The page, master or story, and a text of it, of one of its items or overrides."""
+    for story in publication.stories:
+        yield story.id, story.text
     for holder in holders(publication):
         for item in holder.items:
             if isinstance(item, TextFrame) and item.text:

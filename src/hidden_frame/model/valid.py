@@ -28,10 +28,13 @@ from hidden_frame.model.invariants import (
     holder_problems,
     id_problems,
     named_problems,
+    story_problems,
     style_problems,
 )
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Master, Page, Publication, Section
+from hidden_frame.model.stories import Story
+from hidden_frame.model.text import Paragraph
 
 # What others refer to by id: where one of these goes, everything is looked at.
 _NAMED = ("layers", "colours", "paragraph_styles", "character_styles", "pictures", "masters")
@@ -47,8 +50,10 @@ def check_change(before: Publication, after: Publication) -> Publication:
     if any(_gone(getattr(before, name), getattr(after, name)) for name in _NAMED):
         return check(after)
     problems: list[Iterator[str]] = []
-    if any(not isinstance(v, Page | Master) for v in changed):
+    if any(not isinstance(v, Page | Master | Story | Paragraph) for v in changed):
         problems.append(style_problems(after))
+    if before.stories is not after.stories:
+        problems.append(story_problems(after, _paragraphs(before)))
     owners = [v for v in changed if isinstance(v, Page | Master)]
     problems.append(holder_problems(after, owners, _sound(before, owners)))
     if _ids(before) != _ids(after):
@@ -82,7 +87,8 @@ def _key(value: Any) -> str:
 def _ids(publication: Publication) -> tuple[object, ...]:
     """What tells whether ids may have come or gone: cheap, and different if they did."""
     pages = sum(len(s.pages) for s in publication.sections)
-    return (publication.next_id, len(publication.masters), len(publication.sections), pages)
+    named = len(publication.masters), len(publication.sections), len(publication.stories)
+    return (publication.next_id, *named, pages)
 
 
 def _only_new_items(
@@ -122,9 +128,22 @@ def _changed(before: Publication, after: Publication) -> Iterator[Struct]:
             if id(section) not in sections:
                 yield from (p for p in section.pages if id(p) not in pages)
                 yield msgspec.structs.replace(section, pages=())
-    parts = [n for n in Publication.__struct_fields__ if n not in ("masters", "sections")]
+    if before.stories is not after.stories:
+        stories = {id(s) for s in before.stories}
+        paragraphs = _paragraphs(before)
+        for story in after.stories:
+            if id(story) not in stories:
+                yield msgspec.structs.replace(story, text=())
+                yield from (p for p in story.text if id(p) not in paragraphs)
+    large = ("masters", "sections", "stories")
+    parts = [n for n in Publication.__struct_fields__ if n not in large]
     if any(getattr(before, n) is not getattr(after, n) for n in parts):
-        yield msgspec.structs.replace(after, masters=(), sections=())
+        yield msgspec.structs.replace(after, masters=(), sections=(), stories=())
+
+
+def _paragraphs(publication: Publication) -> frozenset[int]:
+    """The paragraphs of all stories: they were looked at when they came in."""
+    return frozenset(id(p) for story in publication.stories for p in story.text)
 
 
 def check_value(value: Struct) -> None:

@@ -64,14 +64,19 @@ class Fragment(NamedTuple):
 
 
 def fill(
-    specs: Sequence[ParagraphSpec], region: Region, start: Where = Where(), *, spaced: bool = True
+    specs: Sequence[ParagraphSpec],
+    region: Region,
+    start: Where = Where(),
+    *,
+    spaced: bool = True,
+    origin: int = 0,
 ) -> Fragment:
-    """Fills a region with text from a place on.
+    """Fills a region with text from a place on; blocks count their paragraphs from `origin`.
 
     `spaced` says whether the space above a paragraph counts at the region's head.  A region
     that has no room for a line stays empty, and the text goes on where it was to begin.
     """
-    filling = _Filling(region)
+    filling = _Filling(region, origin)
     if math.isinf(region.height) and not region.outlines:  # all of it will stand here
         filling.known = set_paragraph.each(specs, region.measure)
     put = filling.around if region.outlines else filling.freely
@@ -91,8 +96,8 @@ def fill(
 class _Filling:
     """A region while it is being filled, down to `y`."""
 
-    def __init__(self, region: Region) -> None:
-        self.region = region
+    def __init__(self, region: Region, origin: int) -> None:
+        self.region, self.origin = region, origin
         self.measure, self.limit = region.measure, region.limit
         self.blocks: list[Block] = []
         self.known: list[SetParagraph] = []  # every paragraph, where all are needed
@@ -113,7 +118,8 @@ class _Filling:
         if self.y + leading * (last - first) > self.limit:
             last = first + max(int((self.limit - self.y) // leading), 0)
         if last > first:
-            self.blocks.append(Block(number, lines, first, last, region.left, self.y))
+            at = number - self.origin
+            self.blocks.append(Block(at, lines, first, last, region.left, self.y))
             self.y += leading * (last - first)
         return Where(number, lines[last].place) if last < len(lines) else None
 
@@ -128,7 +134,7 @@ class _Filling:
                 return Where(number, setter.place)
             left, right = found
             line = setter.line(right - left)
-            self.blocks.append(Block(number, (line,), 0, 1, left, self.y))
+            self.blocks.append(Block(number - self.origin, (line,), 0, 1, left, self.y))
             self.y += spec.leading
         return None
 

@@ -1,0 +1,1 @@
+"""Stories on pages: the frames that they flow through, what stands in each, and what is left."""

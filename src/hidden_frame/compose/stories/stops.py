@@ -1,0 +1,95 @@
+"""The frames that a story flows through, in order, each as a page shows it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from typing import NamedTuple
+
+from hidden_frame.compose.around import in_the_way
+from hidden_frame.compose.cascade import Resolved, shown_on
+from hidden_frame.compose.context import Context, standing
+from hidden_frame.compose.regions import regions_of
+from hidden_frame.model.geometry import Side
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.lookup import find_section, linked_story, positions
+from hidden_frame.model.memory import remembered
+from hidden_frame.model.publication import Publication
+from hidden_frame.model.stories import Link, Story
+from hidden_frame.typeset.region import Outline, Region
+
+
+class Room(NamedTuple):
+    """What a text frame on a page offers: its regions, from its inner corner."""
+
+    item_id: str
+    main: int
+    regions: tuple[Region, ...]
+    snug: bool
+
+
+class Stop(NamedTuple):
+    """A frame on a page through which a story flows."""
+
+    page_id: str
+    side: Side
+    room: Room
+
+    @property
+    def key(self) -> tuple[str, str]:
+        return self.page_id, self.room.item_id
+
+
+class PageView(NamedTuple):
+    """A page's side and what it shows, bottom to top."""
+
+    side: Side
+    items: tuple[Resolved, ...]
+
+
+@remembered()
+def rooms(items: tuple[Resolved, ...], side: Side, context: Context) -> dict[str, Room]:
+    """The visible text frames of a page, by id; those that are main first, in their order."""
+    stood = standing(items, side, context)
+    frames = [
+        r for r in items
+        if isinstance(r.item, TextFrame) and r.item.visible and r.item.layer not in context.hidden
+    ]  # fmt: skip
+    frames.sort(key=lambda r: getattr(r.item, "main", 0) or 100)
+    found: dict[str, Room] = {}
+    for resolved in frames:
+        frame = resolved.item
+        assert isinstance(frame, TextFrame)
+        outlines: tuple[Outline, ...] = ()
+        if stood and frame.yields:
+            at = shown_on(resolved, side, context.setup)
+            assert isinstance(at, TextFrame)
+            outlines = in_the_way(at, stood)
+        regions = regions_of(frame, outlines)
+        found[frame.id] = Room(frame.id, frame.main, regions, frame.snug)
+    return found
+
+
+def stops_of(
+    publication: Publication, story: Story, context: Context, view: Callable[[str], PageView]
+) -> Iterator[Stop]:
+    """The stops of a story; stations whose page, section or frame is gone are passed over.
+
+    A frame that is linked by hand is that story's alone, also if it is a main frame.
+    """
+    known = positions(publication)
+    sections = {s.id for s in publication.sections}
+    for station in story.path:
+        if isinstance(station, Link):
+            if station.page in known:
+                side, items = view(station.page)
+                room = rooms(items, side, context).get(station.item)
+                if room is not None:
+                    yield Stop(station.page, side, room)
+        elif station.section in sections:
+            for page in find_section(publication, station.section).pages:
+                side, items = view(page.id)
+                for room in rooms(items, side, context).values():
+                    if not room.main:
+                        break
+                    if linked_story(publication, page.id, room.item_id) is None:
+                        yield Stop(page.id, side, room)

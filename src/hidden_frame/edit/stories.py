@@ -1,0 +1,233 @@
+"""Stories made, named, poured, linked to frames, parted and joined."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from msgspec.structs import replace
+
+from hidden_frame.edit.change import new_ids, swap
+from hidden_frame.edit.items.draw import change_items
+from hidden_frame.edit.masters.apply import free_name
+from hidden_frame.edit.text.write import split
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.lookup import (
+    find_page,
+    find_section,
+    find_story,
+    linked_story,
+    story_through,
+)
+from hidden_frame.model.publication import Publication
+from hidden_frame.model.stories import Link, MainFrames, Station, Story
+from hidden_frame.model.text import Paragraph, Text, TextPlace
+
+
+def add_story(
+    publication: Publication,
+    name: str,
+    text: Text = (),
+    path: tuple[Station, ...] = (),
+    *,
+    grows: bool = False,
+) -> tuple[Publication, str]:
+    """A story with a name of its own, and its id; without text it holds one empty paragraph."""
+    publication, (story_id,) = new_ids(publication, "story", 1)
+    clean = " ".join(name.split())[:200] or "Story"
+    made = Story(
+        id=story_id,
+        name=free_name(clean, (s.name for s in publication.stories)),
+        text=text or (Paragraph(publication.paragraph_styles[0].id),),
+        path=path,
+        grows=grows,
+    )
+    return replace(publication, stories=(*publication.stories, made)), story_id
+
+
+def change_story(
+    publication: Publication, story_id: str, new: Callable[[Story], Story]
+) -> Publication:
+    """The publication with one story exchanged; itself if nothing changed."""
+    stories = swap(publication.stories, story_id, new)
+    return publication if stories is publication.stories else replace(publication, stories=stories)
+
+
+def set_story_text(publication: Publication, story_id: str, text: Text) -> Publication:
+    """A story with another text."""
+    return change_story(
+        publication, story_id, lambda s: s if text is s.text else replace(s, text=text)
+    )
+
+
+def rename_story(publication: Publication, story_id: str, name: str) -> Publication:
+    """A story under another name, which no other one has."""
+    clean = " ".join(name.split())
+    others = {s.name for s in publication.stories if s.id != story_id}
+    if not clean or clean in others or len(clean) > 200:
+        raise Refusal(f"A story can't be named “{clean[:60]}”; choose a name that is not in use.")
+    return change_story(publication, story_id, lambda s: replace(s, name=clean))
+
+
+def set_grows(publication: Publication, story_id: str, grows: bool) -> Publication:
+    """Whether a story's section has as many pages as it needs (R26)."""
+    return change_story(publication, story_id, lambda s: replace(s, grows=grows))
+
+
+def delete_story(publication: Publication, story_id: str) -> Publication:
+    """Without a story and its words; its frames stay, empty."""
+    find_story(publication, story_id)
+    kept = tuple(s for s in publication.stories if s.id != story_id)
+    return replace(publication, stories=kept)
+
+
+def pour(
+    publication: Publication, section_id: str, text: Text, name: str = ""
+) -> tuple[Publication, str]:
+    """A text at the end of the story that flows through a section, and the story's id; a section
+    without one gets one, which grows."""
+    section = find_section(publication, section_id)
+    story = story_through(publication, section_id)
+    if story is None:
+        path = (MainFrames(section_id),)
+        return add_story(publication, name or section.name, text, path, grows=True)
+    joined = text if is_empty(story.text) else (*story.text, *text)
+    return set_story_text(publication, story.id, joined), story.id
+
+
+def is_empty(text: Text) -> bool:
+    """Whether nothing stands in a text."""
+    return not any(paragraph.content for paragraph in text)
+
+
+def story_of_frame(publication: Publication, page_id: str, item_id: str) -> Story | None:
+    """The story that a frame was linked to by hand."""
+    return linked_story(publication, page_id, item_id)
+
+
+def start_story(publication: Publication, page_id: str, item_id: str) -> tuple[Publication, str]:
+    """A page's own frame made the first stop of a story that holds its text, and the story's
+    id; the frame's story as it is if it shows one."""
+    known = linked_story(publication, page_id, item_id)
+    if known is not None:
+        return publication, known.id
+    frame = _own_frame(publication, page_id, item_id)
+    name = _first_words(frame.text) or frame.name or "Story"
+    publication = _emptied(publication, page_id, item_id)
+    return add_story(publication, name, frame.text, (Link(page_id, item_id),))
+
+
+def link(
+    publication: Publication, story_id: str, page_id: str, item_id: str, after: Station | None
+) -> Publication:
+    """A page's own frame made a stop of a story, behind a station or as the first one.
+
+    Words that stand in the frame are put at the story's end; a story that flowed through it is
+    joined to this one.  Raises `Refusal` where that would close the path to a ring.
+    """
+    station = Link(page_id, item_id)
+    known = linked_story(publication, page_id, item_id)
+    if known is not None and known.id == story_id:
+        raise Refusal(
+            f"“{known.name}” flows through this frame already; a path can't come back to itself."
+        )
+    if known is not None:
+        return join(publication, story_id, known.id, after)
+    frame = _own_frame(publication, page_id, item_id)
+    publication = _emptied(publication, page_id, item_id)
+
+    def new(story: Story) -> Story:
+        at = _behind(story.path, after)
+        text = story.text if is_empty(frame.text) else (*story.text, *frame.text)
+        return replace(story, text=text, path=(*story.path[:at], station, *story.path[at:]))
+
+    return change_story(publication, story_id, new)
+
+
+def _behind(path: tuple[Station, ...], after: Station | None) -> int:
+    if after is None:
+        return 0
+    return path.index(after) + 1 if after in path else len(path)
+
+
+def flow_through(publication: Publication, story_id: str, section_id: str) -> Publication:
+    """A story goes on through the main frames of a section, behind what it flows through."""
+    section = find_section(publication, section_id)
+    known = story_through(publication, section_id)
+    if known is not None and known.id != story_id:
+        raise Refusal(f"“{known.name}” flows through {section.name or 'this section'} already.")
+    station = MainFrames(section_id)
+    return change_story(
+        publication,
+        story_id,
+        lambda s: s if station in s.path else replace(s, path=(*s.path, station)),
+    )
+
+
+def unlink(publication: Publication, station: Station) -> Publication:
+    """A frame, or a section's main frames, taken out of a path: the text goes on to the next
+    stop, and no word is lost."""
+    for story in publication.stories:
+        if station in story.path:
+            less = replace(story, path=tuple(s for s in story.path if s != station))
+            return change_story(publication, story.id, lambda _: less)
+    return publication
+
+
+def join(
+    publication: Publication, story_id: str, other_id: str, after: Station | None = None
+) -> Publication:
+    """Two stories made one: the other's words at the end, its stops behind `after` (or last)."""
+    other = find_story(publication, other_id)
+    if story_id == other_id:
+        raise Refusal(f"“{other.name}” can't be joined to itself; choose another story.")
+    publication = delete_story(publication, other_id)
+
+    def new(story: Story) -> Story:
+        at = len(story.path) if after is None else _behind(story.path, after)
+        text = story.text if is_empty(other.text) else (*story.text, *other.text)
+        text = other.text if is_empty(story.text) else text
+        return replace(story, text=text, path=(*story.path[:at], *other.path, *story.path[at:]))
+
+    return change_story(publication, story_id, new)
+
+
+def part_story(
+    publication: Publication, story_id: str, at: TextPlace, station: Station
+) -> tuple[Publication, str]:
+    """A story parted: the words from a place on become a story of their own, which flows through
+    the stops from `station` on; and its id."""
+    story = find_story(publication, story_id)
+    if station not in story.path:
+        raise Refusal(f"“{story.name}” does not flow through this frame; choose one of its own.")
+    text, place = split(story.text, at) if at[1] else (story.text, at)
+    cut = story.path.index(station)
+    head, tail = text[: place[0]], text[place[0] :]
+    rest = story.path[cut:]
+    publication = change_story(
+        publication,
+        story_id,
+        lambda s: replace(s, text=head or (Paragraph(tail[0].style),), path=s.path[:cut]),
+    )
+    return add_story(publication, _first_words(tail) or story.name, tail, rest, grows=story.grows)
+
+
+def _own_frame(publication: Publication, page_id: str, item_id: str) -> TextFrame:
+    for item in find_page(publication, page_id).items:
+        if item.id == item_id and isinstance(item, TextFrame):
+            return item
+    raise Refusal(
+        "Only text frames that stand on the page itself are linked by hand; make the frame local "
+        "first, or let the section's story flow through its main frames."
+    )
+
+
+def _emptied(publication: Publication, page_id: str, item_id: str) -> Publication:
+    """The frame without a text of its own: its story has it."""
+    return change_items(publication, page_id, {item_id: {"text": ()}})
+
+
+def _first_words(text: Text) -> str:
+    """The first words of a text, to call it by."""
+    words = "".join(getattr(c, "text", "") for p in text[:1] for c in p.content).split()
+    return " ".join(words[:5])[:60]

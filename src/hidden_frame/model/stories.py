@@ -1,0 +1,48 @@
+"""Stories: texts of the publication that flow through frames, and the frames they flow through.
+
+A story does not live on pages (R25): where a station's page or frame is gone, the text goes on
+at the next one.
+"""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from msgspec import Meta, Struct
+
+from hidden_frame.model.text import Text
+
+
+class Link(Struct, frozen=True, tag="frame", tag_field="kind"):
+    """A station of a story: one frame, linked by hand, as it stands on a page."""
+
+    page: str
+    item: str
+
+
+class MainFrames(Struct, frozen=True, tag="main frames", tag_field="kind"):
+    """A station of a story: the main frames of every page of a section, in page order."""
+
+    section: str
+
+
+Station = Link | MainFrames
+
+
+class Story(Struct, frozen=True, kw_only=True, omit_defaults=True):
+    """A text with a name; `path` are its stations in order.
+
+    The section whose main frames it flows through has as many pages as it needs if it `grows`
+    (R26).
+    """
+
+    id: str
+    name: Annotated[str, Meta(min_length=1, max_length=200)]
+    text: Text = ()
+    path: tuple[Station, ...] = ()
+    grows: bool = False
+
+    @property
+    def sections(self) -> tuple[str, ...]:
+        """The sections through whose main frames it flows."""
+        return tuple(s.section for s in self.path if isinstance(s, MainFrames))
