@@ -12,8 +12,8 @@ from PySide6.QtGui import QTextDocument
 from PySide6.QtTest import QTest
 
 from hidden_frame.desktop.dialogs.finder import Finder
-from hidden_frame.desktop.guide import _OF_KIND, LIBRARIES, libraries_in_words
-from hidden_frame.desktop.topics import topic_of_kind, topics
+from hidden_frame.desktop.guide import LIBRARIES, libraries_in_words
+from hidden_frame.desktop.topics import _OF_KIND, topic_of_kind, topics
 from hidden_frame.resources import GUIDE
 
 ROOT = Path(__file__).parents[2]

@@ -7,7 +7,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from typing import NamedTuple
 
 from hidden_frame.compose.around import Obstacle, in_the_way
@@ -17,10 +17,10 @@ from hidden_frame.compose.drawing import NOTHING, draw
 from hidden_frame.compose.facts import PageFacts, page_facts
 from hidden_frame.compose.markers import marker_label, marker_value, markers_in
 from hidden_frame.compose.scene import Placed, Scene
-from hidden_frame.compose.stories.flow import Flow, flow
+from hidden_frame.compose.stories.flow import Flow
+from hidden_frame.compose.stories.flowed import Flowed, flowed
 from hidden_frame.compose.stories.part import Part
-from hidden_frame.compose.stories.stops import PageView, Stop, stops_of
-from hidden_frame.compose.textspec import story_specs
+from hidden_frame.compose.stories.stops import PageView
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import Item, TextFrame
 from hidden_frame.model.lookup import all_pages, find_page, find_story, stack_of, stories_on
@@ -60,7 +60,7 @@ class Composer:
     def __init__(self) -> None:
         self._pages: dict[str, _Entry] = {}
         self._masters: dict[tuple[str, Side], tuple[tuple[Resolved, ...], Context, Scene]] = {}
-        self._flows: dict[str, Flow] = {}
+        self._flows: dict[str, Flowed] = {}
         self.composed = 0
 
     def compose(self, publication: Publication) -> Composition:
@@ -161,14 +161,14 @@ class Composer:
         self._masters[master_id, side] = (items, context, scene)
         return scene
 
-    def flow(self, story: Story, stops: tuple[Stop, ...], context: Context) -> Flow:
+    def flow(
+        self, publication: Publication, story: Story, view: Callable[[Page], PageView]
+    ) -> Flow:
         """A story in its stops; what did not move is taken from the flow before."""
-        before = self._flows.get(story.id)
-        specs = story_specs(story.text, context.known)
-        if before is not None and before.stops == stops and before.specs == specs:
-            return before
-        found = self._flows[story.id] = flow(stops, specs, before)
-        return found
+        context = context_of(publication)
+        found = flowed(publication, story, context, view, self._flows.get(story.id))
+        self._flows[story.id] = found
+        return found.flow
 
     def forget_missing(self, publication: Publication) -> None:
         """Drops what is kept of pages that are gone."""
@@ -236,9 +236,9 @@ class Composition:
         stack = self._stack(page, facts.side)
         return self._composer.page(self.publication, page, facts, stack, self.parts(page_id))
 
-    def view(self, page_id: str) -> PageView:
+    def view(self, page: Page) -> PageView:
         """What a page shows, and its side."""
-        page, side = find_page(self.publication, page_id), self.facts[page_id].side
+        side = self.facts[page.id].side
         return PageView(side, page_items(self.publication, page, self._stack(page, side)))
 
     def _stack(self, page: Page, side: Side) -> tuple[Resolved, ...]:
@@ -253,9 +253,7 @@ class Composition:
         found = self._flows.get(story_id)
         if found is None:
             story = find_story(self.publication, story_id)
-            context = context_of(self.publication)
-            stops = tuple(stops_of(self.publication, story, context, self.view))
-            found = self._composer.flow(story, stops, context)
+            found = self._composer.flow(self.publication, story, self.view)
             self._flows[story_id] = found
         return found
 

@@ -167,11 +167,13 @@ def flow_through(publication: Publication, story_id: str, section_id: str) -> Pu
 def unlink(publication: Publication, station: Station) -> Publication:
     """A frame, or a section's main frames, taken out of a path: the text goes on to the next
     stop, and no word is lost."""
-    for story in publication.stories:
-        if station in story.path:
-            less = replace(story, path=tuple(s for s in story.path if s != station))
-            return change_story(publication, story.id, lambda _: less)
-    return publication
+
+    def new(story: Story) -> Story:
+        kept = tuple(s for s in story.path if s != station)
+        return story if len(kept) == len(story.path) else replace(story, path=kept)
+
+    stories = tuple(new(story) for story in publication.stories)
+    return replace(publication, stories=stories)
 
 
 def join(

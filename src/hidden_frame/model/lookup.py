@@ -134,7 +134,12 @@ def _linked_pages(stories: tuple[Story, ...]) -> dict[str, tuple[Story, ...]]:
 
 def linked_story(publication: Publication, page_id: str, item_id: str) -> Story | None:
     """The story that a frame on a page was linked to by hand."""
-    return _linked(publication.stories).get((page_id, item_id))
+    return links(publication).get((page_id, item_id))
+
+
+def links(publication: Publication) -> dict[tuple[str, str], Story]:
+    """The story of each frame that is linked by hand, by its page and its id."""
+    return _linked(publication.stories)
 
 
 @remembered()

@@ -11,9 +11,9 @@ from hidden_frame.compose.context import Context, standing
 from hidden_frame.compose.regions import regions_of
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import TextFrame
-from hidden_frame.model.lookup import find_section, linked_story, positions
+from hidden_frame.model.lookup import find_page, find_section, links, positions
 from hidden_frame.model.memory import remembered
-from hidden_frame.model.publication import Publication
+from hidden_frame.model.publication import Page, Publication
 from hidden_frame.model.stories import Link, Story
 from hidden_frame.typeset.region import Outline, Region
 
@@ -69,8 +69,17 @@ def rooms(items: tuple[Resolved, ...], side: Side, context: Context) -> dict[str
     return found
 
 
+@remembered()
+def _main_stops(
+    page_id: str, side: Side, items: tuple[Resolved, ...], context: Context
+) -> tuple[Stop, ...]:
+    """The main frames of a page, in their order."""
+    found = rooms(items, side, context).values()
+    return tuple(Stop(page_id, side, room) for room in found if room.main)
+
+
 def stops_of(
-    publication: Publication, story: Story, context: Context, view: Callable[[str], PageView]
+    publication: Publication, story: Story, context: Context, view: Callable[[Page], PageView]
 ) -> Iterator[Stop]:
     """The stops of a story; stations whose page, section or frame is gone are passed over.
 
@@ -78,18 +87,16 @@ def stops_of(
     """
     known = positions(publication)
     sections = {s.id for s in publication.sections}
+    by_hand = links(publication)
     for station in story.path:
         if isinstance(station, Link):
             if station.page in known:
-                side, items = view(station.page)
+                side, items = view(find_page(publication, station.page))
                 room = rooms(items, side, context).get(station.item)
                 if room is not None:
                     yield Stop(station.page, side, room)
         elif station.section in sections:
             for page in find_section(publication, station.section).pages:
-                side, items = view(page.id)
-                for room in rooms(items, side, context).values():
-                    if not room.main:
-                        break
-                    if linked_story(publication, page.id, room.item_id) is None:
-                        yield Stop(page.id, side, room)
+                for stop in _main_stops(page.id, *view(page), context):
+                    if not by_hand or stop.key not in by_hand:
+                        yield stop

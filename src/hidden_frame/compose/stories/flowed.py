@@ -1,0 +1,66 @@
+"""A story's flow with all that it was made of; while that is the same, it is right."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from operator import is_
+from typing import NamedTuple
+
+from hidden_frame.compose.context import Context
+from hidden_frame.compose.stories.flow import Flow, Specs, flow
+from hidden_frame.compose.stories.stops import PageView, Stop, stops_of
+from hidden_frame.compose.textspec import Palette, story_specs
+from hidden_frame.model.publication import Page, Publication
+from hidden_frame.model.stories import Story
+from hidden_frame.model.text import Text
+
+
+class Flowed(NamedTuple):
+    """`pages` is all that its stops depend on."""
+
+    pages: tuple[object, ...]
+    stops: tuple[Stop, ...]
+    text: Text
+    known: Palette
+    specs: Specs
+    flow: Flow
+
+
+def flowed(
+    publication: Publication,
+    story: Story,
+    context: Context,
+    view: Callable[[Page], PageView],
+    before: Flowed | None,
+) -> Flowed:
+    """A story in its frames; `before` is how it was, `view` what a page shows."""
+    pages = _pages(publication, context)
+    if before is not None and _same(before.pages, pages):
+        stops = before.stops
+    else:
+        stops = tuple(stops_of(publication, story, context, view))
+        if before is not None and before.stops == stops:
+            stops = before.stops
+    text, known = story.text, context.known
+    if before is not None and before.text is text and before.known is known:
+        specs = before.specs
+    else:
+        specs = story_specs(text, known)
+    if before is not None and before.stops is stops and before.specs is specs:
+        return before._replace(pages=pages)
+    found = flow(stops, specs, before.flow if before is not None else None)
+    return Flowed(pages, stops, text, known, specs, found)
+
+
+def _pages(publication: Publication, context: Context) -> tuple[object, ...]:
+    return (
+        publication.sections,
+        publication.masters,
+        publication.default_masters,
+        context,
+        *(story.path for story in publication.stories),
+    )
+
+
+def _same(one: tuple[object, ...], other: tuple[object, ...]) -> bool:
+    return len(one) == len(other) and all(map(is_, one, other))
