@@ -1,7 +1,7 @@
 """The command line over the same core as the window.
 
 hidden-frame [FILE] [--demo]
-hidden-frame demo PATH.hframe
+hidden-frame demo PATH.hframe [--book]
 hidden-frame pages FILE --json
 hidden-frame info FILE --json
 hidden-frame export FILE OUT.pdf [--pages RANGE]

@@ -1,7 +1,7 @@
 """The commands that open no window, over the same core as the window.
 
 hidden-frame [FILE] [--demo]
-hidden-frame demo PATH.hframe
+hidden-frame demo PATH.hframe [--book]
 hidden-frame pages FILE --json
 hidden-frame info FILE --json
 hidden-frame export FILE OUT.pdf [--pages RANGE]
@@ -26,7 +26,9 @@ from platformdirs import user_data_path
 from hidden_frame.compose.composer import Composer, Composition, followers
 from hidden_frame.compose.ranges import pages_in_range
 from hidden_frame.demo.almanac import almanac
+from hidden_frame.demo.book import long_book
 from hidden_frame.install import install, remove
+from hidden_frame.interact.growth import grown
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages, masters_by_id, stack_of
 from hidden_frame.model.memory import MEMORY
@@ -53,11 +55,14 @@ def _open(path: Path) -> tuple[Opened, Composition]:
 
 
 @app.command()
-def demo(path: Annotated[Path, typer.Argument(help="Where to write it.")]) -> None:
-    """Write the demo almanac to a file."""
+def demo(
+    path: Annotated[Path, typer.Argument(help="Where to write it.")],
+    book: Annotated[bool, typer.Option("--book", help="A long book instead.")] = False,
+) -> None:
+    """Write the demo almanac to a file, or a long book through which a story flows."""
     if path.suffix != EXTENSION:
         raise Refusal(f"“{path.name}” should end in {EXTENSION}; name it {path.stem}{EXTENSION}.")
-    publication, blobs = almanac()
+    publication, blobs = (grown(long_book()), {}) if book else almanac()
     composition = Composer().compose(publication)
     first = all_pages(publication)[0].id
     preview = next(page_images(composition, blobs, [first], 48))

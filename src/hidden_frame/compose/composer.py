@@ -215,6 +215,13 @@ def _placed(
     )
 
 
+class Told(NamedTuple):
+    """A story, and where on the pages it stands."""
+
+    story: Story
+    flow: Flow
+
+
 class Composition:
     """A publication with everything that can be derived from it."""
 
@@ -256,6 +263,16 @@ class Composition:
             found = self._composer.flow(self.publication, story, self.view)
             self._flows[story_id] = found
         return found
+
+    def told(self, page_id: str, item_id: str) -> Told | None:
+        """The story that a frame on a page shows a part of; None if it shows its own text."""
+        if not self.publication.stories or page_id not in self.facts:
+            return None
+        for story in stories_on(self.publication, page_id):
+            flow = self.flow(story.id)
+            if (page_id, item_id) in flow.index:
+                return Told(story, flow)
+        return None
 
     def parts(self, page_id: str) -> dict[str, Part]:
         """What of stories stands on a page, by the id of the frame."""

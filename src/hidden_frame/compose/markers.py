@@ -40,6 +40,18 @@ def marker_label(marker: Marker) -> str:
     return marker.detail or "Detail" if marker.shows == "detail" else LABELS[marker.shows]
 
 
+def steady_value(marker: Marker, pages: int, title: str, details: tuple[Detail, ...]) -> str:
+    """What a marker shows in a story; its label if that depends on the page."""
+    if marker.shows == "page count":
+        return str(pages)
+    if marker.shows == "title":
+        return title
+    if marker.shows == "detail":
+        found = next((d.value for d in details if d.name == marker.detail), None)
+        return f"[{marker.detail}]" if found is None else found
+    return marker_label(marker)
+
+
 def marker_value(marker: Marker, facts: PageFacts, title: str, details: tuple[Detail, ...]) -> str:
     """What a marker shows on a page (R21)."""
     match marker.shows:

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import NamedTuple
 
-from hidden_frame.compose.markers import marker_label
 from hidden_frame.compose.placing import physical
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.memory import remembered
@@ -81,25 +81,16 @@ def specs(text: Text, values: tuple[str, ...], side: Side, known: Palette) -> li
     return found
 
 
-def story_specs(text: Text, known: Palette) -> dict[Side, list[ParagraphSpec]]:
+def story_specs(
+    text: Text, known: Palette, value: Callable[[Marker], str]
+) -> dict[Side, list[ParagraphSpec]]:
     """A story's paragraphs as they are set on either side; the same list where no paragraph is
-    aligned to the spine or away from it.  Markers show their labels."""
-    recto = [_story_spec(p, "recto", known) for p in text] if _marked(text) else (
-        specs(text, (), "recto", known))  # fmt: skip
+    aligned to the spine or away from it.  `value` says what a marker shows."""
+    values = tuple(value(c) for p in text for c in p.content if isinstance(c, Marker))
+    recto = specs(text, values, "recto", known)
     styles = known.paragraphs
     turns = any((p.alignment or styles[p.style].alignment) in ("inside", "outside") for p in text)
-    if not turns:
-        return {"recto": recto, "verso": recto}
-    return {"recto": recto, "verso": [_story_spec(p, "verso", known) for p in text]}
-
-
-def _marked(text: Text) -> bool:
-    return any(isinstance(piece, Marker) for p in text for piece in p.content)
-
-
-def _story_spec(paragraph: Paragraph, side: Side, known: Palette) -> ParagraphSpec:
-    labels = tuple(marker_label(c) for c in paragraph.content if isinstance(c, Marker))
-    return _spec(paragraph, labels, side, known)
+    return {"recto": recto, "verso": specs(text, values, "verso", known) if turns else recto}
 
 
 @remembered(by_value=("values",), weigh=lambda spec: 400 + 150 * len(spec.spans))

@@ -25,6 +25,7 @@ from hidden_frame.interact.faces import (
     may_change_all,
     with_groups,
 )
+from hidden_frame.interact.growth import grown
 from hidden_frame.interact.line_up import AlignTo
 from hidden_frame.interact.shown import items_on
 from hidden_frame.model.errors import Refusal
@@ -158,7 +159,8 @@ class Session(QObject):
     ) -> bool:
         """One undo step; a refusal becomes a notice and changes nothing."""
         try:
-            history = record(self.history, change(self.history.now), name, merge)
+            changed = grown(change(self.history.now), self.composer)
+            history = record(self.history, changed, name, merge)
         except Refusal as refusal:
             self.noticed.emit(str(refusal))
             return False
@@ -181,7 +183,7 @@ class Session(QObject):
         if draft is None:
             return
         try:
-            self._move(record(self.history, draft, name))
+            self._move(record(self.history, grown(draft, self.composer), name))
         except Refusal as refusal:
             self.noticed.emit(str(refusal))
             self.changed.emit()
@@ -425,6 +427,19 @@ class Session(QObject):
         self.editing = editing
         if editing is not None:
             self.items = (editing.item_id,)
+        self.looked.emit()
+
+    def write_in(self, editing: Editing) -> None:
+        """Goes on writing in another frame of the same text, on whichever page it stands."""
+        if editing == self.editing:
+            return
+        self.pane, self.mode = "desk", "pages"
+        self.editing, self.cropping, self.guide = editing, False, None
+        self.items = (editing.item_id,)
+        self.page_id = self.holder_id = editing.holder_id
+        self._position = positions(self.publication)[editing.holder_id]
+        self.side = editing.side
+        self._keep_selected(editing.holder_id)
         self.looked.emit()
 
     def crop(self, on: bool) -> None:

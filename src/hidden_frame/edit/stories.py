@@ -21,7 +21,7 @@ from hidden_frame.model.lookup import (
 )
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.stories import Link, MainFrames, Station, Story
-from hidden_frame.model.text import Paragraph, Text, TextPlace
+from hidden_frame.model.text import STEADY, Marker, Paragraph, Text, TextPlace
 
 
 def add_story(
@@ -112,6 +112,7 @@ def start_story(publication: Publication, page_id: str, item_id: str) -> tuple[P
     if known is not None:
         return publication, known.id
     frame = _own_frame(publication, page_id, item_id)
+    _steady(frame.text, f"“{frame.name}”" if frame.name else "this frame")
     name = _first_words(frame.text) or frame.name or "Story"
     publication = _emptied(publication, page_id, item_id)
     return add_story(publication, name, frame.text, (Link(page_id, item_id),))
@@ -134,6 +135,7 @@ def link(
     if known is not None:
         return join(publication, story_id, known.id, after)
     frame = _own_frame(publication, page_id, item_id)
+    _steady(frame.text, f"“{frame.name}”" if frame.name else "this frame")
     publication = _emptied(publication, page_id, item_id)
 
     def new(story: Story) -> Story:
@@ -222,6 +224,17 @@ def _own_frame(publication: Publication, page_id: str, item_id: str) -> TextFram
         "Only text frames that stand on the page itself are linked by hand; make the frame local "
         "first, or let the section's story flow through its main frames."
     )
+
+
+def _steady(text: Text, frame: str) -> None:
+    """Raises `Refusal` for a text with markers that say something else on every page."""
+    for paragraph in text:
+        for piece in paragraph.content:
+            if isinstance(piece, Marker) and piece.shows not in STEADY:
+                raise Refusal(
+                    f"The text of {frame} shows a {piece.shows}, which a story can't: it stands on "
+                    "many pages. Take the marker out, or leave this frame to itself."
+                )
 
 
 def _emptied(publication: Publication, page_id: str, item_id: str) -> Publication:

@@ -16,6 +16,8 @@ from hidden_frame.model.geometry import NotNegative, Share
 MarkerKind = Literal[
     "folio", "page count", "section pages", "section last folio", "section name", "title", "detail"
 ]
+# The same on every page, so that they may stand in a text that flows over many.
+STEADY: frozenset[MarkerKind] = frozenset(("page count", "title", "detail"))
 # A language by its code, with a country where it matters: en_GB, de, pt_BR (ISO 639, ISO 3166).
 Language = Annotated[str, Meta(pattern="^[a-z]{2,3}(_[A-Za-z]{2,8})*$", max_length=20)]
 Alignment = Literal["left", "right", "centre", "justified", "inside", "outside"]

@@ -7,9 +7,11 @@ from operator import is_
 from typing import NamedTuple
 
 from hidden_frame.compose.context import Context
+from hidden_frame.compose.markers import steady_value
 from hidden_frame.compose.stories.flow import Flow, Specs, flow
 from hidden_frame.compose.stories.stops import PageView, Stop, stops_of
-from hidden_frame.compose.textspec import Palette, story_specs
+from hidden_frame.compose.textspec import story_specs
+from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.publication import Page, Publication
 from hidden_frame.model.stories import Story
 from hidden_frame.model.text import Text
@@ -21,7 +23,7 @@ class Flowed(NamedTuple):
     pages: tuple[object, ...]
     stops: tuple[Stop, ...]
     text: Text
-    known: Palette
+    shown: tuple[object, ...]
     specs: Specs
     flow: Flow
 
@@ -41,15 +43,16 @@ def flowed(
         stops = tuple(stops_of(publication, story, context, view))
         if before is not None and before.stops == stops:
             stops = before.stops
-    text, known = story.text, context.known
-    if before is not None and before.text is text and before.known is known:
+    text = story.text
+    shown = (context.known, len(all_pages(publication)), publication.title, publication.details)
+    if before is not None and before.text is text and before.shown == shown:
         specs = before.specs
     else:
-        specs = story_specs(text, known)
+        specs = story_specs(text, context.known, lambda m: steady_value(m, *shown[1:]))
     if before is not None and before.stops is stops and before.specs is specs:
         return before._replace(pages=pages)
     found = flow(stops, specs, before.flow if before is not None else None)
-    return Flowed(pages, stops, text, known, specs, found)
+    return Flowed(pages, stops, text, shown, specs, found)
 
 
 def _pages(publication: Publication, context: Context) -> tuple[object, ...]:

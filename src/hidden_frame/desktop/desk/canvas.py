@@ -59,7 +59,7 @@ class Desk(QWidget):
         self.text.moved.connect(self.update)
         self.hand = Hand(session, self.camera, self.selected)
         self.hand.moved.connect(self.update)
-        self.hand.frame_drawn.connect(self.begin_text)
+        self.hand.frame_drawn.connect(lambda: self.begin_text())
         self.hand.master_item_pulled.connect(self.master_item_pulled)
         self._asked: Asked | None = None
         self._unasked: Callable[[], object] | None = None
@@ -182,22 +182,13 @@ class Desk(QWidget):
             self.overflow_pressed.emit(marked, event.globalPosition().toPoint())
             return
         if self.session.editing is not None:
-            if self._within_edited(spot):
+            if self.text.holds(spot):
                 extend = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
                 self.hand.pressed = point
-                self.text.press(spot.x, spot.y, extend)
+                self.text.press(spot, extend)
                 return
             self.session.edit_text(None)
         self.hand.press(spot, event)
-
-    def _within_edited(self, spot: Spot) -> bool:
-        editing = self.session.editing
-        same = editing is not None and (
-            (editing.holder_id, editing.side) == (spot.face.holder_id, spot.face.side)
-        )
-        scene = self.session.scene_of(spot.face)
-        found = hit(scene, spot.x, spot.y, 0.0) if same else None
-        return found is not None and editing is not None and found.item_id == editing.item_id
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         point = event.position()
@@ -213,7 +204,7 @@ class Desk(QWidget):
             return
         spot = self.camera.spot(point)
         if self.session.editing is not None:
-            self.text.press(spot.x, spot.y, extend=True)
+            self.text.press(spot, extend=True)
         else:
             self.hand.drag(spot, event)
             if self.hand.gesture is not None and self.hand.dragged:
@@ -235,15 +226,15 @@ class Desk(QWidget):
         spot = self.camera.spot(event.position())
         if self.session.proof:
             return
-        if self.session.editing is not None and self._within_edited(spot):
-            self.text.select_word(spot.x, spot.y)
+        if self.session.editing is not None and self.text.holds(spot):
+            self.text.select_word(spot)
             return
         if self.session.cropping:
             self.session.crop(False)
         elif self.hand.pick(spot, Qt.KeyboardModifier.NoModifier, alone=True):
-            self.begin_text()
+            self.begin_text((spot.x, spot.y))
 
-    def begin_text(self) -> None:
+    def begin_text(self, at: tuple[float, float] | None = None) -> None:
         """Starts editing the selected frame's text, or cropping its picture, if it may be
         changed here."""
         session = self.session
@@ -251,11 +242,12 @@ class Desk(QWidget):
         if item_id is None:
             self.hand.begin_crop()
             return
-        if not session.may_change(session.holder_id, item_id):
+        told = session.mode == "pages" and session.composition.told(session.holder_id, item_id)
+        if not told and not session.may_change(session.holder_id, item_id):
             self.master_item_pulled.emit(self.mapToGlobal(self._below(item_id)))
             return
         self.setFocus()
-        self.text.begin(Editing(session.holder_id, item_id, session.side))
+        self.text.begin(Editing(session.holder_id, item_id, session.side), at)
 
     def _below(self, item_id: str) -> QPoint:
         """The point below an item's middle, on the desk."""

@@ -31,7 +31,6 @@ from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.edit.items.guides import own_guides
 from hidden_frame.interact.faces import Face
-from hidden_frame.typeset.caret import caret_at, spans_of
 
 
 class DeskSeen(NamedTuple):
@@ -174,8 +173,9 @@ def _paint_selected(
         return
     shown = desk.selected.placed_all()
     if session.editing is not None:
-        for placed, face in shown.values():
-            _paint_editing(desk, painter, placed, face, colours)
+        for sheet in desk.sheets:
+            for placed in sheet.scene.placed:
+                _paint_editing(desk, painter, placed, sheet.face, colours)
         return
     movable = session.may_change_all(session.holder_id, session.items)
     if session.cropping:
@@ -213,13 +213,17 @@ def _paint_gesture(desk: DeskSeen, painter: QPainter, colours: theme.Theme) -> N
 def _paint_editing(
     desk: DeskSeen, painter: QPainter, placed: Placed, face: Face, colours: theme.Theme
 ) -> None:
-    block = placed.drawing.text
-    painter.setPen(QPen(QColor(colours.action), 1.4))
-    painter.setBrush(Qt.BrushStyle.NoBrush)
-    painter.drawPolygon(chrome.outline(placed, face, desk.view))
-    if block is None or not block.text.lines:
+    """The frame that one writes in, and what is selected there or in its story's other frames."""
+    editing = desk.session.editing
+    if editing is None:
         return
-    start, end = desk.writing.selection
-    spans = spans_of(block.text, start, end) if start != end else []
-    caret = caret_at(block.text, *desk.writing.caret) if desk.caret_on else None
+    if (face.holder_id, face.side, placed.item_id) == (
+        editing.holder_id, editing.side, editing.item_id):  # fmt: skip
+        painter.setPen(QPen(QColor(colours.action), 1.4))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawPolygon(chrome.outline(placed, face, desk.view))
+    elif desk.writing.told() is None:
+        return
+    caret, spans = desk.writing.marks(face.holder_id, placed)
+    caret = caret if desk.caret_on else None
     chrome.paint_text_selection(painter, placed, face, desk.view, colours, caret, spans)

@@ -9,14 +9,20 @@ from typing import Any
 from PySide6.QtCore import QObject, Qt, Signal
 from PySide6.QtGui import QGuiApplication, QKeyEvent, QKeySequence
 
+from hidden_frame.compose.composer import Told
 from hidden_frame.compose.scene import Placed, TextPrimitive
 from hidden_frame.desktop.session import Editing, Session
+from hidden_frame.edit.stories import set_story_text
 from hidden_frame.edit.text import write as edit_text
+from hidden_frame.interact.hits import Spot, hit
 from hidden_frame.interact.shown import change_shown, shown_item
 from hidden_frame.model.items import TextFrame
+from hidden_frame.model.plane.box import Bounds
+from hidden_frame.model.publication import Publication
 from hidden_frame.model.styles import computed_characters, computed_style
-from hidden_frame.model.text import Alignment, Marker, Text, TextPlace
-from hidden_frame.typeset.caret import caret_at, place_at
+from hidden_frame.model.text import STEADY, Alignment, Marker, Text, TextPlace
+from hidden_frame.typeset.caret import Caret, caret_at, place_at, spans_of, stops
+from hidden_frame.typeset.text import SetText
 
 _MOVES = {
     Qt.Key.Key_Left, Qt.Key.Key_Right, Qt.Key.Key_Up, Qt.Key.Key_Down, Qt.Key.Key_Home,
@@ -65,21 +71,70 @@ class TextEdit(QObject):
         editing = self.session.editing
         if editing is None:
             return ()
+        told = self.told()
+        if told is not None:
+            return told.story.text
         item = shown_item(
             self.session.publication, editing.holder_id, editing.item_id, editing.side
         )
         first = self.session.publication.paragraph_styles[0].id
         return edit_text.start_of(item.text, first) if isinstance(item, TextFrame) else ()
 
+    def told(self) -> Told | None:
+        """The story that is being written; None for a frame's own text."""
+        editing = self.session.editing
+        if editing is None or editing.holder_id not in self.session.composition.facts:
+            return None
+        return self.session.composition.told(editing.holder_id, editing.item_id)
+
+    def _first(self) -> int:
+        """The number in the text of the paragraph from which the edited frame counts."""
+        told, editing = self.told(), self.session.editing
+        if told is None or editing is None:
+            return 0
+        return told.flow.first_paragraph(editing.holder_id, editing.item_id)
+
     def block(self) -> TextPrimitive | None:
         placed = self._placed()
         return None if placed is None else placed.drawing.text
 
-    def begin(self, editing: Editing) -> None:
-        """Puts the caret at the text's end."""
+    def begin(self, editing: Editing, at: tuple[float, float] | None = None) -> None:
+        """Puts the caret at the text's end; in a story at a point of the page (points), or where
+        the frame's part begins."""
         self.session.edit_text(editing)
-        text = self.text
-        self.caret = self.anchor = edit_text.end_of(text)
+        told = self.told()
+        if told is None:
+            self.caret = self.anchor = edit_text.end_of(self.text)
+        else:
+            start = told.flow.starts[told.flow.index[editing.holder_id, editing.item_id]]
+            place = self._place_at(*at) if at is not None else None
+            place = place or (start.paragraph, start.place.offset)
+            self.caret = self.anchor = _clamped(self.text, place)
+        self._follow()
+
+    def write_at(self, story_id: str, caret: TextPlace, anchor: TextPlace | None = None) -> bool:
+        """Puts the caret into a story, wherever that place stands; False if it has no frame."""
+        flow = self.session.composition.flow(story_id)
+        at = flow.stop_of(*caret)
+        if at is None and flow.stops:
+            at = len(flow.stops) - 1
+        if at is None:
+            return False
+        stop = flow.stops[at]
+        self.session.write_in(Editing(stop.page_id, stop.room.item_id, stop.side))
+        self.caret = _clamped(self.text, caret)
+        self.anchor = self.caret if anchor is None else _clamped(self.text, anchor)
+        self._follow()
+        return True
+
+    def _follow(self) -> None:
+        """Goes on in the frame in which the caret has come to stand."""
+        told, editing = self.told(), self.session.editing
+        if told is not None and editing is not None:
+            at = told.flow.stop_of(*self.caret)
+            stop = told.flow.stops[at] if at is not None else None
+            if stop is not None and stop.key != (editing.holder_id, editing.item_id):
+                self.session.write_in(Editing(stop.page_id, stop.room.item_id, stop.side))
         self.moved.emit()
 
     def clamp(self) -> None:
@@ -98,9 +153,15 @@ class TextEdit(QObject):
 
     def _has_room(self, more: int) -> bool:
         """Whether the frame takes so many more characters; says so if not."""
-        room = edit_text.total(self.text) + more <= edit_text.MAX_CHARACTERS
+        most = edit_text.MAX_CHARACTERS
+        # A story is counted only when much is put in: counting it takes as long as setting it.
+        if self.told() is not None:
+            most, quick = edit_text.MAX_STORY, more < 1_000
+            if quick:
+                return True
+        room = edit_text.total(self.text) + more <= most
         if not room:
-            limit = f"{edit_text.MAX_CHARACTERS:,}"
+            limit = f"{most:,}"
             self.session.noticed.emit(
                 f"A frame holds at most {limit} characters; put the rest into another one."
             )
@@ -110,15 +171,18 @@ class TextEdit(QObject):
         editing = self.session.editing
         if editing is None:
             return
-        self.session.edit(
-            name,
-            lambda p: change_shown(
-                p, editing.holder_id, editing.side, {editing.item_id: {"text": text}}
-            ),
-            merge and f"{merge} {editing.item_id}",
-        )
+        told = self.told()
+        change: Callable[[Publication], Publication]
+        if told is not None:
+            about, story_id = told.story.id, told.story.id
+            change = lambda p: set_story_text(p, story_id, text)  # noqa: E731
+        else:
+            about = editing.item_id
+            changes: dict[str, dict[str, object]] = {about: {"text": text}}
+            change = lambda p: change_shown(p, editing.holder_id, editing.side, changes)  # noqa: E731
+        self.session.edit(name, change, merge and f"{merge} {about}")
         self.caret = self.anchor = place
-        self.moved.emit()
+        self._follow()
 
     def _without_selection(self) -> tuple[Text, TextPlace]:
         start, end = self.selection
@@ -147,6 +211,12 @@ class TextEdit(QObject):
         self._typed += string
 
     def insert_marker(self, marker: Marker) -> None:
+        if self.told() is not None and marker.shows not in STEADY:
+            self.session.noticed.emit(
+                "A story stands on many pages and can't show one page's folio; put the marker into "
+                "a frame of the master."
+            )
+            return
         text, place = self._without_selection()
         text, place = edit_text.insert_marker(text, place, marker)
         self._change("insert marker", text, place)
@@ -215,7 +285,7 @@ class TextEdit(QObject):
         self._change(name, text, caret)
         self.caret, self.anchor = caret, anchor
         self.session.seal()
-        self.moved.emit()
+        self._follow()
 
     def paragraph_style(self) -> str | None:
         """The style of the caret's paragraph."""
@@ -224,9 +294,10 @@ class TextEdit(QObject):
 
     # -- keys and mouse ----------------------------------------------------------
 
-    def press(self, x: float, y: float, extend: bool) -> None:
-        """The caret at a point of the page."""
-        place = self._place_at(x, y)
+    def press(self, spot: Spot, extend: bool) -> None:
+        """The caret at a point of a page, in whichever frame of the story lies there."""
+        self._enter(spot)
+        place = self._place_at(spot.x, spot.y)
         if place is not None:
             self.caret = place
             if not extend:
@@ -234,18 +305,64 @@ class TextEdit(QObject):
             self.session.seal()
             self.moved.emit()
 
-    def select_word(self, x: float, y: float) -> None:
-        place = self._place_at(x, y)
+    def holds(self, spot: Spot) -> bool:
+        """Whether a point lies on the frame that is edited, or on another one of its story."""
+        return self._frame_at(spot) is not None
+
+    def _frame_at(self, spot: Spot) -> str | None:
+        editing = self.session.editing
+        if editing is None:
+            return None
+        found = hit(self.session.scene_of(spot.face), spot.x, spot.y, 0.0)
+        if found is None:
+            return None
+        same = (editing.holder_id, editing.side) == (spot.face.holder_id, spot.face.side)
+        if same and found.item_id == editing.item_id:
+            return found.item_id
+        told = self.told()
+        here = told is not None and (spot.face.holder_id, found.item_id) in told.flow.index
+        return found.item_id if here else None
+
+    def _enter(self, spot: Spot) -> None:
+        """Another frame of the story is the one that is written in now."""
+        editing, item_id = self.session.editing, self._frame_at(spot)
+        if editing is None or item_id is None:
+            return
+        if (spot.face.holder_id, item_id) != (editing.holder_id, editing.item_id):
+            self.session.write_in(Editing(spot.face.holder_id, item_id, spot.face.side))
+
+    def select_word(self, spot: Spot) -> None:
+        self._enter(spot)
+        place = self._place_at(spot.x, spot.y)
         if place is not None:
             self.anchor, self.caret = edit_text.word_around(self.text, place)
             self.moved.emit()
 
     def _place_at(self, x: float, y: float) -> TextPlace | None:
-        placed, block = self._placed(), self.block()
+        placed, block, first = self._placed(), self.block(), self._first()
         if placed is None or block is None or not block.text.lines:
-            return (0, 0) if self.text else None
+            return _clamped(self.text, (first, 0)) if self.text else None
         px, py = placed.matrix.inverse().apply(x, y)
-        return _clamped(self.text, place_at(block.text, px - block.x, py - block.y))
+        paragraph, offset = place_at(block.text, px - block.x, py - block.y)
+        return _clamped(self.text, (first + paragraph, offset))
+
+    def marks(self, holder_id: str, placed: Placed) -> tuple[Caret | None, list[Bounds]]:
+        """The caret, and the selected stretches, as far as they stand in a frame."""
+        block, editing, told = placed.drawing.text, self.session.editing, self.told()
+        if block is None or editing is None or not block.text.lines:
+            return None, []
+        mine = (holder_id, placed.item_id) == (editing.holder_id, editing.item_id)
+        first = 0
+        if told is not None:
+            if (holder_id, placed.item_id) not in told.flow.index:
+                return None, []
+            first = told.flow.first_paragraph(holder_id, placed.item_id)
+        (p1, o1), (p2, o2) = self.selection
+        start, end = (p1 - first, o1), (p2 - first, o2)
+        spans = spans_of(block.text, start, end) if start != end else []
+        seen = told is None or told.flow.stop_of(*self.caret) is not None
+        at = (self.caret[0] - first, self.caret[1])
+        return (caret_at(block.text, *at) if mine and seen else None), spans
 
     def key(self, event: QKeyEvent) -> bool:
         """Handles a key; False leaves it to the desk."""
@@ -272,7 +389,7 @@ class TextEdit(QObject):
             self.insert(event.text())
         else:
             return False
-        self.moved.emit()
+        self._follow()
         return True
 
     def _copy(self) -> None:
@@ -317,18 +434,41 @@ class TextEdit(QObject):
         block = self.block()
         if block is None or not block.text.lines:
             return self.caret
-        caret = caret_at(block.text, *self.caret)
+        first = self._first()
+        caret = caret_at(block.text, self.caret[0] - first, self.caret[1])
         line = block.text.lines[caret.line]
         if key == Qt.Key.Key_Home:
-            return line.paragraph, line.start
+            return first + line.paragraph, line.start
         if key == Qt.Key.Key_End:
-            return line.paragraph, line.end
+            return first + line.paragraph, line.end
         step = -1 if key == Qt.Key.Key_Up else 1
         index = caret.line + step
         if not 0 <= index < len(block.text.lines):
-            return (0, 0) if step < 0 else edit_text.end_of(self.text)
-        other = block.text.lines[index]
-        return place_at(block.text, caret.x, (other.top + other.bottom) / 2)
+            return self._beyond(caret, step)
+        paragraph, offset = _in_line(block.text, index, caret.x)
+        return first + paragraph, offset
+
+    def _beyond(self, caret: Caret, step: int) -> TextPlace:
+        """The line above the frame's first or below its last: in the story's next frame that
+        holds any; the text's start or end where there is none."""
+        told, editing = self.told(), self.session.editing
+        if told is not None and editing is not None:
+            flow = told.flow
+            at = flow.index[editing.holder_id, editing.item_id] + step
+            while 0 <= at < len(flow.stops) and not flow.parts[at].lines:
+                at += step
+            if 0 <= at < len(flow.stops):
+                text, first = flow.parts[at].text, flow.starts[at].paragraph
+                paragraph, offset = _in_line(text, 0 if step > 0 else len(text.lines) - 1, caret.x)
+                return first + paragraph, offset
+        return (0, 0) if step < 0 else edit_text.end_of(self.text)
+
+
+def _in_line(text: SetText, index: int, x: float) -> TextPlace:
+    """The place on a line that lies nearest to an x."""
+    line = text.lines[index]
+    offset = min(stops(line), key=lambda stop: abs(stop[1] - x))[0]
+    return line.paragraph, offset
 
 
 def _clamped(text: Text, place: TextPlace) -> TextPlace:

@@ -25,6 +25,7 @@ from hidden_frame.model.text import (
     TextPlace,
 )
 
+MAX_STORY = 20_000_000  # of one story
 MAX_CHARACTERS = 500_000  # of one frame; a longer text belongs in several
 _Dress = tuple[str | None, Look | None]  # a character style, and what goes beyond it
 _Cell = tuple[str | Marker, _Dress]  # a character or a marker, and how it is dressed
