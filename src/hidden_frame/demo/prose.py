@@ -19,7 +19,8 @@ _PLACES = ("beyond the lower weir", "at the end of the breakwater", "under the e
            "behind the chandlery", "between the dunes")  # fmt: skip
 _TIMES = ("That evening", "In the first week of frost", "Before the boats came in",
           "By the time the bells had stopped", "Every ninth day", "Long afterwards",
-          "While the others slept", "At low water", "The year before", "Towards morning")  # fmt: skip
+          "While the others slept", "At low water", "The year before",
+          "Towards morning")  # fmt: skip
 _ENDS = ("and nobody thought it strange", "as one does with a promise",
          "though the wind had risen",
          "until the light failed", "which was more than could be said of the rest",

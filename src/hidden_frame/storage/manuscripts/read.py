@@ -1,0 +1,53 @@
+"""A manuscript by its file's kind."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from hidden_frame.model.errors import Refusal
+from hidden_frame.storage.manuscripts.docx import read_docx
+from hidden_frame.storage.manuscripts.manuscript import MAX_BYTES, Manuscript
+from hidden_frame.storage.manuscripts.marked import read_html, read_markdown
+from hidden_frame.storage.manuscripts.odt import read_odt
+from hidden_frame.storage.manuscripts.plain import decoded, read_plain
+
+KINDS = ("docx", "odt", "md", "markdown", "html", "htm", "txt", "text")
+
+
+def read(path: Path, encoding: str = "") -> Manuscript:
+    """Reads a manuscript; `encoding` is for plain texts whose own can't be told.
+
+    >>> Path("note.md").write_text("# Stars\\n\\nA *bright* one.")
+    23
+    >>> [(p.style, p.text) for p in read(Path("note.md")).paragraphs]
+    [('Heading 1', 'Stars'), ('Normal', 'A bright one.')]
+
+    Raises `Refusal` with a sentence for what is no manuscript, damaged or protected.
+    """
+    kind = path.suffix.lower().lstrip(".")
+    if kind not in KINDS:
+        raise Refusal(
+            f"“{path.name}” is no kind of text that can be brought in; choose .docx, .odt, .md, "
+            ".html or .txt."
+        )
+    try:
+        if path.stat().st_size > MAX_BYTES:
+            raise Refusal(f"“{path.name}” is larger than a manuscript may be (200 MB).")
+        data = path.read_bytes()
+    except OSError as error:
+        raise Refusal(f"“{path.name}” can't be read: {error.strerror or error}.") from error
+    return of_bytes(data, path.stem, path.name, kind, encoding)
+
+
+def of_bytes(data: bytes, stem: str, name: str, kind: str, encoding: str = "") -> Manuscript:
+    """The same of a file's bytes."""
+    if kind == "docx":
+        return read_docx(data, name)._replace(name=stem)
+    if kind == "odt":
+        return read_odt(data, name)._replace(name=stem)
+    text = decoded(data, name, encoding).text
+    if kind in ("md", "markdown"):
+        return read_markdown(text, stem)
+    if kind in ("html", "htm"):
+        return read_html(text.encode("utf-8", "replace"), stem)
+    return read_plain(text, stem)
