@@ -6,6 +6,9 @@ hidden-frame pages FILE --json
 hidden-frame info FILE --json
 hidden-frame export FILE OUT.pdf [--pages RANGE]
 hidden-frame export FILE OUT-%d.png --dpi N
+hidden-frame pour MANUSCRIPT FILE [--section NAME] [--out NEW.hframe]
+hidden-frame stories FILE [--json]
+hidden-frame story FILE NAME OUT.docx|.html|.md|.txt
 hidden-frame status FILE [--json]
 hidden-frame run SCRIPT.py [FILE] [ARGUMENTS]
 hidden-frame install [--remove]
@@ -18,7 +21,9 @@ import sys
 
 from hidden_frame import __version__
 
-COMMANDS = ("demo", "pages", "info", "export", "status", "run", "install")
+COMMANDS = (
+    "demo", "pages", "info", "export", "pour", "stories", "story", "status", "run", "install",
+)  # fmt: skip
 
 
 def _window(arguments: list[str]) -> int:

@@ -45,4 +45,4 @@ class Part:
             for b in f.blocks
             for line in b.lines[b.first : b.last]
         )
-        return sum(len(run.words) for line in lines for run in line.runs)
+        return sum(bool(w.text) for line in lines for run in line.runs for w in run.words)

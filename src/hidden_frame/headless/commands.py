@@ -6,6 +6,9 @@ hidden-frame pages FILE --json
 hidden-frame info FILE --json
 hidden-frame export FILE OUT.pdf [--pages RANGE]
 hidden-frame export FILE OUT-%d.png --dpi N
+hidden-frame pour MANUSCRIPT FILE [--section NAME] [--out NEW.hframe]
+hidden-frame stories FILE [--json]
+hidden-frame story FILE NAME OUT.docx|.html|.md|.txt
 hidden-frame status FILE [--json]
 hidden-frame run SCRIPT.py [FILE] [ARGUMENTS]
 hidden-frame install [--remove]
@@ -47,7 +50,8 @@ File = Annotated[Path, typer.Argument(help="A publication (.hframe).")]
 Json = Annotated[bool, typer.Option("--json", help="Print JSON, one object a line.")]
 
 
-def _open(path: Path) -> tuple[Opened, Composition]:
+def opened_and_composed(path: Path) -> tuple[Opened, Composition]:
+    """A publication from a file, its warnings told, and its composition."""
     opened = load(path)
     for warning in opened.warnings:
         print(warning, file=sys.stderr)
@@ -95,7 +99,7 @@ def page_rows(composition: Composition) -> list[dict[str, Any]]:
 @app.command()
 def pages(file: File, as_json: Json = False) -> None:
     """List the pages: position, folio, side, section, masters."""
-    for row in page_rows(_open(file)[1]):
+    for row in page_rows(opened_and_composed(file)[1]):
         if as_json:
             print(json.dumps(row, ensure_ascii=False))
         else:
@@ -141,7 +145,7 @@ def info_of(composition: Composition) -> dict[str, Any]:
 @app.command()
 def info(file: File, as_json: Json = False) -> None:
     """Say what a publication holds: masters, sections, details."""
-    found = info_of(_open(file)[1])
+    found = info_of(opened_and_composed(file)[1])
     if as_json:
         print(json.dumps(found, ensure_ascii=False))
         return
@@ -162,7 +166,7 @@ def export(
     bleed: Annotated[str, typer.Option(help="Around the trim in a PDF, such as 3mm.")] = "",
 ) -> None:
     """Export pages to PDF, or to a PNG each."""
-    opened, composition = _open(file)
+    opened, composition = opened_and_composed(file)
     chosen = pages_in_range(opened.publication, pages)
     kind = Path(out).suffix.lower()
     if kind == ".pdf":
@@ -190,7 +194,7 @@ def install_command(
 @app.command()
 def status(file: File, as_json: Json = False) -> None:
     """Compose a whole publication and print what is remembered of it, the heaviest first."""
-    _, composition = _open(file)
+    _, composition = opened_and_composed(file)
     scenes = composition.scenes()
     rows = [row for row in MEMORY.report() if row.entries]
     if as_json:

@@ -1,0 +1,119 @@
+"""Commands about stories: pour a manuscript in, list them, write one out."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+from typing import Annotated, Any
+
+import typer
+
+from hidden_frame.compose.composer import Composer, Composition
+from hidden_frame.edit.stories import pour
+from hidden_frame.edit.text.bring import as_paragraphs, brought
+from hidden_frame.headless.commands import File, Json, app, opened_and_composed
+from hidden_frame.interact.growth import grown
+from hidden_frame.interact.storied import state
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.invariants import check
+from hidden_frame.model.publication import Publication, Section
+from hidden_frame.model.stories import Story
+from hidden_frame.storage.format import EXTENSION, save
+from hidden_frame.storage.manuscripts import read, written
+from hidden_frame.storage.manuscripts.manuscript import report_in_words
+
+
+@app.command("pour")
+def pour_command(
+    manuscript: Annotated[Path, typer.Argument(help="A .docx, .odt, .md, .html or .txt.")],
+    book: File,
+    section: Annotated[str, typer.Option(help="The section; the last one by default.")] = "",
+    out: Annotated[Path | None, typer.Option(help="Write to another file.")] = None,
+    encoding: Annotated[str, typer.Option(help="Of a plain text.")] = "",
+) -> None:
+    """Pour a manuscript into a section's story, and say what came and what was left out."""
+    if out is not None and out.suffix != EXTENSION:
+        raise Refusal(f"“{out.name}” should end in {EXTENSION}; name it {out.stem}{EXTENSION}.")
+    opened, _ = opened_and_composed(book)
+    publication = opened.publication
+    chosen = _section(publication, section)
+    source = read(manuscript, encoding)
+    publication, text = brought(publication, source)
+    publication, story_id = pour(publication, chosen.id, text, source.name)
+    publication = check(grown(publication))
+    save(out or book, publication, opened.blobs)
+    print(report_in_words(source))
+    print(state(Composer().compose(publication), story_id).sentence)
+
+
+def _section(publication: Publication, name: str) -> Section:
+    if not name:
+        return publication.sections[-1]
+    found = [s for s in publication.sections if s.name.casefold() == name.casefold()]
+    if not found:
+        names = ", ".join(f"“{s.name}”" for s in publication.sections if s.name)
+        raise Refusal(f"There is no section “{name}”; there are {names or 'none with a name'}.")
+    return found[0]
+
+
+def story_rows(composition: Composition) -> list[dict[str, Any]]:
+    """What `stories --json` prints: one object for each story."""
+    rows = []
+    for story in composition.publication.stories:
+        now = state(composition, story.id)
+        rows.append(
+            {
+                "name": story.name,
+                "words": now.words,
+                "characters": now.characters,
+                "frames": now.frames,
+                "first": _page(composition, now.first),
+                "last": _page(composition, now.last),
+                "fits": now.fits,
+                "words_left_over": now.left,
+            }
+        )
+    return rows
+
+
+def _page(composition: Composition, page_id: str) -> dict[str, Any] | None:
+    facts = composition.facts.get(page_id)
+    return None if facts is None else {"folio": facts.folio, "position": facts.position}
+
+
+@app.command("stories")
+def stories_command(file: File, as_json: Json = False) -> None:
+    """List the stories: words, pages, and whether they fit."""
+    _, composition = opened_and_composed(file)
+    for row in story_rows(composition):
+        if as_json:
+            print(json.dumps(row, ensure_ascii=False))
+            continue
+        ends = [f"#{at['position']}" for at in (row["first"], row["last"]) if at]
+        over = "" if row["fits"] else f" · {row['words_left_over']:,} words left over"
+        print(f"{row['name']:30} {row['words']:>9,} words  {'–'.join(ends) or 'no page'}{over}")
+
+
+@app.command("story")
+def story_command(
+    file: File,
+    name: Annotated[str, typer.Argument(help="The story's name.")],
+    out: Annotated[Path, typer.Argument(help="OUT.docx, .html, .md or .txt.")],
+) -> None:
+    """Write a story out, so that its author can correct it."""
+    opened, _ = opened_and_composed(file)
+    story = _story(opened.publication, name)
+    paragraphs = as_paragraphs(opened.publication, story.text)
+    data = written(paragraphs, out.suffix.lower().lstrip("."), story.name)
+    try:
+        out.write_bytes(data)
+    except OSError as error:
+        raise Refusal(f"“{out}” can't be written: {error.strerror or error}.") from error
+
+
+def _story(publication: Publication, name: str) -> Story:
+    for story in publication.stories:
+        if story.name.casefold() == name.casefold():
+            return story
+    names = ", ".join(f"“{s.name}”" for s in publication.stories)
+    raise Refusal(f"There is no story “{name}”; there {'are ' + names if names else 'is none'}.")

@@ -1,0 +1,151 @@
+"""How a story stands: its words, where it begins and ends, whether it fits, and what helps.
+
+>>> from hidden_frame.compose.composer import Composer
+>>> from hidden_frame.edit.stories import start_story
+>>> made, story = start_story(publication, page, frame)
+>>> state(Composer().compose(made), story).sentence
+'Fits, 1 line left on 1 (#3).'
+"""
+
+from __future__ import annotations
+
+import math
+from typing import Literal, NamedTuple
+
+from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.facts import page_name
+from hidden_frame.compose.stories.flow import Flow, words_of
+from hidden_frame.edit.pages.order import add_pages
+from hidden_frame.edit.stories import flow_through, set_grows
+from hidden_frame.interact.growth import grown, why_not
+from hidden_frame.model.lookup import find_section, find_story
+from hidden_frame.model.publication import Publication
+from hidden_frame.model.stories import Story
+from hidden_frame.typeset.segments import TextOffset
+
+Help = Literal["grow", "pages", "flow", "jump"]
+
+
+class StoryState(NamedTuple):
+    """`first` and `last` are the ids of the pages on which it begins and ends ("" without any);
+    `left` counts the words that have no room, `lines` the lines that still fit behind it."""
+
+    words: int
+    characters: int
+    frames: int
+    first: str
+    last: str
+    left: int
+    lines: int
+    sentence: str
+
+    @property
+    def fits(self) -> bool:
+        return not self.left
+
+
+class Offer(NamedTuple):
+    """What helps a story that does not fit: a title, and what is done."""
+
+    title: str
+    kind: Help
+
+
+def state(composition: Composition, story_id: str) -> StoryState:
+    """How a story stands now."""
+    story, flow = find_story(composition.publication, story_id), composition.flow(story_id)
+    specs = flow.specs["recto"]
+    words = sum(words_of.each(specs))
+    characters = sum(len(s.text) for spec in specs for s in spec.spans)
+    used = [s.page_id for s, p in zip(flow.stops, flow.parts, strict=True) if p.lines]
+    order = {page: n for n, page in enumerate(composition.facts)}
+    used.sort(key=lambda page: order.get(page, 0))
+    first, last = (used[0], used[-1]) if used else ("", "")
+    left = flow.words_left
+    lines = 0 if left else lines_left(flow)
+    sentence = _sentence(composition, story, flow, left, lines)
+    return StoryState(words, characters, len(flow.stops), first, last, left, lines, sentence)
+
+
+def lines_left(flow: Flow) -> int:
+    """How many lines more the stop in which a story ends would take."""
+    ended = [n for n, part in enumerate(flow.parts) if part.lines]
+    if not ended:
+        return 0
+    at = ended[-1]
+    part, stop = flow.parts[at], flow.stops[at]
+    spec = part.text.specs[-1]
+    count = 0
+    for fragment, region in zip(part.text.fragments, stop.room.regions, strict=True):
+        free = region.height - (fragment.bottom if fragment.blocks else 0.0)
+        count += max(math.floor((free + 0.01) / spec.leading), 0) if math.isfinite(free) else 0
+    filled = [n for n, f in enumerate(part.text.fragments) if f.blocks]
+    for n in range(filled[-1] if filled else 0):  # columns before the one in which it ends are full
+        region, fragment = stop.room.regions[n], part.text.fragments[n]
+        count -= max(math.floor((region.height - fragment.bottom + 0.01) / spec.leading), 0)
+    return max(count, 0)
+
+
+def _sentence(composition: Composition, story: Story, flow: Flow, left: int, lines: int) -> str:
+    if not left and (flow.rest is None or not story.text):
+        ended = [s for s, p in zip(flow.stops, flow.parts, strict=True) if p.lines]
+        if not ended:
+            return "Nothing is written in it yet."
+        where = page_name(composition.facts[ended[-1].page_id])
+        return f"Fits, {lines} line{'s' * (lines != 1)} left on {where}."
+    words = f"{left:,} word{'s' * (left != 1)} do{'es' * (left == 1)} not fit"
+    reason = why_not(composition.publication, story, flow)
+    if not reason:
+        last = page_name(composition.facts[flow.stops[-1].page_id])
+        reason = f"its last frame, on {last}, is full"
+    return f"{words}: {reason}."
+
+
+def offers(composition: Composition, story_id: str) -> list[Offer]:
+    """What helps a story that does not fit, the least change first."""
+    story, flow = find_story(composition.publication, story_id), composition.flow(story_id)
+    if flow.rest is None:
+        return []
+    found = []
+    if story.sections and flow.stops and flow.parts[-1].lines:
+        if not story.grows:
+            found.append(Offer("Let it grow: as many pages as it needs", "grow"))
+        count = pages_needed(flow)
+        found.append(Offer(f"Add {count} page{'s' * (count != 1)} to its section", "pages"))
+    if not story.sections and composition.publication.sections:
+        found.append(Offer("Go on through the main frames of the section", "flow"))
+    if flow.stops:
+        found.append(Offer("Go to where it stops", "jump"))
+    return found
+
+
+def pages_needed(flow: Flow) -> int:
+    """How many pages more a story needs, judged by those that it fills."""
+    pages = {s.page_id for s, p in zip(flow.stops, flow.parts, strict=True) if p.lines}
+    words = sum(p.words for p in flow.parts)
+    return max(1, math.ceil(flow.words_left / (words / len(pages)))) if words else 1
+
+
+def helped(publication: Publication, story_id: str, kind: Help, section_id: str) -> Publication:
+    """The publication with an offer taken; `section_id` is that of the page on the desk."""
+    story = find_story(publication, story_id)
+    if kind == "grow":
+        return set_grows(publication, story_id, True)
+    if kind == "flow":
+        return flow_through(publication, story_id, section_id)
+    if kind == "pages":
+        growing = grown(set_grows(publication, story_id, True))
+        section = story.sections[0]
+        wanted = len(find_section(growing, section).pages)
+        there = len(find_section(publication, section).pages)
+        if wanted > there:
+            return add_pages(publication, section, there, wanted - there)[0]
+    return publication
+
+
+def overset_place(flow: Flow) -> tuple[int, int] | None:
+    """The place in a story from which nothing is shown; None if all of it is."""
+    if flow.rest is None:
+        return None
+    offset: TextOffset = flow.rest.place
+    return flow.rest.paragraph, offset.offset
