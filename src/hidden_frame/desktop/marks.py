@@ -15,6 +15,9 @@ _LEFT = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
 _RIGHT = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
 
 
+STORY = "#7A4E9E"  # stories and what they make: plum, which nothing else has
+
+
 @cache
 def _font(family: str, pixels: int, bold: bool) -> QFont:
     """A font made once: a flatplan asks for it at each of its pages."""
@@ -35,7 +38,12 @@ def paint_diamond(painter: QPainter, x: float, y: float, colours: theme.Theme) -
 
 def paint_page_marks(painter: QPainter, page: Page, rect: QRectF, colours: theme.Theme) -> None:
     """Overrides: a small ochre diamond; a blind folio: a ring crossed out; held at its
-    position: a pin at the head."""
+    position: a pin at the head; made by a story: a plum fold at the right foot."""
+    if page.made:
+        x, y = rect.right(), rect.bottom()
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(QColor(STORY))
+        painter.drawPolygon([QPointF(x - 9, y), QPointF(x, y - 9), QPointF(x, y)])
     x = rect.right() - 8
     if page.overrides:
         paint_diamond(painter, x, rect.top() + 9, colours)

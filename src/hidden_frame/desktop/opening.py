@@ -3,6 +3,7 @@ sixth of the time until the window is up."""
 
 from __future__ import annotations
 
+from pathlib import Path
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, Qt
@@ -11,6 +12,7 @@ from hidden_frame.desktop.commands.command import Commands
 from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.session import Session
 from hidden_frame.interact.shown import shown_item
+from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import TextFrame
 
 if TYPE_CHECKING:
@@ -137,3 +139,14 @@ class Dialogs(QObject):
         from hidden_frame.desktop.guide import AboutProgram
 
         AboutProgram(self.window).exec()
+
+    def manuscript(self, path: Path, section_id: str = "") -> None:
+        """Reads a manuscript and asks what its styles become."""
+        from hidden_frame.desktop.dialogs.manuscript import ManuscriptDialog, read_with_patience
+
+        try:
+            found = read_with_patience(path)
+        except Refusal as refusal:
+            self.session.noticed.emit(str(refusal))
+            return
+        ManuscriptDialog(self.session, found, section_id, self.window).exec()

@@ -105,6 +105,8 @@ class Session(QObject):
         self.cropping = False  # whether the selected picture is moved in its frame
         self.tool: Tool = "select"
         self.proof = False
+        self.paths = False  # whether the paths of stories are shown
+        self.linking: tuple[str, str] | None = None  # the page and frame whose text is to go on
 
     def replace_all(
         self, publication: Publication, blobs: dict[str, bytes], path: Path | None
@@ -440,6 +442,16 @@ class Session(QObject):
         self._position = positions(self.publication)[editing.holder_id]
         self.side = editing.side
         self._keep_selected(editing.holder_id)
+        self.looked.emit()
+
+    def show_paths(self, on: bool) -> None:
+        """Shows the paths of stories on the desk, or not."""
+        self.paths = on
+        self.looked.emit()
+
+    def link_from(self, page_id: str, item_id: str) -> None:
+        """A frame waits to be linked to the next one that is clicked; "" ends that."""
+        self.linking = (page_id, item_id) if item_id else None
         self.looked.emit()
 
     def crop(self, on: bool) -> None:

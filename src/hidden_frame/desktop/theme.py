@@ -171,7 +171,7 @@ def style_sheet(t: Theme) -> str:
         border-color: {t.action}; }}
     #Big {{ font-size: 34px; font-family: "Spectral"; }}
     #Start {{ background: {t.window}; }}
-    #Tab {{ padding: 4px 5px; font-size: 14px; }}
+    #Tab {{ padding: 4px 4px; font-size: 13px; }}
     #Stack::item {{ padding: 2px 1px; }}
     #Small {{ padding: 4px; }}
     QFileDialog QToolButton {{ padding: 3px; }}

@@ -17,7 +17,7 @@ from PySide6.QtWidgets import (
 
 from hidden_frame.desktop import theme
 
-Tone = Literal["text", "quiet", "master"]
+Tone = Literal["text", "quiet", "master", "warning"]
 _TONE = Qt.ItemDataRole.UserRole + 40
 
 

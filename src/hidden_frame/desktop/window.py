@@ -22,6 +22,7 @@ from hidden_frame.desktop.actions.clipboard import Clipboard
 from hidden_frame.desktop.actions.items import ItemActions
 from hidden_frame.desktop.actions.page_clipboard import PageClipboard
 from hidden_frame.desktop.actions.pages import PageActions
+from hidden_frame.desktop.actions.stories import StoryActions
 from hidden_frame.desktop.actions.text import TextActions
 from hidden_frame.desktop.bars import Banner, Notice, StatusLine, TextStrip, TopBar
 from hidden_frame.desktop.checks import ChecksPanel
@@ -43,6 +44,7 @@ from hidden_frame.desktop.shelf.colours import ColourList
 from hidden_frame.desktop.shelf.items import ItemList
 from hidden_frame.desktop.shelf.shelf import Shelf
 from hidden_frame.desktop.shelf.steps import StepList
+from hidden_frame.desktop.shelf.stories import StoryList
 from hidden_frame.desktop.shelf.tabs import NAMES, ShelfTabs
 from hidden_frame.edit.carry.pages import publication_of
 from hidden_frame.edit.pages.folios import masters_with_folio, remove_folios
@@ -52,6 +54,7 @@ from hidden_frame.storage.pictures import EXTENSIONS
 if TYPE_CHECKING:
     from hidden_frame.desktop.board.board import Board
     from hidden_frame.desktop.flatplan.flatplan import Flatplan
+    from hidden_frame.desktop.galley import Galley
 
 Opener = Callable[[Publication, dict[str, bytes], Path | None], object]
 
@@ -95,7 +98,9 @@ class Window(QMainWindow):
         self.item_list = ItemList(session)
         self.colours = ColourList(session, self.desk)
         self.steps = StepList(session)
-        self.tabs = ShelfTabs(self.shelf, self.item_list, self.colours, self.steps)
+        self.stories = StoryActions(session, self.desk, self.dialogs)
+        self.story_list = StoryList(session, self.stories)
+        self.tabs = ShelfTabs(self.shelf, self.story_list, self.item_list, self.colours, self.steps)
         self.commands = self.dialogs.commands = Commands(self, every_command(self))
         self.properties = Properties(session, self.desk.text, self._do)
         self.top = TopBar(session, self.commands)
@@ -148,6 +153,33 @@ class Window(QMainWindow):
         return board
 
     @cached_property
+    def galley(self) -> Galley:
+        from hidden_frame.desktop.galley import Galley
+
+        galley = Galley(self.session, self.desk.text)
+        galley.closed.connect(self.toggle_galley)
+        galley.hide()
+        self.beside.addWidget(galley)
+        self.beside.setStretchFactor(0, 1)
+        return galley
+
+    def galley_shown(self) -> bool:
+        return "galley" in self.__dict__ and self.galley.isVisible()
+
+    def toggle_galley(self) -> None:
+        """The story as continuous text beside the desk, or the desk alone."""
+        shown = self.galley_shown()
+        if not shown:
+            self.session.show_desk()
+            wide = self.beside.width()
+            self.galley.show()
+            self.beside.setSizes([wide - min(wide // 2, 420), min(wide // 2, 420)])
+            self.galley.refresh()
+        else:
+            self.galley.hide()
+        self.commands.refresh()
+
+    @cached_property
     def flatplan(self) -> Flatplan:
         from hidden_frame.desktop.flatplan.flatplan import Flatplan
 
@@ -165,7 +197,7 @@ class Window(QMainWindow):
             return self.board, self.board.view
         if self.session.pane == "flatplan":
             return self.flatplan, self.flatplan.view
-        return self.ruled, self.desk
+        return self.beside, self.desk
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Escape that no panel wants goes back to where pages are; F10 to the menus."""
@@ -198,14 +230,17 @@ class Window(QMainWindow):
             column.addWidget(part)
         self.ruled = RuledDesk(self.desk)
         self.middle = QStackedWidget()
-        self.middle.addWidget(self.ruled)
+        self.beside = QSplitter(Qt.Orientation.Horizontal)
+        self.beside.setChildrenCollapsible(False)
+        self.beside.addWidget(self.ruled)
+        self.middle.addWidget(self.beside)
         column.addWidget(self.middle, 1)
         column.addWidget(self.checks)
         self.across = QSplitter(Qt.Orientation.Horizontal)
         for panel in (self.tabs, middle, self.properties):
             self.across.addWidget(panel)
         self.across.setStretchFactor(1, 1)
-        self.across.setSizes([232, 752, 296])
+        self.across.setSizes([256, 728, 296])
         self.down = QSplitter(Qt.Orientation.Vertical)
         self.down.addWidget(self.across)
         self.down.addWidget(self.run)

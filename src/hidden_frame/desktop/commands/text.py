@@ -24,6 +24,21 @@ def commands(window: Workplace) -> list[Row]:
                 text.two_ends, text.editing),
         None,
     ]  # fmt: skip
+    stories = window.stories
+    rows += [
+        Command("bring in", menu, "Bring in a manuscript…", "Ctrl+Shift+M",
+                lambda: stories.bring_in()),
+        Command("write out", menu, "Write the story out…", "", lambda: stories.write_out(),
+                stories.in_story),
+        Command("link frame", menu, "Link the next frame", "Ctrl+Shift+L", stories.start_link,
+                stories.can_link),
+        Command("unlink frame", menu, "Take the frame out of its story", "", stories.take_out,
+                stories.in_story),
+        Command("part story", menu, "Part the story at the caret", "", stories.part_here,
+                stories.can_part),
+        Command("stories", menu, "Stories", "", lambda: window.show_shelf("Stories")),
+        None,
+    ]  # fmt: skip
     rows += [
         Command(f"marker {kind}", "Text > Insert marker", f"Insert marker: {label}", "",
                 partial(text.marker, Marker(kind)), text.editing)

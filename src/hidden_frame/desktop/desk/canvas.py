@@ -27,11 +27,13 @@ from hidden_frame.desktop.desk.hand import SLACK, Hand
 from hidden_frame.desktop.desk.judge import Judge
 from hidden_frame.desktop.desk.paper import Paper, ShownFace
 from hidden_frame.desktop.desk.selected import Selected
+from hidden_frame.desktop.desk.stations import marked, out_mark
 from hidden_frame.desktop.desk.surface import DeskSeen, LinesLayer, overflow_tab, paint_desk
 from hidden_frame.desktop.desk.text_edit import TextEdit, wants_key
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.session import Editing, Session
 from hidden_frame.desktop.settings import settings
+from hidden_frame.interact.faces import Face
 from hidden_frame.interact.hits import Spot, hit
 
 Asked = Callable[[Spot, QPointF], None]
@@ -39,13 +41,17 @@ Asked = Callable[[Spot, QPointF], None]
 
 class Desk(QWidget):
     """`master_item_pulled`: someone tried to drag a master's item on a page (global point);
-    `overflow_pressed`: the mark of text that does not fit was pressed (item, global point)."""
+    `overflow_pressed`: the mark of text that does not fit was pressed (item, global point);
+    `out_mark_pressed`: that at which the selected frame's text goes on; `link_wanted`: a frame
+    was clicked or drawn in which it shall (face, item)."""
 
     master_item_pulled = Signal(QPoint)
     menu_wanted = Signal(QPoint)
     overflow_pressed = Signal(str, QPoint)
     dropped = Signal(QMimeData, object)
     pointer_moved = Signal(object)
+    out_mark_pressed = Signal()
+    link_wanted = Signal(object, str)
 
     def __init__(self, session: Session, pictures: PictureShelf) -> None:
         super().__init__()
@@ -59,7 +65,7 @@ class Desk(QWidget):
         self.text.moved.connect(self.update)
         self.hand = Hand(session, self.camera, self.selected)
         self.hand.moved.connect(self.update)
-        self.hand.frame_drawn.connect(lambda: self.begin_text())
+        self.hand.frame_drawn.connect(self._drawn)
         self.hand.master_item_pulled.connect(self.master_item_pulled)
         self._asked: Asked | None = None
         self._unasked: Callable[[], object] | None = None
@@ -181,6 +187,15 @@ class Desk(QWidget):
             self.session.select_items(spot.face, (marked,))
             self.overflow_pressed.emit(marked, event.globalPosition().toPoint())
             return
+        if self.session.linking is not None:
+            self._link_at(spot, event)
+            return
+        out = self._out_mark_at(point)
+        if out is not None:
+            self.session.edit_text(None)
+            self.session.select_items(*out)
+            self.out_mark_pressed.emit()
+            return
         if self.session.editing is not None:
             if self.text.holds(spot):
                 extend = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
@@ -189,6 +204,32 @@ class Desk(QWidget):
                 return
             self.session.edit_text(None)
         self.hand.press(spot, event)
+
+    def _out_mark_at(self, point: QPointF) -> tuple[Face, tuple[str, ...]] | None:
+        """The frame whose out-mark lies under a point, and its face."""
+        for placed, face, _ in marked(self.session, self.sheets()):
+            if out_mark(placed, face, self.camera.view).adjusted(-2, -2, 2, 2).contains(point):
+                return face, (placed.item_id,)
+        return None
+
+    def _link_at(self, spot: Spot, event: QMouseEvent) -> None:
+        """The frame under a point goes on with the text; on empty paper one is drawn for it."""
+        found = hit(self.session.scene_of(spot.face), spot.x, spot.y, 0.0)
+        if found is not None and found.drawing.text is not None:
+            self.link_wanted.emit(spot.face, found.item_id)
+            return
+        begun = self.session.linking
+        self.session.set_tool("text")
+        self.session.linking = begun
+        self.hand.press(spot, event)
+
+    def _drawn(self) -> None:
+        """A frame was drawn: to be written in, or to go on with another one's text."""
+        if self.session.linking is None:
+            self.begin_text()
+            return
+        faces = {f.holder_id: f for f in self.session.faces()}
+        self.link_wanted.emit(faces[self.session.holder_id], self.session.items[0])
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         point = event.position()
@@ -351,6 +392,9 @@ class Desk(QWidget):
                 otherwise()
         elif self.hand.cancel():
             return
+        elif session.linking is not None:
+            session.set_tool("select")
+            session.link_from("", "")
         elif session.editing is not None:
             session.edit_text(None)
         elif session.cropping:
@@ -367,7 +411,7 @@ class Desk(QWidget):
     def _set_cursor(self, point: QPointF | None = None) -> None:
         session = self.session
         shape = Qt.CursorShape.ArrowCursor
-        if self._asked is not None:
+        if self._asked is not None or session.linking is not None:
             shape = Qt.CursorShape.CrossCursor
         elif self._space:
             shape = Qt.CursorShape.OpenHandCursor

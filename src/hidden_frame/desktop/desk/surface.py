@@ -23,6 +23,7 @@ from hidden_frame.desktop.desk.snaplines import (
     words_rect,
 )
 from hidden_frame.desktop.desk.snapper import layout_of
+from hidden_frame.desktop.desk.stations import paint_stations
 from hidden_frame.desktop.desk.text_edit import TextEdit
 from hidden_frame.desktop.desk.view import View
 from hidden_frame.desktop.painter.pictures import PictureShelf
@@ -75,6 +76,7 @@ def paint_desk(painter: QPainter, desk: DeskSeen, paper: Paper, lines: LinesLaye
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     for sheet in desk.sheets:
         _paint_marks(desk, painter, sheet, colours)
+    paint_stations(painter, session, desk.sheets, desk.view, colours)
     _paint_selected(desk, painter, paper.pictures, colours)
     _paint_gesture(desk, painter, colours)
 

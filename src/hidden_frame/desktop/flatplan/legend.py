@@ -45,6 +45,7 @@ MARKS: tuple[tuple[Paint, str], ...] = (
     (_marked(overrides=(Override(item=""),)), "Something of its masters is overridden here"),
     (_marked(blind=True), "Blind: the folio is counted, not printed"),
     (_marked(held=1), "Held at its position"),
+    (_marked(made=True), "Made by a story that needed it; it goes again when empty"),
     (_clasp, "Tied to the page that faces it"),
     (paint_warning, "Checks have something to say"),
     (_ring, "Follows the master that is pointed at or on the desk"),

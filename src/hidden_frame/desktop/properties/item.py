@@ -168,9 +168,20 @@ class ItemForm(ItemRows):
         self.poor.setText(poor)
         self.poor.setVisible(bool(poor))
         if isinstance(item, TextFrame):
+            self._tell_story(item.id)
             self.overflow.setText(overflow)
             self.overflow.setVisible(bool(overflow))
             self._show_offers(offers if allowed else [])
+
+    def _tell_story(self, item_id: str) -> None:
+        """Which story a frame shows, and which of its stops it is."""
+        session = self.session
+        on_page = session.mode == "pages"
+        told = session.composition.told(self.holder, item_id) if on_page else None
+        self.story.setVisible(told is not None)
+        if told is not None:
+            at = told.flow.index[self.holder, item_id] + 1
+            self.story.setText(f"“{told.story.name}”, frame {at} of {len(told.flow.stops)}")
 
     def _show_offers(self, offers: list[Remedy]) -> None:
         """A button for each thing that makes the text fit."""

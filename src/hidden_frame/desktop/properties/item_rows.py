@@ -31,7 +31,7 @@ class ItemRows(Form):
         self.follows: dict[str, QToolButton] = {}
         self.fields: dict[str, object] = {}
         self.loaders: list[Callable[[Item], None]] = []
-        self.overflow = self.resolution = QLabel()
+        self.overflow = self.resolution = self.story = QLabel()
         self.offers = QVBoxLayout()
 
     def item_now(self) -> Item | None:

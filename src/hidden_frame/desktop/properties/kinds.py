@@ -29,6 +29,10 @@ from hidden_frame.model.publication import Picture
 from hidden_frame.model.units import Unit
 from hidden_frame.storage.pictures import EXTENSIONS
 
+MAIN: list[tuple[str, object]] = [
+    ("a text of its own", 0), ("its section’s story", 1), ("the story, second frame", 2),
+    ("the story, third frame", 3),
+]  # fmt: skip
 FITS: list[tuple[str, object]] = [
     ("whole picture", "fit"), ("fills the frame", "fill"), ("actual size", "actual"),
     ("free crop", "free"), ("stretched", "stretch"),
@@ -71,6 +75,8 @@ def _text_rows(form: ItemRows, unit: Unit) -> None:
     form.check("Grows with its text", "grows")
     form.check("First line at the top", "snug")
     form.check("Runs around items", "yields")
+    form.choice("Shows", "main", lambda _: MAIN)
+    form.story = form.note()
     form.overflow = form.note()
     form.overflow.setObjectName("Error")
     form.offers = QVBoxLayout()

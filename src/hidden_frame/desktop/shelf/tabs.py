@@ -1,4 +1,4 @@
-"""The Shelf's four lists: masters, items, colours, steps."""
+"""The Shelf's lists: masters, stories, items, colours, steps."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from PySide6.QtWidgets import (  # fmt: skip
 
 from hidden_frame.desktop.settings import settings
 
-NAMES = ("Masters", "Items", "Colours", "Steps")
+NAMES = ("Masters", "Stories", "Items", "Colours", "Steps")
 
 
 class ShelfTabs(QWidget):
@@ -22,7 +22,7 @@ class ShelfTabs(QWidget):
     def __init__(self, *panels: QWidget) -> None:
         super().__init__()
         self.setObjectName("Panel")
-        self.setMinimumWidth(216)
+        self.setMinimumWidth(248)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 6, 0, 0)
         column.setSpacing(0)

@@ -1,0 +1,211 @@
+"""Commands on stories: link, take out, part, join, go there, bring in, write out, delete."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from PySide6.QtWidgets import QFileDialog
+
+from hidden_frame.compose.composer import Told
+from hidden_frame.desktop.desk.canvas import Desk
+from hidden_frame.desktop.opening import Dialogs
+from hidden_frame.desktop.session import Session
+from hidden_frame.edit.stories import (
+    delete_story,
+    link,
+    part_story,
+    set_grows,
+    start_story,
+    unlink,
+)
+from hidden_frame.edit.text.bring import as_paragraphs
+from hidden_frame.interact.faces import Face
+from hidden_frame.interact.shown import shown_item
+from hidden_frame.interact.storied import Help, helped, overset_place
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.lookup import find_story, section_of
+from hidden_frame.model.publication import Publication
+from hidden_frame.model.stories import Link, MainFrames, Station
+from hidden_frame.storage.manuscripts import KINDS, written
+
+
+class StoryActions:
+    """Each method is one command on the story of the selected or edited frame, or on one named."""
+
+    def __init__(self, session: Session, desk: Desk, dialogs: Dialogs) -> None:
+        self.session, self.desk, self.dialogs = session, desk, dialogs
+        desk.out_mark_pressed.connect(self.start_link)
+        desk.link_wanted.connect(self.finish_link)
+
+    # -- what is meant -----------------------------------------------------------------
+
+    def frame(self) -> str:
+        """The id of the one selected text frame on a page; "" without one."""
+        session = self.session
+        if session.mode != "pages" or len(session.items) != 1:
+            return ""
+        item = shown_item(session.publication, session.holder_id, session.items[0], session.side)
+        return item.id if isinstance(item, TextFrame) else ""
+
+    def told(self) -> Told | None:
+        """The story of the selected frame."""
+        frame = self.frame()
+        return self.session.composition.told(self.session.holder_id, frame) if frame else None
+
+    def can_link(self) -> bool:
+        return bool(self.frame())
+
+    def in_story(self) -> bool:
+        return self.told() is not None
+
+    def linked(self) -> bool:
+        """Whether the selected frame was linked by hand."""
+        told = self.told()
+        station = Link(self.session.holder_id, self.frame())
+        return told is not None and station in told.story.path
+
+    def can_part(self) -> bool:
+        return self.session.editing is not None and self.linked()
+
+    # -- linking -------------------------------------------------------------------------
+
+    def start_link(self) -> None:
+        """The next click on a frame goes on with the text of the selected one; one that is drawn
+        now does too."""
+        frame = self.frame()
+        if not frame:
+            return
+        self.session.edit_text(None)
+        self.session.link_from(self.session.holder_id, frame)
+        self.session.noticed.emit(
+            "Click the frame in which the text goes on, or draw one; Escape gives up."
+        )
+
+    def finish_link(self, face: Face, item_id: str) -> None:
+        """The text of the frame that was begun with goes on in this one."""
+        begun = self.session.linking
+        self.session.link_from("", "")
+        if begun is None:
+            return
+        page, item = begun
+
+        def change(publication: Publication) -> Publication:
+            known = self.session.composition.told(page, item)
+            if known is None:
+                publication, story = start_story(publication, page, item)
+                after: Station | None = Link(page, item)
+            else:
+                story, after = known.story.id, self._station(known, page, item)
+            return link(publication, story, face.holder_id, item_id, after)
+
+        if self.session.edit("link frames", change):
+            self.session.select_items(face, (item_id,))
+
+    def _station(self, told: Told, page: str, item: str) -> Station | None:
+        station: Station = Link(page, item)
+        if station in told.story.path:
+            return station
+        section = section_of(self.session.publication, page).id
+        return MainFrames(section)
+
+    def take_out(self) -> None:
+        """The selected frame out of its story, whose text goes on to the next one."""
+        told, session = self.told(), self.session
+        if told is None:
+            return
+        station: Station = Link(session.holder_id, self.frame())
+        if station not in told.story.path:
+            session.noticed.emit(
+                "This is a main frame: its section's story flows through it. Hide it here, or take "
+                "the section out of the story on the Shelf."
+            )
+            return
+        session.edit_text(None)
+        session.edit("take a frame out of its story", lambda p: unlink(p, station))
+
+    def part_here(self) -> None:
+        """What follows the caret becomes a story of its own, from the frame that one writes in."""
+        told, session = self.told(), self.session
+        if told is None:
+            return
+        station, place = Link(session.holder_id, self.frame()), self.desk.text.caret
+        session.edit_text(None)
+        session.edit("part a story", lambda p: part_story(p, told.story.id, place, station)[0])
+
+    def toggle_paths(self) -> None:
+        """The paths of stories on the desk, or not."""
+        self.session.show_paths(not self.session.paths)
+
+    # -- a story by its id -----------------------------------------------------------------
+
+    def go_to(self, story_id: str, end: bool = False) -> None:
+        """The caret at a story's beginning, or where it stops."""
+        flow = self.session.composition.flow(story_id)
+        place = overset_place(flow) if end else (0, 0)
+        if place is None:
+            text = find_story(self.session.publication, story_id).text
+            place = (len(text) - 1, 10**9)
+        if not self.desk.text.write_at(story_id, place):
+            self.session.noticed.emit("No frame shows this story yet; link one, or let it flow.")
+        self.desk.setFocus()
+
+    def help(self, story_id: str, kind: Help) -> None:
+        """Takes an offer for a story that does not fit."""
+        if kind == "jump":
+            self.go_to(story_id, end=True)
+            return
+        names = {"grow": "let a story grow", "pages": "add pages", "flow": "flow on"}
+        section = section_of(self.session.publication, self.session.page_id).id
+        self.session.edit(names[kind], lambda p: helped(p, story_id, kind, section))
+
+    def set_grows(self, story_id: str, grows: bool) -> None:
+        name = "let a story grow" if grows else "let a story grow no more"
+        self.session.edit(name, lambda p: set_grows(p, story_id, grows))
+
+    def delete(self, story_id: str) -> None:
+        """A story with its words; the notice takes it back."""
+        story = find_story(self.session.publication, story_id)
+        self.session.edit_text(None)
+        if self.session.edit(f"delete the story {story.name}", lambda p: delete_story(p, story_id)):
+            self.session.undoable.emit(f"“{story.name}” is gone, with its words; its frames stay.")
+
+    # -- in and out ------------------------------------------------------------------------
+
+    def bring_in(self, path: Path | None = None, section_id: str = "") -> None:
+        """A manuscript, chosen from the disk, into the section of the page on the desk."""
+        if path is None:
+            kinds = " ".join(f"*.{k}" for k in KINDS)
+            name, _ = QFileDialog.getOpenFileName(
+                self.desk.window(), "Bring in a manuscript", "", f"Manuscripts ({kinds})"
+            )
+            if not name:
+                return
+            path = Path(name)
+        self.dialogs.manuscript(path, section_id)
+
+    def write_out(self, story_id: str = "") -> None:
+        """A story as a file that its author can correct."""
+        told = self.told()
+        story_id = story_id or (told.story.id if told is not None else "")
+        if not story_id:
+            return
+        story = find_story(self.session.publication, story_id)
+        kinds = "Office document (*.docx);;Web page (*.html);;Markdown (*.md);;Plain text (*.txt)"
+        name, chosen = QFileDialog.getSaveFileName(
+            self.desk.window(), "Write a story out", f"{story.name}.docx", kinds
+        )
+        if not name:
+            return
+        path = Path(name)
+        if not path.suffix:
+            path = path.with_suffix("." + chosen.rpartition(".")[2].rstrip(")"))
+        try:
+            paragraphs = as_paragraphs(self.session.publication, story.text)
+            path.write_bytes(written(paragraphs, path.suffix.lower().lstrip("."), story.name))
+        except Refusal as refusal:
+            self.session.noticed.emit(str(refusal))
+        except OSError as error:
+            self.session.noticed.emit(f"“{path.name}” can't be written: {error.strerror or error}.")
+        else:
+            self.session.noticed.emit(f"“{story.name}” is written to {path.name}.")
