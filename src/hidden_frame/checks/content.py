@@ -16,6 +16,7 @@ from typing import NamedTuple
 
 from hidden_frame.checks.faults import Fault, Limits, faults_of
 from hidden_frame.checks.finding import Finding
+from hidden_frame.checks.stories import story_findings
 from hidden_frame.checks.ways import ways_out
 from hidden_frame.compose.composer import Composition, followers
 from hidden_frame.compose.facts import page_name
@@ -24,6 +25,7 @@ from hidden_frame.model.lookup import masters_by_id
 from hidden_frame.model.publication import Publication
 
 ORDER = (
+    "story does not fit",
     "text does not fit", "missing picture", "missing character", "right to left", "off the page",
     "short of the bleed", "low resolution", "prints nothing",
 )  # fmt: skip
@@ -80,7 +82,8 @@ def content_findings(
 ) -> list[Finding]:
     """The findings on some pages; on all, and on masters without followers, if None."""
     holders = to_look_at(composition.publication) if pages is None else pages
-    return merged(composition, places(composition, holders, known))
+    found = merged(composition, places(composition, holders, known))
+    return story_findings(composition) + found if pages is None else found
 
 
 def merged(composition: Composition, found: Iterable[FaultAt]) -> list[Finding]:
@@ -130,6 +133,7 @@ def counted(found: Iterable[Finding]) -> str:
 
 
 _ONE_MANY: Mapping[str, tuple[str, str]] = {
+    "story does not fit": ("story that does not fit", "stories that do not fit"),
     "text does not fit": ("text that does not fit", "texts that do not fit"),
     "missing picture": ("missing picture", "missing pictures"),
     "missing character": ("text with characters that no font has",

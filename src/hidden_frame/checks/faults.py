@@ -141,6 +141,8 @@ def _of_picture(primitive: PicturePrimitive, limits: Limits, fault) -> Iterator[
 
 def _prints_nothing(placed: Placed) -> bool:
     """Whether an item has no text, no picture, no colour and no line."""
+    if placed.drawing.told:  # a frame that waits for its story
+        return False
     for primitive in placed.drawing.primitives:
         if isinstance(primitive, PathPrimitive | PicturePrimitive):
             return False

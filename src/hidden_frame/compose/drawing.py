@@ -75,7 +75,7 @@ def draw(
     if item.stroke is not None:
         pen = _pen(item.stroke, item.opacity, known)
         primitives.append(PathPrimitive(outline, pen=pen))
-    return Drawing(tuple(primitives), item.width, item.height, overflow)
+    return Drawing(tuple(primitives), item.width, item.height, overflow, part is not None)
 
 
 def _filled(outline: tuple, fill: Fill, opacity: float, known: Palette) -> PathPrimitive:

@@ -71,12 +71,14 @@ Primitive = PathPrimitive | TextPrimitive | PicturePrimitive | Placeholder
 
 
 class Drawing(NamedTuple):
-    """An item's primitives, bottom to top, and what does not fit of its text."""
+    """An item's primitives, bottom to top, and what does not fit of its text; `told` says that a
+    story stands in it, or would."""
 
     primitives: tuple[Primitive, ...]
     width: float
     height: float
     overflow: Overflow | None = None
+    told: bool = False
 
     @property
     def text(self) -> TextPrimitive | None:

@@ -18,6 +18,7 @@ from hidden_frame.model.items import TextFrame
 if TYPE_CHECKING:
     from PySide6.QtWidgets import QWidget
 
+    from hidden_frame.desktop.dialogs.find_text import FindTextDialog
     from hidden_frame.desktop.dialogs.folios import FoliosDialog
     from hidden_frame.desktop.dialogs.overrides import OverridesDialog
     from hidden_frame.desktop.dialogs.pairing import PairingDialog
@@ -150,3 +151,11 @@ class Dialogs(QObject):
             self.session.noticed.emit(str(refusal))
             return
         ManuscriptDialog(self.session, found, section_id, self.window).exec()
+
+    def find_text(self) -> FindTextDialog:
+        """Find and replace, beside the desk."""
+        from hidden_frame.desktop.dialogs.find_text import FindTextDialog
+
+        dialog = FindTextDialog(self.session, self.desk, self.window)
+        dialog.show()
+        return dialog

@@ -13,6 +13,7 @@ _OF_KIND = {
     "out of range": "Number the pages", "idle detail": "A head with two ends",
     "lost detail": "A head with two ends", "opening side": "Order and sections",
     "empty section": "Order and sections", "parted spread": "Order and sections",
+    "story does not fit": "A book from a manuscript",
     "sheets": "Order and sections", "sleeping override": "One page departs",
 }  # fmt: skip
 

@@ -99,6 +99,7 @@ class Window(QMainWindow):
         self.colours = ColourList(session, self.desk)
         self.steps = StepList(session)
         self.stories = StoryActions(session, self.desk, self.dialogs)
+        self.clipboard.bring_in = self.stories.bring_in
         self.story_list = StoryList(session, self.stories)
         self.tabs = ShelfTabs(self.shelf, self.story_list, self.item_list, self.colours, self.steps)
         self.commands = self.dialogs.commands = Commands(self, every_command(self))

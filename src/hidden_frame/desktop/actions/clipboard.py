@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from pathlib import Path
 from typing import NamedTuple
 
@@ -33,7 +33,7 @@ from hidden_frame.interact.shown import (
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import Item, PictureFrame, TextFrame
-from hidden_frame.model.lookup import holder
+from hidden_frame.model.lookup import holder, section_of
 from hidden_frame.model.plane.box import Bounds, around_all, bounds_of
 from hidden_frame.model.publication import Picture, Publication
 from hidden_frame.model.text import Paragraph
@@ -43,6 +43,7 @@ ITEMS_MIME = "application/x-hidden-frame-items"
 MAX_FILES = 200
 _GAP = 8.5  # points between things laid out in order, about 3 mm
 _TEXTS = (".txt", ".md", ".text")
+_MANUSCRIPTS = (".docx", ".odt", ".md", ".markdown", ".html", ".htm")
 
 
 class PictureThing(NamedTuple):
@@ -76,6 +77,7 @@ class Clipboard:
     def __init__(self, session: Session, desk: Desk) -> None:
         self.session = session
         self.desk = desk
+        self.bring_in: Callable[[Path, str], None] = lambda *_: None  # of manuscripts
 
     # -- items -----------------------------------------------------------------------
 
@@ -184,6 +186,12 @@ class Clipboard:
                 "fewer."
             )
             return
+        told = spot is not None and self.session.mode == "pages"
+        written = [f for f in files if f.suffix.lower() in _MANUSCRIPTS]
+        if len(files) == 1 and (written or (told and self._on_story(spot, files[0]))):
+            section = section_of(self.session.publication, self._page(spot)).id
+            self.bring_in(files[0], section)
+            return
         try:
             things = [_read(path) for path in files]
         except Refusal as refusal:
@@ -194,6 +202,18 @@ class Clipboard:
         if alone and self._into_frame(first, spot):  # type: ignore[arg-type]
             return
         self._lay_out(things, spot)
+
+    def _page(self, spot: Spot | None) -> str:
+        """The page that something was dropped on, or the one on the desk."""
+        on_page = spot is not None and self.session.mode == "pages"
+        return spot.face.holder_id if on_page and spot is not None else self.session.page_id
+
+    def _on_story(self, spot: Spot | None, file: Path) -> bool:
+        """Whether a plain text was dropped on a frame that a story flows through."""
+        if spot is None or file.suffix.lower() not in _TEXTS:
+            return False
+        under = hit(self.session.scene_of(spot.face), spot.x, spot.y, 0.0)
+        return under is not None and under.drawing.told
 
     def _take_image(self, image: QImage, spot: Spot | None) -> None:
         buffer = QBuffer()

@@ -26,7 +26,8 @@ def commands(window: Workplace) -> list[Row]:
     ]  # fmt: skip
     stories = window.stories
     rows += [
-        Command("bring in", menu, "Bring in a manuscript…", "Ctrl+Shift+M",
+        Command("find text", menu, "Find and replace…", "Ctrl+H", window.dialogs.find_text),
+        Command("bring in", menu, "Bring in a manuscript…", "Ctrl+Shift+I",
                 lambda: stories.bring_in()),
         Command("write out", menu, "Write the story out…", "", lambda: stories.write_out(),
                 stories.in_story),

@@ -20,6 +20,7 @@ from PySide6.QtWidgets import (
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.settings import settings
 
+BOOK = "book:"  # stands for the long book
 PATH = Qt.ItemDataRole.UserRole  # the file's path; "" stands for the demo
 _DETAIL = PATH + 1
 _MAX_PREVIEW = 8 * 1024 * 1024  # bytes; a preview is never so large
@@ -28,7 +29,7 @@ _MOST = 128  # pixels that an entry is high where there is room
 
 
 class RecentList(QListWidget):
-    """Entries in as many columns as fit, as high as the room allows; the demo comes last."""
+    """Entries in as many columns as fit, as high as the room allows; the demos come last."""
 
     def __init__(self) -> None:
         super().__init__()
@@ -49,6 +50,8 @@ class RecentList(QListWidget):
         if not self.count():
             told = "Nothing of yours yet; what you save is listed here. " + told
         self._add("The demo almanac", told, "", _star(), "Opens without a file")
+        self._add("A long book", "218 pages through which one story flows.", BOOK, _star(),
+                  "Opens without a file")  # fmt: skip
 
     def _add(self, name: str, detail: str, path: str, picture: QPixmap, tip: str) -> None:
         row = QListWidgetItem(QIcon(picture), name)

@@ -18,7 +18,7 @@ from PySide6.QtWidgets import (
 
 from hidden_frame.desktop.settings import settings
 from hidden_frame.desktop.start.cards import PresetCard, StartCard
-from hidden_frame.desktop.start.recent import PATH, RecentList
+from hidden_frame.desktop.start.recent import BOOK, PATH, RecentList
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.presets import PRESETS, Preset
 from hidden_frame.model.publication import Publication
@@ -105,6 +105,13 @@ class StartWindow(QWidget):
         publication, blobs = almanac()
         self.opener(publication, blobs, None)
 
+    def open_book(self) -> None:
+        """The long book, grown to what its story needs."""
+        from hidden_frame.demo.book import long_book
+        from hidden_frame.interact.growth import grown
+
+        self.opener(grown(long_book()), {}, None)
+
     def _browse(self) -> None:
         from hidden_frame.storage.format import EXTENSION
 
@@ -114,7 +121,9 @@ class StartWindow(QWidget):
 
     def _open_recent(self, row: QListWidgetItem) -> None:
         name = row.data(PATH)
-        if name:
+        if name == BOOK:
+            self.open_book()
+        elif name:
             self.open_path(Path(name))
         else:
             self.open_demo()

@@ -17,8 +17,8 @@ KINDS = ("docx", "odt", "md", "markdown", "html", "htm", "txt", "text")
 def read(path: Path, encoding: str = "") -> Manuscript:
     """Reads a manuscript; `encoding` is for plain texts whose own can't be told.
 
-    >>> Path("note.md").write_text("# Stars\\n\\nA *bright* one.")
-    23
+    >>> from pathlib import Path
+    >>> _ = Path("note.md").write_text("# Stars\\n\\nA *bright* one.")
     >>> [(p.style, p.text) for p in read(Path("note.md")).paragraphs]
     [('Heading 1', 'Stars'), ('Normal', 'A bright one.')]
 

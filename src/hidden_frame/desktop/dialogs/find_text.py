@@ -1,0 +1,239 @@
+"""Find and replace: words in the story, or everywhere, masters too; every hit with its page."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Qt, QTimer
+from PySide6.QtWidgets import (
+    QCheckBox,
+    QDialog,
+    QGridLayout,
+    QHBoxLayout,
+    QLabel,
+    QLineEdit,
+    QPushButton,
+    QTreeWidget,
+    QTreeWidgetItem,
+    QVBoxLayout,
+    QWidget,
+)
+
+from hidden_frame.desktop.desk.canvas import Desk
+from hidden_frame.desktop.properties.fields import Choice
+from hidden_frame.desktop.session import Editing, Session
+from hidden_frame.desktop.tones import with_tones
+from hidden_frame.edit.text.find import Query
+from hidden_frame.interact.finding import (
+    MOST,
+    Scope,
+    WordFound,
+    found,
+    page_in_words,
+    replaced_all,
+    replaced_one,
+)
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.lookup import masters_by_id
+from hidden_frame.model.publication import Publication
+
+SCOPES: list[tuple[str, object]] = [
+    ("the whole publication", "everything"), ("this story", "story"),
+]  # fmt: skip
+
+
+class FindTextDialog(QDialog):
+    """Stays open beside the desk; a click on a hit selects it there."""
+
+    def __init__(self, session: Session, desk: Desk, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.session, self.desk = session, desk
+        self.found: list[WordFound] = []
+        self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        self.setWindowTitle("Find and replace")
+        self.resize(620, 460)
+        self.words, self.by = QLineEdit(), QLineEdit()
+        self.words.setAccessibleName("Find")
+        self.by.setAccessibleName("Replace by")
+        self.case, self.whole = QCheckBox("Match case"), QCheckBox("Whole words")
+        self.regular = QCheckBox("Regular expression")
+        self.style_choice, self.scope = Choice("In style"), Choice("Look in")
+        self.told = QLabel()
+        self.told.setWordWrap(True)
+        self.list = QTreeWidget()
+        self.list.setAccessibleName("Hits")
+        self.list.setRootIsDecorated(False)
+        self.list.setHeaderLabels(["Page", "Words"])
+        self.list.setColumnWidth(0, 110)
+        with_tones(self.list)
+        self.next = QPushButton("Next")
+        self.one, self.all = QPushButton("Replace"), QPushButton("Replace all")
+        self._lay_out()
+        self._connect()
+
+    def _lay_out(self) -> None:
+        column, grid = QVBoxLayout(self), QGridLayout()
+        for n, (label, field) in enumerate((("Find", self.words), ("Replace by", self.by))):
+            grid.addWidget(QLabel(label), n, 0)
+            grid.addWidget(field, n, 1, 1, 3)
+        styles = [(s.name, s.id) for s in self.session.publication.paragraph_styles]
+        self.style_choice.show_choice([("any style", ""), *styles], "")
+        told = self.desk.text.told()
+        self.scope.show_choice(SCOPES[:1] if told is None else SCOPES, "everything")
+        self._story = told.story.id if told is not None else ""
+        grid.addWidget(QLabel("Look in"), 2, 0)
+        grid.addWidget(self.scope, 2, 1)
+        grid.addWidget(QLabel("In style"), 2, 2)
+        grid.addWidget(self.style_choice, 2, 3)
+        grid.setColumnStretch(1, 1)
+        grid.setColumnStretch(3, 1)
+        column.addLayout(grid)
+        row = QHBoxLayout()
+        for box in (self.case, self.whole, self.regular):
+            row.addWidget(box)
+        row.addStretch(1)
+        column.addLayout(row)
+        column.addWidget(self.told)
+        column.addWidget(self.list, 1)
+        buttons = QHBoxLayout()
+        buttons.addStretch(1)
+        for button in (self.next, self.one, self.all):
+            button.setAutoDefault(False)
+            buttons.addWidget(button)
+        self.next.setDefault(True)
+        column.addLayout(buttons)
+
+    def _connect(self) -> None:
+        self._later = QTimer(self)
+        self._later.setSingleShot(True)
+        self._later.setInterval(120)
+        self._later.timeout.connect(self.look)
+        self.words.textChanged.connect(lambda _: self._later.start())
+        for box in (self.case, self.whole, self.regular):
+            box.toggled.connect(lambda _: self.look())
+        self.style_choice.committed.connect(lambda _: self.look())
+        self.scope.committed.connect(lambda _: self.look())
+        self.list.currentItemChanged.connect(lambda *_: self._show())
+        self.next.clicked.connect(self.go_on)
+        self.one.clicked.connect(self.replace)
+        self.all.clicked.connect(self.replace_all)
+        self.session.changed.connect(self._later.start)
+        self._enable()
+
+    def query(self) -> Query:
+        return Query(
+            self.words.text(),
+            self.case.isChecked(),
+            self.whole.isChecked(),
+            self.regular.isChecked(),
+            str(self.style_choice.value() or ""),
+        )
+
+    def _scope(self) -> Scope:
+        return "story" if self.scope.value() == "story" and self._story else "everything"
+
+    def look(self) -> None:
+        """Lists the hits as things are now."""
+        self._later.stop()
+        self.found, sentence = [], ""
+        try:
+            if self.words.text():
+                composition = self.session.composition
+                self.found = found(composition, self.query(), self._scope(), self._story)
+        except Refusal as refusal:
+            sentence = str(refusal)
+        count = len(self.found)
+        if not sentence and self.words.text():
+            some = "The first " if count >= MOST else ""
+            sentence = f"{some}{count:,} hit{'s' * (count != 1)}" if count else "Nothing is found."
+        self.told.setText(sentence)
+        at = self._at()
+        self.list.blockSignals(True)
+        self.list.clear()
+        for each in self.found:
+            where = page_in_words(self.session.composition, each.page_id)
+            line = f"{each.before}[{each.words}]{each.after}".replace("\u2028", " ")
+            self.list.addTopLevelItem(QTreeWidgetItem([where, line]))
+        if self.found:
+            self._choose(max(min(at, count - 1), 0))
+        self.list.blockSignals(False)
+        self._enable()
+
+    def _enable(self) -> None:
+        for button in (self.next, self.one, self.all):
+            button.setEnabled(bool(self.found))
+
+    def _at(self) -> int:
+        """The row of the chosen hit; -1 without one."""
+        row = self.list.currentItem()
+        return self.list.indexOfTopLevelItem(row) if row is not None else -1
+
+    def _choose(self, number: int) -> None:
+        row = self.list.topLevelItem(number)
+        if row is not None:
+            self.list.setCurrentItem(row)
+
+    def _chosen(self) -> WordFound | None:
+        at = self._at()
+        return self.found[at] if 0 <= at < len(self.found) else None
+
+    def go_on(self) -> None:
+        """The next hit, shown on the desk; after the last one the first again."""
+        self.look()
+        if not self.found:
+            return
+        at = self._at()
+        self._choose((at + 1) % len(self.found))
+
+    def _show(self) -> None:
+        """The chosen hit on the desk, selected as words where one may write there."""
+        one, session = self._chosen(), self.session
+        if one is None:
+            return
+        hit = one.hit
+        start, end = (hit.paragraph, hit.start), (hit.paragraph, hit.end)
+        writing = self.desk.text
+        if one.spot.story_id:
+            writing.write_at(one.spot.story_id, end, start)
+            return
+        if one.spot.holder_id in masters_by_id(session.publication):
+            session.show_master(one.spot.holder_id)
+            side = "recto"
+        else:
+            session.show_page(one.spot.holder_id)
+            side = session.side
+        face = next(f for f in session.faces() if f.holder_id == one.spot.holder_id)
+        session.select_items(face, (one.spot.item_id,))
+        if session.may_change(one.spot.holder_id, one.spot.item_id):
+            writing.begin(Editing(one.spot.holder_id, one.spot.item_id, side))  # type: ignore[arg-type]
+            writing.anchor, writing.caret = start, end
+            writing.moved.emit()
+
+    def replace(self) -> None:
+        """The chosen hit, and on to the next one."""
+        one = self._chosen()
+        if one is None:
+            return
+        query, by = self.query(), self.by.text()
+        try:
+            done = self.session.edit("replace", lambda p: replaced_one(p, one, query, by))
+        except Refusal as refusal:
+            self.told.setText(str(refusal))
+            return
+        if done:
+            self.look()
+            self._show()
+
+    def replace_all(self) -> None:
+        """Every hit, in one step."""
+        query, by, scope = self.query(), self.by.text(), self._scope()
+        times: list[int] = []
+
+        def change(publication: Publication) -> Publication:
+            result = replaced_all(publication, query, by, scope, self._story)
+            times.append(result.times)
+            return result.publication
+
+        self.session.edit_text(None)
+        if self.session.edit("replace all", change) and times:
+            self.look()
+            count = times[-1]
+            self.told.setText(f"{count:,} replaced; Undo takes all of it back.")

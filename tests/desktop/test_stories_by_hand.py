@@ -1,0 +1,360 @@
+"""Stories in the real window, by mouse and key: flow, link, write, galley, bring in, find."""
+
+from __future__ import annotations
+
+import pytest
+from msgspec.structs import replace
+from PySide6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
+from PySide6.QtGui import QDropEvent
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QFileDialog
+
+from hidden_frame.demo.book import long_book
+from hidden_frame.desktop.desk.stations import marked, out_mark
+from hidden_frame.desktop.dialogs.manuscript import ManuscriptDialog
+from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.new import new_publication
+from hidden_frame.edit.text.write import plain
+from hidden_frame.interact.growth import grown
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.lookup import all_pages, find_page, find_story
+from hidden_frame.model.publication import Setup
+from hidden_frame.model.stories import Link
+from hidden_frame.model.text import Paragraph, Run
+from hidden_frame.model.trims import TRIMS
+
+Shift = Qt.KeyboardModifier.ShiftModifier
+BOOK = grown(long_book(chapters=1))
+
+
+@pytest.fixture
+def book(hands):
+    """The first chapter of the long book, page 6 on the desk."""
+    hands.session.replace_all(BOOK, {}, None)
+    hands.session.show_page(hands.page(6))
+    hands.window.desk.camera.fit_to("spread")
+    hands.app.processEvents()
+    hands.story = hands.publication.stories[0].id
+    return hands
+
+
+def text_of(hands):
+    return find_story(hands.publication, hands.story).text
+
+
+def main_frame(hands, position):
+    page = hands.page(position)
+    view = hands.session.composition.view(find_page(hands.publication, page))
+    return next(r.item for r in view.items if getattr(r.item, "main", 0))
+
+
+def write_on(hands, face=0, position=6, x=30.0, y=40.0):
+    """A double click into a main frame, at a place from its corner."""
+    item = main_frame(hands, position)
+    side = hands.session.faces()[face].side
+    left = hands.publication.setup.trim.width - item.x - item.width if side == "verso" else item.x
+    hands.double(face, left + x, item.y + y)
+    return item
+
+
+def shown_words(hands, position):
+    return " ".join(hands.session.composition.scene(hands.page(position)).text_of())
+
+
+def test_typing_on_a_page_changes_the_story_and_no_master(book):
+    masters = book.publication.masters
+    write_on(book)
+    assert book.session.editing is not None
+    before = plain(text_of(book))
+    book.type("Quite new words. ")
+    assert "Quite new words." in shown_words(book, 6)
+    assert book.publication.masters is masters
+    assert len(plain(text_of(book))) == len(before) + len("Quite new words. ")
+    book.do("undo")
+    assert plain(text_of(book)) == before
+
+
+def test_the_caret_goes_on_in_the_next_page_and_the_desk_follows(book):
+    write_on(book)
+    place = book.desk.text.caret
+    for _ in range(120):
+        book.key(Qt.Key.Key_Down)
+    assert book.session.editing.holder_id not in (book.page(6), book.page(5))
+    assert book.session.page_id == book.session.editing.holder_id
+    assert book.desk.text.caret > place
+    for _ in range(120):
+        book.key(Qt.Key.Key_Up)
+    assert book.session.editing.holder_id == book.page(6)
+    assert book.desk.text.caret[0] == place[0]
+
+
+def test_a_selection_runs_over_two_pages_and_is_deleted_as_one(book):
+    write_on(book)
+    book.desk.text.anchor = book.desk.text.caret
+    for _ in range(60):
+        book.key(Qt.Key.Key_Down, Shift)
+    start, end = book.desk.text.selection
+    flow = book.session.composition.flow(book.story)
+    assert flow.stop_of(*start) != flow.stop_of(*end)
+    marks = [
+        book.desk.text.marks(shown.face.holder_id, placed)[1]
+        for shown in book.desk.sheets() for placed in shown.scene.placed
+    ]  # fmt: skip
+    assert any(marks)
+    words = len(plain(text_of(book)))
+    book.key(Qt.Key.Key_Backspace)
+    assert len(plain(text_of(book))) < words and book.desk.text.caret == start
+
+
+def test_a_long_text_typed_at_the_end_adds_a_page_in_the_same_step(book):
+    count = len(all_pages(book.publication))
+    book.window.stories.go_to(book.story, end=True)
+    book.desk.text.insert("Many words of the end. " * 400, merge="")
+    assert len(all_pages(book.publication)) > count
+    assert find_page(book.publication, book.page(count + 1)).made
+    book.do("undo")
+    assert len(all_pages(book.publication)) == count
+
+
+def test_a_smaller_main_frame_on_the_master_moves_all_pages(book):
+    text = next(m for m in book.publication.masters if m.name == "Text page")
+    count = len(all_pages(book.publication))
+    book.session.show_master(text.id)
+    face = book.session.faces()[1]
+    item = next(i for i in text.items if getattr(i, "main", 0))
+    book.session.select_items(face, (item.id,))
+    book.app.processEvents()
+    book.enter("Height", "60mm")
+    assert len(all_pages(book.publication)) > 2 * count - 6
+    assert book.session.composition.flow(book.story).rest is None
+
+
+@pytest.fixture
+def frames(hands):
+    """Two facing pages with three empty text frames, the first of which holds words."""
+    publication = new_publication("Linked", Setup(trim=TRIMS["A5"]), 3)
+    made = []
+    for n, y in ((1, 60), (1, 300), (2, 60)):
+        words = (Paragraph("body", (Run("Bright stars of the north. " * 30),)),) if not made else ()
+        frame = TextFrame(id="", x=60, y=y, width=220, height=120, text=words)
+        page = all_pages(publication)[n].id
+        publication, item = add_item(publication, page, frame)
+        made.append(Link(page, item))
+    hands.session.replace_all(publication, {}, None)
+    hands.session.show_page(hands.page(2))
+    hands.window.desk.camera.fit_to("spread")
+    hands.app.processEvents()
+    hands.frames = made
+    return hands
+
+
+def mark_of(hands, item_id) -> QPoint:
+    view = hands.desk.camera.view
+    for placed, face, _ in marked(hands.session, hands.desk.sheets()):
+        if placed.item_id == item_id:
+            return out_mark(placed, face, view).center().toPoint()
+    raise AssertionError("no mark is shown")
+
+
+def press(hands, point):
+    QTest.mouseClick(hands.desk, Qt.MouseButton.LeftButton, pos=point)
+    hands.app.processEvents()
+
+
+def test_frames_are_linked_by_the_mark_and_a_click(frames):
+    one, two, three = frames.frames
+    frames.click(0, 100, 100)
+    press(frames, mark_of(frames, one.item))
+    assert (
+        frames.session.linking == (one.page, one.item) and "Click the frame" in frames.notices[-1]
+    )
+    frames.click(1, 100, 100)
+    (story,) = frames.publication.stories
+    assert story.path == (one, three)
+    assert plain(story.text).startswith("Bright stars")
+    frames.click(0, 100, 100)
+    press(frames, mark_of(frames, one.item))
+    frames.click(0, 100, 320)
+    (story,) = frames.publication.stories
+    assert story.path == (one, two, three)  # in the middle, behind the one that was begun with
+    shown = [len(p.text.lines) for p in frames.session.composition.flow(story.id).parts]
+    assert all(shown)
+    frames.do("unlink frame")
+    assert frames.publication.stories[0].path == (one, three)
+
+
+def test_a_frame_is_drawn_to_go_on_and_escape_gives_up(frames):
+    one = frames.frames[0]
+    frames.click(0, 100, 100)
+    press(frames, mark_of(frames, one.item))
+    frames.key(Qt.Key.Key_Escape)
+    assert frames.session.linking is None and frames.publication.stories == ()
+    frames.click(0, 100, 100)
+    press(frames, mark_of(frames, one.item))
+    frames.drag(1, (80, 300), (300, 480))
+    (story,) = frames.publication.stories
+    assert len(story.path) == 2 and story.path[1].page == frames.page(3)
+    assert frames.session.linking is None and frames.session.tool == "select"
+
+
+def test_a_ring_is_refused_with_a_sentence(frames):
+    one, two, _ = frames.frames
+    frames.click(0, 100, 100)
+    press(frames, mark_of(frames, one.item))
+    frames.click(0, 100, 320)
+    before = frames.publication
+    frames.click(0, 100, 320)
+    press(frames, mark_of(frames, two.item))
+    frames.click(0, 100, 100)
+    assert frames.publication is before and "come back to itself" in frames.notices[-1]
+
+
+def test_the_path_is_shown_on_demand(frames):
+    one = frames.frames[0]
+    frames.click(0, 100, 100)
+    press(frames, mark_of(frames, one.item))
+    frames.click(1, 100, 100)
+    frames.session.select_items(None, ())
+    plain_desk = frames.desk.grab().toImage()
+    frames.do("paths")
+    assert frames.session.paths and frames.desk.grab().toImage() != plain_desk
+    frames.do("paths")
+    assert frames.desk.grab().toImage() == plain_desk
+
+
+def test_the_galley_shows_the_story_and_shares_its_caret(book):
+    write_on(book)
+    book.do("galley")
+    galley = book.window.galley.text
+    assert galley.toPlainText() == plain(text_of(book))
+    assert galley.place_of(galley.textCursor().position()) == book.desk.text.caret
+    galley.setFocus()
+    QTest.keyClicks(galley, "Typed there. ")
+    assert "Typed there." in plain(text_of(book)) and "Typed there." in shown_words(book, 6)
+    QTest.keyClick(galley, Qt.Key.Key_Return)
+    assert galley.toPlainText() == plain(text_of(book))
+    book.desk.setFocus()
+    book.type("And here. ")
+    assert galley.toPlainText() == plain(text_of(book))
+    QTest.keyClick(galley, Qt.Key.Key_End, Qt.KeyboardModifier.ControlModifier)
+    assert book.desk.text.caret[0] == len(text_of(book)) - 1
+    assert book.session.editing.holder_id == book.page(len(all_pages(book.publication)))
+    book.do("undo")
+    assert galley.toPlainText() == plain(text_of(book))
+    book.do("galley")
+    assert not book.window.galley.isVisible()
+
+
+def test_the_shelf_tells_how_a_story_stands_and_lets_it_grow(book):
+    book.window.show_shelf("Stories")
+    panel = book.window.story_list
+    panel.refresh()
+    assert "Fits, " in panel.told.text() and panel.grows.isChecked()
+    panel.grows.click()
+    text = text_of(book)
+    book.session.edit("more", lambda p: replace(
+        p, stories=(replace(p.stories[0], text=text * 2),)))  # fmt: skip
+    panel.refresh()
+    assert "do not fit" in panel.told.text()
+    titles = [panel.helps.itemAt(n).widget().text() for n in range(panel.helps.count())]
+    assert titles[0].startswith("Let it grow")
+    found = [f for f in all_findings(book) if f.kind == "story does not fit"]
+    assert len(found) == 1 and "The Lamplighters" in found[0].sentence
+    panel.helps.itemAt(0).widget().click()
+    panel.refresh()
+    assert "Fits, " in panel.told.text()
+
+
+def all_findings(hands):
+    hands.window.checks.watch.finish()
+    return hands.window.checks.all_findings()
+
+
+def test_a_manuscript_is_brought_in_with_its_styles_chosen_once(book, tmp_path, monkeypatch):
+    source = tmp_path / "more.md"
+    source.write_text("# A chapter\n\nSome *slanted* words.\n\n> quoted\n")
+    asked = []
+
+    def accept(dialog):
+        asked.append({n: c.value() for n, c in dialog.choices.items()})
+        dialog.choices["Quote"].show_choice([("Byline", "byline")], "byline")
+        dialog.ok.click()
+
+    monkeypatch.setattr(ManuscriptDialog, "exec", accept)
+    monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(source), ""))
+    book.do("bring in")
+    assert asked[-1] == {"Heading 1": "", "Normal": "body", "Quote": ""}
+    assert [p.style for p in text_of(book)[-2:]] == ["body", "byline"]
+    assert "3 paragraphs came." in book.notices[-1]
+    book.do("bring in")
+    assert asked[-1]["Quote"] == "byline" and asked[-1]["Heading 1"] != ""
+
+
+def test_a_manuscript_dropped_on_a_page_goes_into_its_section(book, tmp_path, monkeypatch):
+    source = tmp_path / "more.html"
+    source.write_text("<p>Dropped words</p>")
+    monkeypatch.setattr(ManuscriptDialog, "exec", lambda dialog: dialog.ok.click())
+    data = QMimeData()
+    data.setUrls([QUrl.fromLocalFile(str(source))])
+    at = QPointF(book.at(1, 100, 100))
+    event = QDropEvent(at, Qt.DropAction.CopyAction, data, Qt.MouseButton.LeftButton,
+                       Qt.KeyboardModifier.NoModifier)  # fmt: skip
+    book.desk.dropEvent(event)
+    assert plain(text_of(book)).endswith("Dropped words")
+
+
+def test_a_bad_manuscript_is_told_and_changes_nothing(book, tmp_path):
+    bad = tmp_path / "bad.docx"
+    bad.write_bytes(b"PK nothing")
+    before = book.publication
+    book.window.stories.bring_in(bad)
+    assert "damaged" in book.notices[-1] and book.publication is before
+
+
+def test_a_story_is_written_out(book, tmp_path, monkeypatch):
+    out = tmp_path / "out"
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(out), "Plain text (*.txt)"))
+    book.window.stories.write_out(book.story)
+    assert (tmp_path / "out.txt").read_text().strip() == plain(text_of(book)).strip()
+
+
+def test_find_and_replace_lists_hits_with_their_folios(book):
+    write_on(book)
+    dialog = book.window.dialogs.find_text()
+    dialog.words.setText("lamplighter")
+    dialog.look()
+    count = plain(text_of(book)).lower().count("lamplighter")
+    everywhere = len(dialog.found)
+    assert everywhere >= count > 3 and f"{everywhere} hits" in dialog.told.text()
+    dialog.scope.show_choice([("this story", "story")], "story")
+    dialog.look()
+    assert len(dialog.found) == count
+    assert dialog.list.topLevelItem(0).text(0).isdecimal()
+    dialog.go_on()
+    start, end = book.desk.text.selection
+    assert plain(text_of(book), start, end).lower() == "lamplighter"
+    dialog.by.setText("beacon keeper")
+    dialog.replace()
+    assert plain(text_of(book)).lower().count("beacon keeper") == 1
+    dialog.all.click()
+    assert "lamplighter" not in plain(text_of(book)).lower()
+    assert f"{count - 1} replaced" in dialog.told.text()
+    book.do("undo")
+    assert plain(text_of(book)).lower().count("lamplighter") == count - 1
+    dialog.regular.setChecked(True)
+    dialog.words.setText("(unclosed")
+    dialog.look()
+    assert "no regular expression" in dialog.told.text()
+    dialog.close()
+
+
+def test_the_start_window_opens_the_long_book(dressed, qapp):
+    from hidden_frame.desktop.start.window import StartWindow
+
+    opened = []
+    start = StartWindow(lambda publication, *_: opened.append(publication))
+    row = start.recent.item(start.recent.count() - 1)
+    assert row.text() == "A long book"
+    start._open_recent(row)
+    assert len(all_pages(opened[0])) > 150 and opened[0].stories
+    start.close()
