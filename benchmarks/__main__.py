@@ -20,6 +20,7 @@ from benchmarks.measures import MEASURES, TIMES, TITLE, Row
 from benchmarks.near import drawing, near_by, pictures
 from benchmarks.pace import QUIET, judged
 from benchmarks.script import catalogue
+from benchmarks.stories import bringing_in, edits, flowing, writing
 
 # Frames come first, each measure in a process of its own: as in use, nothing else is open.
 ALONE = {
@@ -36,6 +37,10 @@ ALONE = {
     "flatplan": flatplan_frames,
     "order": move_many,
     "script": catalogue,
+    "flow": flowing,
+    "writing": writing,
+    "bring": bringing_in,
+    "edits": edits,
 }
 MEASURES = ALONE | MEASURES
 CAPTION = (

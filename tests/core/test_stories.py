@@ -78,7 +78,7 @@ def left_over(composition, story_id):
     flow = composition.flow(story_id)
     if flow.rest is None:
         return []
-    specs = flow.specs["recto"][flow.rest.paragraph :]
+    specs = flow.specs.recto[flow.rest.paragraph :]
     texts = ["".join(s.text for s in spec.spans) for spec in specs]
     texts[:1] = [t[flow.rest.place.offset :] for t in texts[:1]]
     return " ".join(texts).split()
@@ -98,7 +98,7 @@ def naive(composition, story_id):
         for n, region in enumerate(stop.room.regions):
             if where is None:
                 continue
-            fragment = fill(flow.specs[stop.side], region, where, spaced=number + n == 0)
+            fragment = fill(flow.specs.on(stop.side), region, where, spaced=number + n == 0)
             lines += [x.text for b in fragment.blocks for x in b.lines[b.first : b.last]]
             where = fragment.rest
         found.append(" ".join(lines).split())

@@ -10,6 +10,7 @@ from hidden_frame.model.geometry import Side
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.paint import Colour
 from hidden_frame.model.publication import Publication
+from hidden_frame.model.same import same_ends
 from hidden_frame.model.styles import (
     CharacterStyle,
     ComputedStyle,
@@ -81,16 +82,40 @@ def specs(text: Text, values: tuple[str, ...], side: Side, known: Palette) -> li
     return found
 
 
-def story_specs(
-    text: Text, known: Palette, value: Callable[[Marker], str]
-) -> dict[Side, list[ParagraphSpec]]:
+class StorySpecs(NamedTuple):
     """A story's paragraphs as they are set on either side; the same list where no paragraph is
-    aligned to the spine or away from it.  `value` says what a marker shows."""
+    aligned to the spine or away from it."""
+
+    recto: list[ParagraphSpec]
+    verso: list[ParagraphSpec]
+
+    def on(self, side: Side) -> list[ParagraphSpec]:
+        return self.recto if side == "recto" else self.verso
+
+
+def story_specs(text: Text, known: Palette, value: Callable[[Marker], str]) -> StorySpecs:
+    """A story's paragraphs; `value` says what a marker shows."""
     values = tuple(value(c) for p in text for c in p.content if isinstance(c, Marker))
     recto = specs(text, values, "recto", known)
     styles = known.paragraphs
     turns = any((p.alignment or styles[p.style].alignment) in ("inside", "outside") for p in text)
-    return {"recto": recto, "verso": specs(text, values, "verso", known) if turns else recto}
+    return StorySpecs(recto, specs(text, values, "verso", known) if turns else recto)
+
+
+def edited_specs(
+    before: StorySpecs, old: Text, text: Text, known: Palette, value: Callable[[Marker], str]
+) -> StorySpecs:
+    """The same after an edit: only paragraphs that are not the same objects are looked at."""
+    head, foot = same_ends(old, text)
+    middle = story_specs(text[head : len(text) - foot], known, value)
+
+    def joined(all_of: list[ParagraphSpec], new: list[ParagraphSpec]) -> list[ParagraphSpec]:
+        return [*all_of[:head], *new, *all_of[len(all_of) - foot :]]
+
+    recto = joined(before.recto, middle.recto)
+    if before.recto is before.verso and middle.recto is middle.verso:
+        return StorySpecs(recto, recto)
+    return StorySpecs(recto, joined(before.verso, middle.verso))
 
 
 @remembered(by_value=("values",), weigh=lambda spec: 400 + 150 * len(spec.spans))
@@ -106,7 +131,11 @@ def _spec(
         named = known.characters[piece.style] if piece.style is not None else None
         marker = isinstance(piece, Marker)
         string = next(shown) if isinstance(piece, Marker) else piece.text
-        spans += _with_every_character(span_of(string, style, named, piece.look, known, marker))
+        if named is None and piece.look is None and not marker:
+            span = base._replace(text=string)
+        else:
+            span = span_of(string, style, named, piece.look, known, marker)
+        spans += _with_every_character(span)
     return ParagraphSpec(
         tuple(spans),
         base.setting,

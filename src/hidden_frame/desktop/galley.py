@@ -27,6 +27,7 @@ from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.desk.text_edit import TextEdit
 from hidden_frame.desktop.session import Session
+from hidden_frame.model.same import same_ends
 from hidden_frame.model.text import Marker, Paragraph, Text, TextPlace
 
 MARGIN = 104  # pixels for the names of styles
@@ -123,7 +124,7 @@ class GalleyText(QPlainTextEdit):
         """Shows a text: only paragraphs that are not the same objects as before are put in anew."""
         old = self._shown
         if text is not old:
-            first, last = _differing(old, text)
+            first, last = same_ends(old, text)
             self._taking = True
             try:
                 self._replace(
@@ -360,15 +361,3 @@ class _Names(QWidget):
 def _plain(paragraph: Paragraph) -> str:
     """A paragraph's characters, each place one of them."""
     return "".join(_OBJECT if isinstance(c, Marker) else c.text for c in paragraph.content)
-
-
-def _differing(old: Text, new: Text) -> tuple[int, int]:
-    """How many paragraphs are the same objects at the head, and at the foot, of two texts."""
-    most = min(len(old), len(new))
-    head = 0
-    while head < most and old[head] is new[head]:
-        head += 1
-    foot = 0
-    while foot < most - head and old[-1 - foot] is new[-1 - foot]:
-        foot += 1
-    return head, foot

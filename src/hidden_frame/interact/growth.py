@@ -96,11 +96,11 @@ def _shrunk(publication: Publication, flow: Flow, section_id: str) -> Publicatio
     """Without the pages that a story made and does not need any more, from the section's end."""
     if flow.rest is not None:
         return publication
-    used = {s.page_id for s, p in zip(flow.stops, flow.parts, strict=True) if p.lines}
     pages = find_section(publication, section_id).pages
     spare: list[str] = []
     for page in reversed(pages[1:]):
-        if page.id in used or not _untouched(page):
+        parts = (flow.part(page.id, item) for item in flow.frames.get(page.id, ()))
+        if not _untouched(page) or any(part is not None and part.lines for part in parts):
             break
         spare.append(page.id)
     if not spare:

@@ -54,7 +54,7 @@ class Offer(NamedTuple):
 def state(composition: Composition, story_id: str) -> StoryState:
     """How a story stands now."""
     story, flow = find_story(composition.publication, story_id), composition.flow(story_id)
-    specs = flow.specs["recto"]
+    specs = flow.specs.recto
     words = sum(words_of.each(specs))
     characters = sum(len(s.text) for spec in specs for s in spec.spans)
     used = [s.page_id for s, p in zip(flow.stops, flow.parts, strict=True) if p.lines]

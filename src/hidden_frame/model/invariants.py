@@ -21,6 +21,8 @@ from hidden_frame.model.items import (
 from hidden_frame.model.lookup import all_pages, holders, masters_by_id, positions
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.publication import MAX_PAGES, Master, Page, Publication
+from hidden_frame.model.same import same_ends
+from hidden_frame.model.stories import Story
 from hidden_frame.model.styles import (
     CharacterStyle,
     ComputedStyle,
@@ -107,16 +109,25 @@ def style_problems(publication: Publication) -> Iterator[str]:
         yield from _stack(section.masters or (), f"section “{section.name}”", known)
 
 
-def story_problems(publication: Publication, sound: frozenset[int] = frozenset()) -> Iterator[str]:
-    """The same for stories; `sound` are identities of paragraphs that were looked at before."""
+def story_problems(publication: Publication, before: Publication | None = None) -> Iterator[str]:
+    """The same for stories; what stood in them `before` was looked at then."""
     known = _Known(publication)
+    earlier = {s.id: s for s in before.stories} if before is not None else {}
     stations: Counter[object] = Counter()
     for story in publication.stories:
         stations.update(story.path)
-        fresh = tuple(p for p in story.text if id(p) not in sound)
+        fresh = fresh_paragraphs(story, earlier.get(story.id))
         yield from _text(fresh, f"story “{story.name}”", known)
     if any(times > 1 for times in stations.values()):
         yield "A frame or section is the station of two stories; it can show only one."
+
+
+def fresh_paragraphs(story: Story, old: Story | None) -> Text:
+    """The paragraphs of a story between those that are the same as they were."""
+    if old is None:
+        return story.text
+    head, foot = same_ends(old.text, story.text)
+    return story.text[head : len(story.text) - foot]
 
 
 def id_problems(publication: Publication) -> Iterator[str]:

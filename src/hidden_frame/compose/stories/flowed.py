@@ -8,13 +8,13 @@ from typing import NamedTuple
 
 from hidden_frame.compose.context import Context
 from hidden_frame.compose.markers import steady_value
-from hidden_frame.compose.stories.flow import Flow, Specs, flow
+from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.compose.stories.stops import PageView, Stop, stops_of
-from hidden_frame.compose.textspec import story_specs
+from hidden_frame.compose.textspec import StorySpecs, edited_specs, story_specs
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.publication import Page, Publication
 from hidden_frame.model.stories import Story
-from hidden_frame.model.text import Text
+from hidden_frame.model.text import Marker, Text
 
 
 class Flowed(NamedTuple):
@@ -24,7 +24,7 @@ class Flowed(NamedTuple):
     stops: tuple[Stop, ...]
     text: Text
     shown: tuple[object, ...]
-    specs: Specs
+    specs: StorySpecs
     flow: Flow
 
 
@@ -45,13 +45,19 @@ def flowed(
             stops = before.stops
     text = story.text
     shown = (context.known, len(all_pages(publication)), publication.title, publication.details)
-    if before is not None and before.text is text and before.shown == shown:
+
+    def value(marker: Marker) -> str:
+        return steady_value(marker, *shown[1:])
+
+    if before is None or before.shown != shown:
+        specs = story_specs(text, context.known, value)
+    elif before.text is text:
         specs = before.specs
     else:
-        specs = story_specs(text, context.known, lambda m: steady_value(m, *shown[1:]))
+        specs = edited_specs(before.specs, before.text, text, context.known, value)
     if before is not None and before.stops is stops and before.specs is specs:
         return before._replace(pages=pages)
-    found = flow(stops, specs, before.flow if before is not None else None)
+    found = Flow(stops, specs, before.flow if before is not None else None)
     return Flowed(pages, stops, text, shown, specs, found)
 
 

@@ -79,15 +79,20 @@ class Breaker:
         count = len(ends)
         cuts: list[Cut] = []
         at, head, skip = 0, None, 0
+        blanks = self.segment.blanks
         self.measure = first
         while at < count:
             base = ends[at] - (words[at] if head is None else head).width
             last = bisect_right(ends, base + self.measure + TOLERANCE, at, count) - 1
             tail, used = None, 0
             if last < count - 1:
-                last, tail, used = self._end(at, max(last, at - 1), base, head is not None)
+                last, tail, used = self._end(
+                    at, last if last >= at else at - 1, base, head is not None
+                )
             self.hyphens = self.hyphens + 1 if tail is not None else 0
-            last, follows = self._without_blanks(at, last) if not used else (last, last + 1)
+            follows = last + 1
+            if blanks and not used:
+                last, follows = self._without_blanks(at, last)
             cuts.append(Cut(at, last, head, tail, skip, used))
             at, skip, head = follows, used, None
             if skip:
@@ -105,7 +110,7 @@ class Breaker:
         last = bisect_right(ends, base + measure + TOLERANCE, at, count) - 1
         tail, used = None, 0
         if last < count - 1:
-            last, tail, used = self._end(at, max(last, at - 1), base, head is not None)
+            last, tail, used = self._end(at, last if last >= at else at - 1, base, head is not None)
         self.hyphens = self.hyphens + 1 if tail is not None else 0
         last, follows = self._without_blanks(at, last) if not used else (last, last + 1)
         self.at, self._skip, self._head = follows, used, None
@@ -146,7 +151,7 @@ class Breaker:
         """The last token after which a line may really break; at least one is taken."""
         segment = self.segment
         if segment.all_spaced:
-            return max(last, at)
+            return last if last >= at else at
         nxt = last + 1
         while nxt < len(segment.words) and not _may_break(segment, nxt) and nxt > at + 1:
             nxt -= 1

@@ -1,0 +1,213 @@
+"""A story of 200,000 words through some 600 pages: laid out cold, typed into, its master changed,
+brought in, exported, edited a thousand times."""
+
+from __future__ import annotations
+
+import subprocess
+import sys
+import time
+from collections.abc import Iterator
+from statistics import median, quantiles
+
+from msgspec.structs import replace
+
+from benchmarks.measures import Row, _application, _forget, _timed, _window
+from benchmarks.publication import page_texts
+from hidden_frame.compose.composer import Composer
+from hidden_frame.edit.items.draw import add_item, change_items
+from hidden_frame.edit.masters.apply import add_master, set_default_masters
+from hidden_frame.edit.new import new_publication
+from hidden_frame.edit.stories import pour, set_story_text
+from hidden_frame.interact.growth import grown
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.lookup import all_pages, find_story
+from hidden_frame.model.publication import Publication, Setup
+from hidden_frame.model.text import Marker, Paragraph, Run, Text
+from hidden_frame.model.trims import TRIMS
+from hidden_frame.output.pdf import pdf_bytes
+
+WORDS = 200_000
+_MEASURE = 110.0 * 72 / 25.4  # points
+
+
+def manuscript() -> Text:
+    """Paragraphs of 20 to 100 words."""
+    words = " ".join(page_texts(pages=WORDS // 300 + 2)).split()[:WORDS]
+    found, at, n = [], 0, 0
+    while at < len(words):
+        size = 20 + (n * 37) % 81
+        found.append(Paragraph("body", (Run(" ".join(words[at : at + size])),)))
+        at, n = at + size, n + 1
+    return tuple(found)
+
+
+def long_story(text: Text | None = None) -> tuple[Publication, str, str, str]:
+    """The publication at rest, the ids of its story, its master and that master's main frame."""
+    publication = new_publication("Long", Setup(trim=TRIMS["A5"]), 2)
+    body = replace(publication.paragraph_styles[0], alignment="justified", hyphenate=False)
+    publication = replace(publication, paragraph_styles=(body, *publication.paragraph_styles[1:]))
+    publication, master = add_master(publication, "Text")
+    frame = TextFrame(id="", x=50, y=50, width=_MEASURE, height=460, main=1)
+    publication, item = add_item(publication, master, frame)
+    folio = TextFrame(
+        id="", x=50, y=540, width=_MEASURE, height=14,
+        text=(Paragraph("folio", (Marker("folio"),)),),
+    )  # fmt: skip
+    publication, _ = add_item(publication, master, folio)
+    publication = set_default_masters(publication, (master,))
+    section = publication.sections[0].id
+    publication, story = pour(publication, section, text or manuscript(), "Long")
+    return grown(publication), story, master, item
+
+
+def flowing() -> Iterator[Row]:
+    """Cold layout of the whole story, beside QTextDocument with the same words and width."""
+    from PySide6.QtCore import Qt
+    from PySide6.QtGui import QFont, QTextDocument, QTextOption
+
+    _application()
+    publication, story, _, _ = long_story()
+    plain = ["".join(c.text for c in p.content) for p in find_story(publication, story).text]  # type: ignore[union-attr]
+    document_times, ours = [], []
+
+    def qt() -> float:
+        document, font = QTextDocument(), QFont("Spectral")
+        font.setPixelSize(10)
+        document.setDefaultFont(font)
+        document.setDefaultTextOption(QTextOption(Qt.AlignmentFlag.AlignJustify))
+        document.setTextWidth(_MEASURE)
+        document.setPlainText("\n".join(plain))
+        return document.size().height()
+
+    for _ in range(3):
+        document_times.append(_timed(qt))
+        _forget()
+        ours.append(_timed(lambda: Composer().compose(publication).flow(story).rest))
+    yield Row("QTextDocument, 200,000 words justified (yardstick)",
+              median(document_times) * 1000, "ms")  # fmt: skip
+    yield Row(f"a story on {len(all_pages(publication))} pages, cold", median(ours) * 1000, "ms")
+    yield Row("a story cold / QTextDocument", median(ours) / median(document_times), "ratio", 0.5)
+    _forget()
+    export = _timed(lambda: pdf_bytes(Composer().compose(publication), {}))
+    yield Row("the same exported to PDF, layout included", export * 1000, "ms")
+    flow = _timed(lambda: _platypus(plain))
+    yield Row("platypus, the same words (yardstick)", flow * 1000, "ms")
+    yield Row("story exported / platypus", export / flow, "ratio", 0.4)
+
+
+def _platypus(plain: list[str]) -> bytes:
+    import io
+
+    from reportlab.lib.styles import ParagraphStyle
+    from reportlab.pdfbase import pdfmetrics
+    from reportlab.pdfbase.ttfonts import TTFont
+    from reportlab.platypus import Paragraph as Flowed
+    from reportlab.platypus import SimpleDocTemplate
+
+    from hidden_frame.resources import FONTS
+
+    pdfmetrics.registerFont(TTFont("Spectral", FONTS / "Spectral-Regular.ttf"))
+    style = ParagraphStyle("body", fontName="Spectral", fontSize=10, leading=14, alignment=4)
+    buffer = io.BytesIO()
+    SimpleDocTemplate(buffer, pagesize=(420, 595), leftMargin=50, rightMargin=58).build(
+        [Flowed(text, style) for text in plain]
+    )
+    return buffer.getvalue()
+
+
+def writing() -> Iterator[Row]:
+    """A key in the middle of 600 pages, painted; the main frame's height changed on its master."""
+    from PySide6.QtCore import Qt
+    from PySide6.QtTest import QTest
+
+    publication, story, master, item = long_story()
+    app, window = _window(publication, {})
+    session, desk = window.session, window.desk
+    middle = len(find_story(publication, story).text) // 2
+    desk.text.write_at(story, (middle, 10))
+    desk.setFocus()
+    desk.camera.fit_to("spread")
+    app.processEvents()
+    window.thumbnails.finish()
+    times = []
+    for letter in "the sky is clear again tonight and " * 3:
+        start = time.perf_counter()
+        QTest.keyClick(desk, letter, Qt.KeyboardModifier.NoModifier)
+        desk.repaint()
+        times.append((time.perf_counter() - start) * 1000)
+        app.processEvents()
+    yield Row("a key in the middle of a story, median", median(times), "ms", 16)
+    yield Row("a key in the middle of a story, 95th percentile", quantiles(times, n=20)[-1], "ms",
+              33)  # fmt: skip
+    behind = []
+    for n in range(5):
+        text = session.publication.stories[0].text
+        longer = (*text[:middle], Paragraph("body", (Run(f"A new paragraph {n}. " * 30),)),
+                  *text[middle:])  # fmt: skip
+        start = time.perf_counter()
+        session.edit("more", lambda p, t=longer: set_story_text(p, story, t))
+        session.composition.scenes()
+        behind.append((time.perf_counter() - start) * 1000)
+    yield Row("a paragraph more, all pages behind it right", median(behind), "ms", 300)
+    session.edit_text(None)
+    session.show_page(all_pages(session.publication)[300].id)
+    spread, known = [], []
+    for n in range(5):
+        start = time.perf_counter()
+        height = 455.0 - 5 * n
+        session.set_draft(change_items(session.history.now, master, {item: {"height": height}}))
+        desk.repaint()
+        spread.append((time.perf_counter() - start) * 1000)
+        session.composition.scenes()
+        known.append((time.perf_counter() - start) * 1000)
+    session.set_draft(None)
+    yield Row("main frame's height changed, the spread painted", median(spread), "ms", 50)
+    yield Row("main frame's height changed, all pages known", median(known), "ms", 400)
+    window.close()
+
+
+def bringing_in() -> Iterator[Row]:
+    """A .docx of 300 pages read, its styles matched, poured and grown."""
+    from hidden_frame.edit.text.bring import brought
+    from hidden_frame.storage.manuscripts.manuscript import Para, Stretch
+    from hidden_frame.storage.manuscripts.read import of_bytes
+    from hidden_frame.storage.manuscripts.write import written
+
+    text = manuscript()[: 3350 * 2 // 3]
+    paragraphs = [
+        Para("Heading 1" if n % 60 == 0 else "Normal",
+             (Stretch(p.content[0].text), Stretch(" slanted", italic=True)))  # type: ignore[union-attr]
+        for n, p in enumerate(text)
+    ]  # fmt: skip
+    data = written(paragraphs, "docx")
+    empty, _, _, _ = long_story((Paragraph("body"),))
+
+    def bring() -> None:
+        source = of_bytes(data, "long", "long.docx", "docx")
+        publication, brought_text = brought(empty, source)
+        grown(pour(publication, publication.sections[0].id, brought_text)[0])
+
+    yield Row("a .docx of 100,000 words brought in and grown", _timed(bring), "s", 5)
+
+
+def edits() -> Iterator[Row]:
+    """Memory of a process of its own after a thousand edits in the middle."""
+    code = "from benchmarks.stories import _thousand; _thousand()"
+    done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
+    yield Row("peak memory after 1,000 edits of a story", float(done.stdout), "MB", 400)
+
+
+def _thousand() -> None:
+    from pathlib import Path
+
+    publication, story, _, _ = long_story()
+    app, window = _window(publication, {})
+    text = window.session.publication.stories[0].text
+    middle = len(text) // 2
+    window.desk.text.write_at(story, (middle, 10))
+    for n in range(1000):
+        window.desk.text.insert("a " if n % 2 else "word")
+        if n % 10 == 0:
+            app.processEvents()
+    status = Path("/proc/self/status").read_text()
+    print(int(status.split("VmHWM:")[1].split()[0]) / 1024)
