@@ -110,9 +110,8 @@ class _Filling:
         known = self.known[number] if self.known else set_paragraph(spec, self.measure)
         lines, first = known.lines, 0
         if begin != TextOffset():
-            places = [line.place for line in lines]
-            first = bisect_left(places, begin)
-            if first == len(places) or places[first] != begin:  # broken at another measure
+            first = bisect_left(lines, begin, key=_place)
+            if first == len(lines) or lines[first].place != begin:  # broken at another measure
                 lines, first = _from(spec, begin, self.measure), 0
         last, leading = len(lines), spec.leading
         if self.y + leading * (last - first) > self.limit:
@@ -149,6 +148,10 @@ class _Filling:
                 return left, right
             self.y = below
         return None
+
+
+def _place(line: TextLine) -> TextOffset:
+    return line.place
 
 
 def _from(spec: ParagraphSpec, begin: TextOffset, measure: float) -> tuple[TextLine, ...]:

@@ -79,6 +79,9 @@ class Segment:
     @cached_property
     def sources(self) -> list[int]:
         """Where each token starts in its paragraph's text."""
+        if self.all_spaced:  # in a fifth of the time
+            steps = [len(word.shaped.text) + 1 for word in self.words]
+            return list(accumulate(steps, initial=self.origin))[:-1] if steps else []
         at, result = self.origin, []
         for n, word in enumerate(self.words):
             at += bool(n and (self.all_spaced or self.spaced[n]))
@@ -88,10 +91,6 @@ class Segment:
 
     def place(self, index: int, skip: int = 0) -> TextOffset:
         """The place at which a token begins, or that many characters into it."""
-        if self.all_spaced and not self.blanks and "sources" not in self.__dict__:
-            # Asked of one token in a paragraph, where a page ends: all need not be counted.
-            before = sum(len(word.text) for word in self.words[:index])
-            return TextOffset(self.origin + before + index + skip)
         source = self.sources[index]
         if skip:
             return TextOffset(source + skip)

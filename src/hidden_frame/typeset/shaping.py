@@ -126,7 +126,7 @@ def shape(face: FontFace, text: str, ligatures: bool = True) -> Shaped:
     if len(known) >= _MAX_WORDS:
         known.clear()
     buffer = hb.Buffer()
-    buffer.add_str(text if text.isalnum() else _printable(text))
+    buffer.add_str(text if text.isprintable() else _printable(text))
     buffer.guess_segment_properties()
     buffer.direction = "ltr"
     hb.shape(face.font, buffer, _FEATURES[ligatures])
