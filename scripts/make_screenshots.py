@@ -17,6 +17,7 @@ from PySide6.QtGui import QMouseEvent, QPainter, QPixmap
 from PySide6.QtWidgets import QApplication, QWidget
 
 from hidden_frame.demo.almanac import almanac
+from hidden_frame.demo.book import long_book
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.dialogs.finder import Finder
 from hidden_frame.desktop.dialogs.new import NewDialog
@@ -26,6 +27,7 @@ from hidden_frame.desktop.settings import settings
 from hidden_frame.desktop.start.window import StartWindow
 from hidden_frame.desktop.window import Window
 from hidden_frame.edit.items.draw import add_item
+from hidden_frame.interact.growth import grown
 from hidden_frame.model.items import Shape, TextFrame
 from hidden_frame.model.lookup import all_pages, find_master, find_page
 from hidden_frame.model.paint import Fill
@@ -39,7 +41,7 @@ FOLDER = Path(__file__).parent.parent / "docs" / "screenshots"
 # Which of the pictures the guide shows too, smaller and under its own name.
 GUIDE_PICTURES = {
     "start": "begin", "folios": "numbers", "text": "heads", "board": "masters",
-    "override": "departs", "move-foretold": "order", "checks": "print",
+    "override": "departs", "move-foretold": "order", "checks": "print", "stories": "book",
 }  # fmt: skip
 
 
@@ -111,9 +113,6 @@ class Photographer:
         self.take("board")
         self.flatplan()
         session.show_page(pages[8])
-        overrides = window.dialogs.overrides()
-        self.take("overrides", overrides)
-        overrides.close()
         self.writing()
         self.checks()
         session.show_page(pages[26])
@@ -135,6 +134,7 @@ class Photographer:
         window.show_shelf("Masters")
         self.folios()
         self.dialogs()
+        self.book()
         self.dark()
 
     def flatplan(self) -> None:
@@ -202,7 +202,7 @@ class Photographer:
         self.window.desk.text.begin(Editing(self.master("Almanac base"), foot, "recto"))
         self.settle()
         desk = self.window.desk
-        placed, face = desk.placed(foot) or (None, None)
+        placed, face = desk.selected.placed(foot) or (None, None)
         assert placed is not None and face is not None
         x, y = desk.camera.view.to_widget(placed.matrix.e + face.x + 40, placed.matrix.f)
         desk.camera.zoom_by(2.6, QPointF(x, y))
@@ -269,6 +269,21 @@ class Photographer:
             start.show()
             self.take("start", start)
             start.close()
+
+    def book(self) -> None:
+        """The long book: a story on the desk, its path, and the galley beside it."""
+        publication = grown(long_book())
+        window = Window(Session(publication, {}))
+        window.show()
+        before, self.window, self.session = (self.window, self.session), window, window.session
+        window.show_shelf("Stories")
+        window.session.show_paths(True)
+        window.toggle_galley()
+        window.desk.text.write_at(publication.stories[0].id, (38, 120))
+        self.take("stories")
+        window.session.edit_text(None)
+        window.hide()
+        self.window, self.session = before
 
     def dark(self) -> None:
         settings().change(theme="dark", hints=True)

@@ -30,6 +30,7 @@ from hidden_frame.edit.pages.held import hold_pages
 from hidden_frame.edit.pages.order import set_blind, set_guides
 from hidden_frame.edit.pages.sections import start_section
 from hidden_frame.edit.pages.ties import tie
+from hidden_frame.edit.stories import add_story, link, rename_story, start_story
 from hidden_frame.model.geometry import Guide
 from hidden_frame.model.items import (
     Around,
@@ -41,9 +42,10 @@ from hidden_frame.model.items import (
     Shape,
     TextFrame,
 )
-from hidden_frame.model.lookup import all_pages, positions
+from hidden_frame.model.lookup import all_pages, positions, section_of
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.publication import Numbering, Publication
+from hidden_frame.model.stories import Link, MainFrames
 from hidden_frame.model.text import Marker, Paragraph, Run
 from hidden_frame.model.units import mm
 from hidden_frame.storage.pictures import picture_from_bytes
@@ -170,10 +172,14 @@ def _front(publication: Publication, masters: Masters, pages: list[str], sky: st
     publication = _add(publication, contents, remark)
     paragraphs = [_line("heading", "Foreword")]
     paragraphs += [_line("lead", text) for text in words.FOREWORD]
+    section = section_of(publication, foreword).id
+    publication, _ = add_story(
+        publication, "Foreword", tuple(paragraphs), (MainFrames(section),)
+    )  # it flows through what is a main frame in the front matter
     publication = _add(
         publication,
         foreword,
-        _frame("Foreword", paragraphs, x=M.inside, y=M.top, width=INNER * 0.86, height=mm(134)),
+        _frame("Foreword", [], x=M.inside, y=M.top, width=INNER * 0.86, height=mm(134), main=1),
         PictureFrame(
             id="", name="Dome", x=M.inside, y=H - mm(78), width=mm(50), height=mm(36), radius=8,
             picture=sky, fit="free", crop=Crop(-560.0, -560.0, 0.85),
@@ -327,6 +333,7 @@ def _back(publication: Publication, masters: Masters, pages: list[str], sketch: 
     visitors = pages[26]
     publication = apply_masters(publication, [visitors], ())
     publication = _add(publication, visitors, *_map())
+    publication = _visits(publication, visitors)
     publication = set_guides(publication, visitors, (Guide("horizontal", H * 0.62),))
     publication = apply_masters(publication, [pages[5], pages[28]], (masters.seal,), "add")
     # It sleeps: the map follows no master now.
@@ -370,6 +377,20 @@ def _map() -> list[Item]:
                   height=10, fill=Fill("autumn"), stroke=Stroke(colour="cream", width=1.5))
         )  # fmt: skip
         items.append(_frame(name, [_line("label", name)], x=x + 9, y=y - 7, width=110, height=16))
+    return items
+
+
+def _visits(publication: Publication, page: str) -> Publication:
+    """How to come, in a frame that is linked by hand to a sidebar."""
     text = [_line("heading", "Visiting the ridge"), *(_line("lead", t) for t in words.VISITS)]
-    frame = _frame("Visits", text, x=M.outside, y=H * 0.64, width=INNER, height=mm(60))
-    return [*items, replace(frame, layer="content")]
+    wide = INNER * 0.6
+    frame = _frame("Visits", text, x=M.outside, y=H * 0.64, width=wide, height=mm(56),
+                   layer="content")  # fmt: skip
+    aside = _frame("Visits, sidebar", [], x=M.outside + wide + mm(6), y=H * 0.64 + 34,
+                   width=INNER - wide - mm(6), height=mm(56) - 34, layer="content", radius=8,
+                   fill=Fill("spring", tint=0.14), inset=10)  # fmt: skip
+    publication, first = add_item(publication, page, frame)
+    publication, second = add_item(publication, page, aside)
+    publication, story = start_story(publication, page, first)
+    publication = link(publication, story, page, second, Link(page, first))
+    return rename_story(publication, story, "Visiting the ridge")

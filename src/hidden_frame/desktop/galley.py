@@ -19,9 +19,18 @@ from PySide6.QtGui import (
     QResizeEvent,
     QTextBlock,
     QTextCursor,
+    QTextFormat,
     QTextOption,
 )
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPlainTextEdit, QToolButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QHBoxLayout,
+    QLabel,
+    QPlainTextEdit,
+    QTextEdit,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
 
 from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.desktop import theme
@@ -188,6 +197,12 @@ class GalleyText(QPlainTextEdit):
             cursor.setPosition(caret, QTextCursor.MoveMode.KeepAnchor)
             self.setTextCursor(cursor)
             self._taking = False
+        line = QTextEdit.ExtraSelection()  # the caret is hidden while one writes on the desk
+        line.format.setBackground(QColor(theme.current().action_soft))  # type: ignore[attr-defined]
+        line.format.setProperty(QTextFormat.Property.FullWidthSelection, True)  # type: ignore[attr-defined]
+        line.cursor = QTextCursor(cursor)  # type: ignore[attr-defined]
+        line.cursor.clearSelection()  # type: ignore[attr-defined]
+        self.setExtraSelections([line])
 
     def _give_caret(self) -> None:
         """The caret set here is the one on the desk, which follows."""

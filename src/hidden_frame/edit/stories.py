@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 
 from msgspec.structs import replace
 
@@ -20,7 +20,8 @@ from hidden_frame.model.lookup import (
     story_through,
 )
 from hidden_frame.model.publication import Publication
-from hidden_frame.model.stories import Link, MainFrames, Station, Story
+from hidden_frame.model.same import same_ends
+from hidden_frame.model.stories import Link, MainFrames, Station, Story, Waiting
 from hidden_frame.model.text import STEADY, Marker, Paragraph, Text, TextPlace
 
 
@@ -55,9 +56,51 @@ def change_story(
 
 def set_story_text(publication: Publication, story_id: str, text: Text) -> Publication:
     """A story with another text."""
+
+    def new(story: Story) -> Story:
+        if text is story.text:
+            return story
+        return replace(story, text=text, waiting=_moved(story.waiting, story.text, text))
+
+    return change_story(publication, story_id, new)
+
+
+def _moved(waiting: tuple[Waiting, ...], old: Text, new: Text) -> tuple[Waiting, ...]:
+    """The pictures that wait, at the paragraphs that they stood at, whatever came before them."""
+    if not waiting:
+        return waiting
+    head, foot = same_ends(old, new)
+    found = []
+    for one in waiting:
+        at = one.paragraph
+        if at >= len(old) - foot:
+            at += len(new) - len(old)
+        elif at >= head:
+            at = min(at, max(len(new) - foot - 1, 0))
+        found.append(one if at == one.paragraph else Waiting(one.picture, at))
+    return tuple(found)
+
+
+def add_waiting(
+    publication: Publication, story_id: str, pictures: Iterable[Waiting]
+) -> Publication:
+    """Pictures put into a story's tray."""
+    more = tuple(pictures)
     return change_story(
-        publication, story_id, lambda s: s if text is s.text else replace(s, text=text)
+        publication, story_id, lambda s: replace(s, waiting=(*s.waiting, *more)) if more else s
     )
+
+
+def take_waiting(publication: Publication, story_id: str, picture: str) -> Publication:
+    """A picture taken out of a story's tray, the first of its kind."""
+
+    def new(story: Story) -> Story:
+        at = next((n for n, w in enumerate(story.waiting) if w.picture == picture), None)
+        if at is None:
+            return story
+        return replace(story, waiting=(*story.waiting[:at], *story.waiting[at + 1 :]))
+
+    return change_story(publication, story_id, new)
 
 
 def rename_story(publication: Publication, story_id: str, name: str) -> Publication:

@@ -10,12 +10,13 @@ import typer
 
 from hidden_frame.compose.composer import Composer, Composition
 from hidden_frame.edit.stories import pour
-from hidden_frame.edit.text.bring import as_paragraphs, brought
+from hidden_frame.edit.text.bring import as_paragraphs, brought, pictures_kept
 from hidden_frame.headless.commands import File, Json, app, opened_and_composed
 from hidden_frame.interact.growth import grown
 from hidden_frame.interact.storied import state
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.invariants import check
+from hidden_frame.model.lookup import find_story
 from hidden_frame.model.publication import Publication, Section
 from hidden_frame.model.stories import Story
 from hidden_frame.storage.format import EXTENSION, save
@@ -40,9 +41,13 @@ def pour_command(
     source = read(manuscript, encoding)
     publication, text = brought(publication, source)
     publication, story_id = pour(publication, chosen.id, text, source.name)
-    publication = check(grown(publication))
-    save(out or book, publication, opened.blobs)
+    first = len(find_story(publication, story_id).text) - len(text)
+    kept = pictures_kept(publication, story_id, source, first)
+    publication = check(grown(kept.publication))
+    save(out or book, publication, opened.blobs | kept.blobs)
     print(report_in_words(source))
+    if kept.left:
+        print(f"{kept.left} of the pictures are of a kind that can't be placed.")
     print(state(Composer().compose(publication), story_id).sentence)
 
 

@@ -12,13 +12,16 @@ from __future__ import annotations
 import math
 from typing import Literal, NamedTuple
 
+from hidden_frame.compose.cascade import page_layout
 from hidden_frame.compose.composer import Composition
-from hidden_frame.compose.facts import page_name
+from hidden_frame.compose.facts import page_facts, page_name
+from hidden_frame.compose.placing import text_area
 from hidden_frame.compose.stories.flow import Flow, words_of
 from hidden_frame.edit.pages.order import add_pages
 from hidden_frame.edit.stories import flow_through, set_grows
 from hidden_frame.interact.growth import grown, why_not
-from hidden_frame.model.lookup import find_section, find_story
+from hidden_frame.model.items import Around, PictureFrame
+from hidden_frame.model.lookup import find_page, find_section, find_story
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.stories import Story
 from hidden_frame.typeset.segments import TextOffset
@@ -141,6 +144,21 @@ def helped(publication: Publication, story_id: str, kind: Help, section_id: str)
         if wanted > there:
             return add_pages(publication, section, there, wanted - there)[0]
     return publication
+
+
+def waiting_frame(publication: Publication, page_id: str, picture: str) -> PictureFrame:
+    """A frame for a picture of the tray: as large as it is, within the margins, at their head; text
+    runs around it."""
+    page = find_page(publication, page_id)
+    side = page_facts(publication)[page_id].side
+    area = text_area(publication.setup, page_layout(publication, page).margins, side)
+    known = next(p for p in publication.pictures if p.hash == picture)
+    wide, high = known.size
+    scale = min(1.0, area.width / wide, area.height / 2 / high)
+    return PictureFrame(
+        id="", name=known.name, x=area.left, y=area.top, width=wide * scale, height=high * scale,
+        picture=picture, around=Around(),
+    )  # fmt: skip
 
 
 def overset_place(flow: Flow) -> tuple[int, int] | None:

@@ -118,6 +118,8 @@ def story_problems(publication: Publication, before: Publication | None = None) 
         stations.update(story.path)
         fresh = fresh_paragraphs(story, earlier.get(story.id))
         yield from _text(fresh, f"story “{story.name}”", known)
+        if any(w.picture not in known.pictures for w in story.waiting):
+            yield f"In story “{story.name}”: a picture of its tray is not the publication's."
     if any(times > 1 for times in stations.values()):
         yield "A frame or section is the station of two stories; it can show only one."
 

@@ -29,11 +29,19 @@ class MainFrames(Struct, frozen=True, tag="main frames", tag_field="kind"):
 Station = Link | MainFrames
 
 
+class Waiting(Struct, frozen=True):
+    """A picture that came with a manuscript and is to be placed: its hash, and the paragraph at
+    which it stood."""
+
+    picture: str
+    paragraph: Annotated[int, Meta(ge=0)]
+
+
 class Story(Struct, frozen=True, kw_only=True, omit_defaults=True):
     """A text with a name; `path` are its stations in order.
 
     The section whose main frames it flows through has as many pages as it needs if it `grows`
-    (R26).
+    (R26).  `waiting` is its tray: pictures that are to be placed where it speaks of them.
     """
 
     id: str
@@ -41,6 +49,7 @@ class Story(Struct, frozen=True, kw_only=True, omit_defaults=True):
     text: Text = ()
     path: tuple[Station, ...] = ()
     grows: bool = False
+    waiting: tuple[Waiting, ...] = ()
 
     @property
     def sections(self) -> tuple[str, ...]:

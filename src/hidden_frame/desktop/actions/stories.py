@@ -10,18 +10,20 @@ from hidden_frame.compose.composer import Told
 from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.opening import Dialogs
 from hidden_frame.desktop.session import Session
+from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.stories import (
     delete_story,
     link,
     part_story,
     set_grows,
     start_story,
+    take_waiting,
     unlink,
 )
 from hidden_frame.edit.text.bring import as_paragraphs
 from hidden_frame.interact.faces import Face
 from hidden_frame.interact.shown import shown_item
-from hidden_frame.interact.storied import Help, helped, overset_place
+from hidden_frame.interact.storied import Help, helped, overset_place, waiting_frame
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_story, section_of
@@ -169,6 +171,30 @@ class StoryActions:
         self.session.edit_text(None)
         if self.session.edit(f"delete the story {story.name}", lambda p: delete_story(p, story_id)):
             self.session.undoable.emit(f"“{story.name}” is gone, with its words; its frames stay.")
+
+    def place_waiting(self, story_id: str) -> None:
+        """The next picture of a story's tray, on the page where the story speaks of it."""
+        session = self.session
+        story = find_story(session.publication, story_id)
+        if not story.waiting:
+            return
+        one = story.waiting[0]
+        at = session.composition.flow(story_id).stop_of(one.paragraph, 0)
+        stops = session.composition.flow(story_id).stops
+        page = stops[at].page_id if at is not None else session.page_id
+        session.show_page(page)
+        face = next(f for f in session.faces() if f.holder_id == page)
+        made: list[str] = []
+
+        def change(publication: Publication) -> Publication:
+            publication = take_waiting(publication, story_id, one.picture)
+            frame = waiting_frame(publication, page, one.picture)
+            publication, item = add_item(publication, page, frame)
+            made.append(item)
+            return publication
+
+        if session.edit("place a picture of the tray", change):
+            session.select_items(face, (made[0],))
 
     # -- in and out ------------------------------------------------------------------------
 

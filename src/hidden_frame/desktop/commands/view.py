@@ -59,7 +59,7 @@ def commands(window: Workplace) -> list[Row]:
         Command("zoom in", "View", "Zoom in", "Ctrl++", lambda: camera.zoom_by(1.25)),
         Command("zoom out", "View", "Zoom out", "Ctrl+-", lambda: camera.zoom_by(1 / 1.25)),
         None,
-        Command("galley", "View", "Galley: a story as continuous text", "Shift+F3",
+        Command("galley", "View", "Galley", "Shift+F3",
                 window.toggle_galley, lambda: bool(session.publication.stories),
                 window.galley_shown),
         Command("paths", "View", "Paths of stories", "Shift+F8", window.stories.toggle_paths,

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QEvent, QMimeData, QPoint, QPointF, Qt, QTimer, Signal
+from PySide6.QtCore import QEvent, QMimeData, QPoint, QPointF, QRect, Qt, QTimer, Signal
 from PySide6.QtGui import (
     QContextMenuEvent,
     QDragEnterEvent,
     QDragMoveEvent,
     QDropEvent,
     QHelpEvent,
+    QInputMethodEvent,
     QKeyEvent,
     QMouseEvent,
     QPainter,
@@ -85,6 +86,7 @@ class Desk(QWidget):
         self.setAccessibleName("Desk")
         # The desk paints all of itself, so Qt need not clear it first.
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
+        self.setAttribute(Qt.WidgetAttribute.WA_InputMethodEnabled)
         session.changed.connect(self._refresh)
         session.looked.connect(self._refresh)
         settings().changed.connect(self.update)
@@ -372,6 +374,37 @@ class Desk(QWidget):
             self.hand.nudge(_NUDGES[key][0] * far, _NUDGES[key][1] * far)
         else:
             super().keyPressEvent(event)
+
+    def inputMethodEvent(self, event: QInputMethodEvent) -> None:
+        """What an input method has made of several keys; while it is being made, it is shown as
+        if it were selected."""
+        if self.session.editing is None:
+            super().inputMethodEvent(event)
+            return
+        self.text.compose(event.commitString(), event.preeditString())
+        event.accept()
+
+    def inputMethodQuery(self, query: Qt.InputMethodQuery) -> object:
+        if query == Qt.InputMethodQuery.ImEnabled:
+            return self.session.editing is not None
+        if query == Qt.InputMethodQuery.ImCursorRectangle and self.session.editing is not None:
+            return self._caret_on_desk()
+        return super().inputMethodQuery(query)
+
+    def _caret_on_desk(self) -> QRect:
+        """Where the caret stands, so that an input method's list opens beside it."""
+        editing = self.session.editing
+        found = self.selected.placed(editing.item_id) if editing is not None else None
+        if found is None or found[0].drawing.text is None:
+            return QRect()
+        placed, face = found
+        caret, _ = self.text.marks(face.holder_id, placed)
+        block = placed.drawing.text
+        if caret is None or block is None:
+            return QRect()
+        x, y = placed.matrix.apply(caret.x + block.x, caret.bottom + block.y)
+        px, py = self.camera.view.to_widget(x + face.x, y)
+        return QRect(round(px), round(py) - 14, 1, 14)
 
     def keyReleaseEvent(self, event: QKeyEvent) -> None:
         key = Qt.Key(event.key())

@@ -11,6 +11,7 @@ from PySide6.QtGui import QGuiApplication, QKeyEvent, QKeySequence
 
 from hidden_frame.compose.composer import Told
 from hidden_frame.compose.scene import Placed, TextPrimitive
+from hidden_frame.desktop.desk.text_mime import as_mime, from_mime
 from hidden_frame.desktop.session import Editing, Session
 from hidden_frame.edit.stories import set_story_text
 from hidden_frame.edit.text import write as edit_text
@@ -62,6 +63,7 @@ class TextEdit(QObject):
         self.caret: TextPlace = (0, 0)
         self.anchor: TextPlace = (0, 0)
         self._typed, self._typed_at = "", 0.0
+        self._making = False  # whether the selection is what an input method is making
 
     # -- the text ----------------------------------------------------------------
 
@@ -209,6 +211,20 @@ class TextEdit(QObject):
             self._typed = ""
         self._typed_at = now
         self._typed += string
+
+    def compose(self, made: str, making: str) -> None:
+        """What an input method has made, and what it is making, which the next call replaces."""
+        if self._making:  # what was shown for the time being
+            text, place = self._without_selection()
+            self._change("typing", text, place, "typing")
+        self._making = False
+        if made:
+            self.insert(made)
+        if making:
+            start = self.caret
+            self.insert(making)
+            self.anchor, self._making = start, True
+        self.moved.emit()
 
     def insert_marker(self, marker: Marker) -> None:
         if self.told() is not None and marker.shows not in STEADY:
@@ -375,7 +391,7 @@ class TextEdit(QObject):
             self._copy()
             self._delete(0)
         elif event.matches(QKeySequence.StandardKey.Paste):
-            self.insert(QGuiApplication.clipboard().text(), merge="")
+            self._paste()
         elif key in _MOVES:
             self._move(key, event.modifiers())
         elif key in (Qt.Key.Key_Backspace, Qt.Key.Key_Delete):
@@ -393,9 +409,26 @@ class TextEdit(QObject):
         return True
 
     def _copy(self) -> None:
+        """Words with their styles for here, as a web page and plain for elsewhere."""
         start, end = self.selection
         if start != end:
-            QGuiApplication.clipboard().setText(edit_text.plain(self.text, start, end))
+            piece = edit_text.cut_out(self.text, start, end)
+            QGuiApplication.clipboard().setMimeData(as_mime(self.session.publication, piece))
+
+    def _paste(self) -> None:
+        """Words with what they look like, as far as it is known here."""
+        text = self.text
+        piece = from_mime(
+            QGuiApplication.clipboard().mimeData(), self.session.publication,
+            text[self.caret[0]].style, whole=self.told() is not None,
+        )  # fmt: skip
+        if piece is None:
+            self.insert(QGuiApplication.clipboard().text(), merge="")
+            return
+        if self._has_room(edit_text.total(piece)):
+            text, place = self._without_selection()
+            self._change("paste text", *edit_text.put_in(text, place, piece))
+            self.session.seal()
 
     def _delete(self, direction: int) -> None:
         start, end = self.selection

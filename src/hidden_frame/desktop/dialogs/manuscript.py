@@ -11,8 +11,8 @@ from hidden_frame.desktop.properties.fields import Choice
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.edit.stories import pour
-from hidden_frame.edit.text.bring import brought, matched
-from hidden_frame.model.lookup import section_of
+from hidden_frame.edit.text.bring import brought, matched, pictures_kept
+from hidden_frame.model.lookup import find_story, section_of
 from hidden_frame.model.publication import Publication
 from hidden_frame.storage.manuscripts.manuscript import Manuscript, report_in_words
 
@@ -33,6 +33,7 @@ class ManuscriptDialog(EditQuestion):
     ) -> None:
         super().__init__(session, parent, "Bring in a manuscript", "Bring in")
         self.manuscript = manuscript
+        self.left = 0
         self.form.note(f"“{manuscript.name}”: {report_in_words(manuscript)}")
         self.section = Choice("Into the section")
         here = section_id or section_of(session.publication, session.page_id).id
@@ -71,11 +72,24 @@ class ManuscriptDialog(EditQuestion):
 
         def change(publication: Publication) -> Publication:
             publication, text = brought(publication, self.manuscript, matches)
-            publication, _ = pour(publication, section, text, self.manuscript.name)
-            return publication
+            publication, story = pour(publication, section, text, self.manuscript.name)
+            first = len(find_story(publication, story).text) - len(text)
+            kept = pictures_kept(publication, story, self.manuscript, first)
+            self.session.blobs.update(kept.blobs)
+            self.left = kept.left
+            return kept.publication
 
         self.edit("bring in a manuscript", change)
-        self.session.noticed.emit(report_in_words(self.manuscript))
+        self.session.noticed.emit(self._report())
+
+    def _report(self) -> str:
+        """What came and what did not; where the pictures are."""
+        words = report_in_words(self.manuscript)
+        if self.manuscript.pictures:
+            words += " Pictures wait in the story’s tray on the Shelf."
+        if self.left:
+            words += f" {self.left} of them are of a kind that can’t be placed."
+        return words
 
 
 def read_with_patience(path: Path) -> Manuscript:

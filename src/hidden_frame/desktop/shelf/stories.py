@@ -50,6 +50,9 @@ class StoryList(QWidget):
         column.addWidget(self.told)
         self.helps = QVBoxLayout()
         column.addLayout(self.helps)
+        self.tray = QPushButton()
+        self.tray.setToolTip("On the page where the story speaks of it; text runs around it")
+        column.addWidget(self.tray)
         self.grows = QCheckBox("Its section grows with it")
         self.grows.setToolTip("Pages are added at the section's end, and taken away, as it needs")
         column.addWidget(self.grows)
@@ -74,6 +77,7 @@ class StoryList(QWidget):
         self.out.clicked.connect(lambda: actions.write_out(self.chosen()))
         self.delete.clicked.connect(lambda: actions.delete(self.chosen()))
         self.rename.clicked.connect(self._rename)
+        self.tray.clicked.connect(lambda: actions.place_waiting(self.chosen()))
         self.grows.clicked.connect(lambda on: actions.set_grows(self.chosen(), on))
         self._later = QTimer(self)  # counting the words of a long story takes longer than a key
         self._later.setSingleShot(True)
@@ -131,6 +135,7 @@ class StoryList(QWidget):
                 widget.hide()
                 widget.deleteLater()
         if not story_id:
+            self.tray.hide()
             self.told.setText(
                 "No story yet. Bring in a manuscript, or link one text frame to the next by the "
                 "mark at its foot."
@@ -144,6 +149,9 @@ class StoryList(QWidget):
             where = f" · pages {' to '.join(dict.fromkeys(ends))}"
         count = f"{now.frames} frame{'s' * (now.frames != 1)}"
         self.told.setText(f"{now.words:,} words · {count}{where}\n{now.sentence}")
+        many = len(story.waiting)
+        self.tray.setVisible(many > 0)
+        self.tray.setText(f"Place the next of {many} picture{'s' * (many != 1)}")
         self.grows.setChecked(story.grows)
         self.grows.setEnabled(bool(story.sections))
         for offer in offers(composition, story_id):

@@ -50,7 +50,7 @@ class RecentList(QListWidget):
         if not self.count():
             told = "Nothing of yours yet; what you save is listed here. " + told
         self._add("The demo almanac", told, "", _star(), "Opens without a file")
-        self._add("A long book", "218 pages through which one story flows.", BOOK, _star(),
+        self._add("A long book", "218 pages through which one story flows.", BOOK, _lines(),
                   "Opens without a file")  # fmt: skip
 
     def _add(self, name: str, detail: str, path: str, picture: QPixmap, tip: str) -> None:
@@ -174,6 +174,22 @@ def _star() -> QPixmap:
     painter.drawEllipse(-40, 190, 250, 120)
     painter.setBrush(QColor("#E0B354"))
     painter.drawRect(78, 168, 12, 24)
+    painter.end()
+    return _framed(pixmap)
+
+
+def _lines() -> QPixmap:
+    """The long book's picture: a page full of lines."""
+    pixmap = QPixmap(170, 240)
+    pixmap.fill(QColor("#FBF8F1"))
+    painter = QPainter(pixmap)
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(QColor("#1F6F5C"))
+    painter.drawRect(26, 34, 74, 9)
+    painter.setBrush(QColor("#8A857B"))
+    for n in range(13):
+        short = 40 if n in (5, 12) else 0
+        painter.drawRect(26, 62 + n * 12, 118 - short, 4)
     painter.end()
     return _framed(pixmap)
 

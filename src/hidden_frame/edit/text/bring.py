@@ -4,12 +4,16 @@ from __future__ import annotations
 
 import re
 from collections import Counter
+from typing import NamedTuple
 
 from msgspec.structs import replace
 
-from hidden_frame.edit.looks.styles import new_paragraph_style, put_paragraph_style
+from hidden_frame.edit.looks.styles import new_paragraph_style, put_paragraph_style, put_picture
+from hidden_frame.edit.stories import add_waiting
+from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import paragraph_style
 from hidden_frame.model.publication import Publication
+from hidden_frame.model.stories import Waiting
 from hidden_frame.model.styles import (
     ParagraphStyle,
     computed_characters,
@@ -17,6 +21,7 @@ from hidden_frame.model.styles import (
 )
 from hidden_frame.model.text import Look, Marker, Paragraph, Run, TabStop, Text
 from hidden_frame.storage.manuscripts.manuscript import Manuscript, Para, Stretch
+from hidden_frame.storage.pictures import picture_from_bytes
 
 _BODY = {"normal", "text body", "body text", "standard", "default paragraph style", "body", "text"}
 _LANGUAGE = re.compile(r"[a-z]{2,3}(_[A-Za-z]{2,8})*")
@@ -53,7 +58,7 @@ def brought(
             publication, chosen[name] = _new_style(publication, name)
     usual = _usual_language(manuscript)
     text = tuple(
-        Paragraph(chosen[p.style], tuple(_run(s, usual) for s in p.stretches if s.text))
+        Paragraph(chosen[p.style], tuple(run_of(s, usual) for s in p.stretches if s.text))
         for p in manuscript.paragraphs
     )
     return publication, text
@@ -101,13 +106,43 @@ def _usual_language(manuscript: Manuscript) -> str | None:
     return count.most_common(1)[0][0] if count else None
 
 
-def _run(stretch: Stretch, usual: str | None) -> Run:
+def run_of(stretch: Stretch, usual: str | None = None) -> Run:
+    """A stretch as a run; its language is said where it is not the usual one."""
     code = (stretch.language or "").replace("-", "_")
     language = code if stretch.language != usual and _LANGUAGE.fullmatch(code) else None
     bold, italic = stretch.bold or None, stretch.italic or None
     if bold is None and italic is None and language is None:
         return Run(stretch.text)
     return Run(stretch.text, look=Look(bold=bold, italic=italic, language=language))
+
+
+class Pictures(NamedTuple):
+    """The publication with a manuscript's pictures in its story's tray, their bytes by hash, and
+    how many are of a kind that can't be placed."""
+
+    publication: Publication
+    blobs: dict[str, bytes]
+    left: int
+
+
+def pictures_kept(
+    publication: Publication, story_id: str, manuscript: Manuscript, first: int
+) -> Pictures:
+    """A manuscript's pictures kept in the tray of its story, in which its text begins at the
+    paragraph `first`."""
+    blobs: dict[str, bytes] = {}
+    waiting: list[Waiting] = []
+    left = 0
+    for inlay in manuscript.pictures:
+        try:
+            picture, data = picture_from_bytes(inlay.data, inlay.name)
+        except Refusal:
+            left += 1
+            continue
+        publication = put_picture(publication, picture)
+        blobs[picture.hash] = data
+        waiting.append(Waiting(picture.hash, first + inlay.paragraph))
+    return Pictures(add_waiting(publication, story_id, waiting), blobs, left)
 
 
 def as_paragraphs(publication: Publication, text: Text) -> list[Para]:

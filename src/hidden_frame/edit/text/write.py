@@ -166,6 +166,40 @@ def delete(text: Text, start: TextPlace, end: TextPlace) -> tuple[Text, TextPlac
     return _with(text, start[0], joined, instead=end[0] - start[0] + 1), start
 
 
+def cut_out(text: Text, start: TextPlace, end: TextPlace) -> Text:
+    """What stands between two places, as a text of its own: looks, styles and markers kept."""
+    start, end = min(start, end), max(start, end)
+    found = []
+    for number in range(start[0], end[0] + 1):
+        cells = _cells(text[number])
+        first = start[1] if number == start[0] else 0
+        last = end[1] if number == end[0] else len(cells)
+        found.append(replace(text[number], content=_pieces(cells[first:last])))
+    return tuple(found)
+
+
+def put_in(text: Text, place: TextPlace, piece: Text) -> tuple[Text, TextPlace]:
+    """A text put into another: its first paragraph goes on the one it is put into, the last one
+    is gone on with; those between, and the last, keep their own styles."""
+    if not piece:
+        return text, place
+    index, offset = place
+    cells = _cells(text[index])
+    head, tail = cells[:offset], cells[offset:]
+    first, last = _cells(piece[0]), _cells(piece[-1])
+    if len(piece) == 1:
+        content = _pieces([*head, *first, *tail])
+        return _with(text, index, replace(text[index], content=content)), (
+            index, offset + len(first))  # fmt: skip
+    opening = text[index] if head else piece[0]
+    made = (
+        replace(opening, content=_pieces([*head, *first])),
+        *piece[1:-1],
+        replace(piece[-1] if not tail else text[index], content=_pieces([*last, *tail])),
+    )
+    return _with(text, index, *made), (index + len(piece) - 1, len(last))
+
+
 def before(text: Text, place: TextPlace) -> TextPlace:
     """The place one character back; the text's start has none before it."""
     index, offset = place
