@@ -383,11 +383,11 @@ def _map() -> list[Item]:
 def _visits(publication: Publication, page: str) -> Publication:
     """How to come, in a frame that is linked by hand to a sidebar."""
     text = [_line("heading", "Visiting the ridge"), *(_line("lead", t) for t in words.VISITS)]
-    wide = INNER * 0.6
-    frame = _frame("Visits", text, x=M.outside, y=H * 0.64, width=wide, height=mm(56),
+    wide = INNER * 0.55
+    frame = _frame("Visits", text, x=M.outside, y=H * 0.64, width=wide, height=mm(62),
                    layer="content")  # fmt: skip
     aside = _frame("Visits, sidebar", [], x=M.outside + wide + mm(6), y=H * 0.64 + 34,
-                   width=INNER - wide - mm(6), height=mm(56) - 34, layer="content", radius=8,
+                   width=INNER - wide - mm(6), height=mm(62) - 34, layer="content", radius=8,
                    fill=Fill("spring", tint=0.14), inset=10)  # fmt: skip
     publication, first = add_item(publication, page, frame)
     publication, second = add_item(publication, page, aside)

@@ -146,7 +146,8 @@ class StoryList(QWidget):
         where = ""
         if now.first:
             ends = [page_name(composition.facts[page]) for page in (now.first, now.last)]
-            where = f" · pages {' to '.join(dict.fromkeys(ends))}"
+            both = list(dict.fromkeys(ends))
+            where = f" · page{'s' * (len(both) > 1)} {' to '.join(both)}"
         count = f"{now.frames} frame{'s' * (now.frames != 1)}"
         self.told.setText(f"{now.words:,} words · {count}{where}\n{now.sentence}")
         many = len(story.waiting)
