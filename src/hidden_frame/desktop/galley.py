@@ -122,6 +122,10 @@ class GalleyText(QPlainTextEdit):
         self.setFont(font)
         self.names = _Names(self)
         self.updateRequest.connect(self._scrolled)
+        self._bring = QTimer(self)
+        self._bring.setSingleShot(True)
+        self._bring.setInterval(0)
+        self._bring.timeout.connect(self.ensureCursorVisible)
         self._later = QTimer(self)
         self._later.setSingleShot(True)
         self._later.setInterval(120)
@@ -197,6 +201,7 @@ class GalleyText(QPlainTextEdit):
             cursor.setPosition(caret, QTextCursor.MoveMode.KeepAnchor)
             self.setTextCursor(cursor)
             self._taking = False
+            self._bring.start()  # once it is laid out
         line = QTextEdit.ExtraSelection()  # the caret is hidden while one writes on the desk
         line.format.setBackground(QColor(theme.current().action_soft))  # type: ignore[attr-defined]
         line.format.setProperty(QTextFormat.Property.FullWidthSelection, True)  # type: ignore[attr-defined]

@@ -59,6 +59,8 @@ class _Glyph(QIconEngine):
         painter.restore()
 
     def pixmap(self, size: QSize, mode: QIcon.Mode, state: QIcon.State) -> QPixmap:
+        if size.isEmpty():  # some styles ask for none, and nothing can be painted on it
+            return QPixmap()
         pixmap = QPixmap(size)
         pixmap.fill(Qt.GlobalColor.transparent)
         painter = QPainter(pixmap)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Qt, QTimer
+from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import (
     QCheckBox,
     QDialog,
@@ -47,9 +48,10 @@ class FindTextDialog(QDialog):
         super().__init__(parent)
         self.session, self.desk = session, desk
         self.found: list[WordFound] = []
+        self._seen: WordFound | None = None  # the hit that the desk shows
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.setWindowTitle("Find and replace")
-        self.resize(620, 460)
+        self.resize(430, 560)
         self.words, self.by = QLineEdit(), QLineEdit()
         self.words.setAccessibleName("Find")
         self.by.setAccessibleName("Replace by")
@@ -62,7 +64,7 @@ class FindTextDialog(QDialog):
         self.list.setAccessibleName("Hits")
         self.list.setRootIsDecorated(False)
         self.list.setHeaderLabels(["Page", "Words"])
-        self.list.setColumnWidth(0, 110)
+        self.list.setColumnWidth(0, 70)
         with_tones(self.list)
         self.next = QPushButton("Next")
         self.one, self.all = QPushButton("Replace"), QPushButton("Replace all")
@@ -73,7 +75,7 @@ class FindTextDialog(QDialog):
         column, grid = QVBoxLayout(self), QGridLayout()
         for n, (label, field) in enumerate((("Find", self.words), ("Replace by", self.by))):
             grid.addWidget(QLabel(label), n, 0)
-            grid.addWidget(field, n, 1, 1, 3)
+            grid.addWidget(field, n, 1)
         styles = [(s.name, s.id) for s in self.session.publication.paragraph_styles]
         self.style_choice.show_choice([("any style", ""), *styles], "")
         told = self.desk.text.told()
@@ -81,10 +83,9 @@ class FindTextDialog(QDialog):
         self._story = told.story.id if told is not None else ""
         grid.addWidget(QLabel("Look in"), 2, 0)
         grid.addWidget(self.scope, 2, 1)
-        grid.addWidget(QLabel("In style"), 2, 2)
-        grid.addWidget(self.style_choice, 2, 3)
+        grid.addWidget(QLabel("In style"), 3, 0)
+        grid.addWidget(self.style_choice, 3, 1)
         grid.setColumnStretch(1, 1)
-        grid.setColumnStretch(3, 1)
         column.addLayout(grid)
         row = QHBoxLayout()
         for box in (self.case, self.whole, self.regular):
@@ -117,6 +118,15 @@ class FindTextDialog(QDialog):
         self.all.clicked.connect(self.replace_all)
         self.session.changed.connect(self._later.start)
         self._enable()
+
+    def showEvent(self, event: QShowEvent) -> None:
+        """Over Properties, so that the hits are seen."""
+        super().showEvent(event)
+        window = self.parentWidget()
+        if window is not None and not event.spontaneous():
+            free, around = self.screen().availableGeometry(), window.window().frameGeometry()
+            left = min(around.right() - self.width() - 10, free.right() - self.width() - 10)
+            self.move(max(left, free.left()), max(around.top() + 92, free.top()))
 
     def query(self) -> Query:
         return Query(
@@ -177,15 +187,19 @@ class FindTextDialog(QDialog):
 
     def go_on(self) -> None:
         """The next hit, shown on the desk; after the last one the first again."""
+        shown = self._chosen()
         self.look()
         if not self.found:
             return
-        at = self._at()
-        self._choose((at + 1) % len(self.found))
+        if shown is None or shown != self._seen:  # the first one has not been shown yet
+            self._show()
+            return
+        self._choose((self._at() + 1) % len(self.found))
 
     def _show(self) -> None:
         """The chosen hit on the desk, selected as words where one may write there."""
         one, session = self._chosen(), self.session
+        self._seen = one
         if one is None:
             return
         hit = one.hit
