@@ -120,3 +120,22 @@ def test_a_window_opens_inside_the_free_part_of_the_screen(inner, border, title,
     assert placed.width() >= LEAST_SIZE[0] and placed.height() >= LEAST_SIZE[1]
     if free.contains(frame) and inner.width() >= 1000 and inner.height() >= 640:
         assert placed == inner
+
+
+@pytest.mark.parametrize("width", [380, 420, 446, 460, 520])
+def test_a_narrow_bar_is_fitted_once_while_one_writes(hands, width):
+    """At 1024 pixels the strip of the text asked itself to be fitted until the stack was full."""
+    hands.session.show_page(hands.page(27))
+    hands.app.processEvents()
+    item = hands.own(27, "Visits")
+    hands.session.select_items(hands.session.faces()[-1], (item.id,))
+    hands.window.desk.begin_text()
+    strip = hands.window.strip
+    calls = []
+    inner = strip.folding._needed
+    strip.folding._needed = lambda: (calls.append(1), inner())[1]
+    strip.setFixedWidth(width)
+    hands.app.processEvents()
+    hands.window.show()
+    hands.app.processEvents()
+    assert 0 < len(calls) < 30

@@ -63,6 +63,7 @@ class Folding(QObject):
         super().__init__(bar)
         self._bar, self._row, self._parts = bar, row, parts
         bar.setMinimumWidth(LEAST)
+        self._fitting = False
         self.more = QToolButton()
         self.more.setText("»")
         self.more.setToolTip("What has no room here")
@@ -81,7 +82,17 @@ class Folding(QObject):
         return False
 
     def fit(self) -> None:
-        """Hides as many as must be."""
+        """Hides as many as must be.  Hiding and showing tells the bar that it changed, which asks
+        for this again: once is enough."""
+        if self._fitting:
+            return
+        self._fitting = True
+        try:
+            self._fit()
+        finally:
+            self._fitting = False
+
+    def _fit(self) -> None:
         before = [part.isHidden() for part in self._parts]
         for hidden in range(len(self._parts) + 1):
             for n, part in enumerate(self._parts):
