@@ -20,10 +20,10 @@ SIZE = 15.0  # pixels
 
 
 def out_mark(placed: Placed, face: Face, view: View) -> QRectF:
-    """Where a frame says that its text goes on: outside its right foot."""
+    """Where a frame says that its text goes on: below its right foot, beside the handle there."""
     x, y = placed.matrix.apply(placed.drawing.width, placed.drawing.height)
     cx, cy = view.to_widget(x + face.x, y)
-    return QRectF(cx + 3, cy - SIZE, SIZE, SIZE)
+    return QRectF(cx - SIZE - 9, cy + 3, SIZE, SIZE)
 
 
 def marked(
