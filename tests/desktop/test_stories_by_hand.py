@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 from msgspec.structs import replace
 from PySide6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
-from PySide6.QtGui import QDropEvent
+from PySide6.QtGui import QDropEvent, QInputMethodEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog
 
@@ -358,3 +358,105 @@ def test_the_start_window_opens_the_long_book(dressed, qapp):
     start._open_recent(row)
     assert len(all_pages(opened[0])) > 150 and opened[0].stories
     start.close()
+
+
+def test_words_copied_keep_their_styles_and_looks(book):
+    write_on(book)
+    styles = {p.style for p in text_of(book)}
+    start, end = (0, 4), (2, 9)
+    book.desk.text.anchor, book.desk.text.caret = start, end
+    copied = plain(text_of(book), start, end)
+    book.key(Qt.Key.Key_C, Qt.KeyboardModifier.ControlModifier)
+    data = book.app.clipboard().mimeData()
+    assert data.text() == copied and data.hasHtml() and "Chapter title" in data.html()
+    book.window.stories.go_to(book.story, end=True)
+    before = len(text_of(book))
+    book.key(Qt.Key.Key_V, Qt.KeyboardModifier.ControlModifier)
+    assert plain(text_of(book)).endswith(copied)
+    assert len(text_of(book)) == before + 2
+    assert [p.style for p in text_of(book)[-2:]] == [p.style for p in text_of(book)[1:3]]
+    assert {p.style for p in text_of(book)} == styles
+    book.do("undo")
+    assert len(text_of(book)) == before
+
+
+def test_words_from_a_web_page_keep_their_emphasis(book):
+    write_on(book)
+    data = QMimeData()
+    data.setHtml("<p>plain <em>slanted</em></p><p>second</p><script>x()</script>")
+    data.setText("plain slanted\nsecond")
+    book.app.clipboard().setMimeData(data)
+    count = len(text_of(book))
+    book.key(Qt.Key.Key_V, Qt.KeyboardModifier.ControlModifier)
+    assert len(text_of(book)) == count + 1
+    slanted = [c for p in text_of(book) for c in p.content if c.text == "slanted"]
+    assert slanted and slanted[0].look.italic
+
+
+def test_an_input_method_shows_what_it_makes_and_puts_in_what_it_made(book):
+    write_on(book)
+    before = plain(text_of(book))
+    at = book.desk.text.caret
+    for making in ("k", "ka", "kan"):
+        book.app.sendEvent(book.desk, QInputMethodEvent(making, []))
+    assert plain(text_of(book)).count("kan") == before.count("kan") + 1
+    done = QInputMethodEvent("", [])
+    done.setCommitString("漢")
+    book.app.sendEvent(book.desk, done)
+    after = plain(text_of(book))
+    assert len(after) == len(before) + 1 and "漢" in after
+    assert book.desk.text.caret == (at[0], at[1] + 1)
+    assert book.desk.inputMethodQuery(Qt.InputMethodQuery.ImEnabled)
+    assert book.desk.inputMethodQuery(Qt.InputMethodQuery.ImCursorRectangle).height() > 0
+
+
+def test_pictures_of_a_manuscript_wait_in_the_tray_and_are_placed_where_it_speaks_of_them(
+    book, tmp_path, monkeypatch
+):
+    import docx
+    from PIL import Image
+
+    shot = tmp_path / "shot.png"
+    Image.new("RGB", (300, 200), "teal").save(shot)
+    document = docx.Document()
+    for n in range(30):
+        document.add_paragraph(f"Paragraph {n} of many words. " * 12)
+        if n == 20:
+            document.add_picture(str(shot))
+    document.save(tmp_path / "a.docx")
+    monkeypatch.setattr(ManuscriptDialog, "exec", lambda dialog: dialog.ok.click())
+    book.window.stories.bring_in(tmp_path / "a.docx")
+    assert "1 picture came. Pictures wait" in book.notices[-1]
+    story = find_story(book.publication, book.story)
+    (one,) = story.waiting
+    assert one.picture in book.session.blobs
+    assert plain(story.text[one.paragraph - 1 : one.paragraph]).startswith("Paragraph 20")
+    write_on(book, position=6)
+    book.key(Qt.Key.Key_Return)
+    assert find_story(book.publication, book.story).waiting[0].paragraph == one.paragraph + 1
+    flow = book.session.composition.flow(book.story)
+    page = flow.stops[flow.stop_of(one.paragraph + 1, 0)].page_id
+    book.window.show_shelf("Stories")
+    book.window.story_list.refresh()
+    assert book.window.story_list.tray.text() == "Place the next of 1 picture"
+    book.window.story_list.tray.click()
+    assert find_story(book.publication, book.story).waiting == ()
+    frame = find_page(book.publication, page).items[0]
+    assert frame.picture == one.picture and book.session.items == (frame.id,)
+    assert book.session.composition.flow(book.story).rest is None
+
+
+def test_the_main_frame_is_chosen_in_properties(hands):
+    publication = new_publication("New", Setup(trim=TRIMS["A5"]), 2)
+    master = publication.masters[0].id
+    publication, item = add_item(
+        publication, master, TextFrame(id="", x=50, y=50, width=300, height=400)
+    )
+    hands.session.replace_all(publication, {}, None)
+    hands.session.show_master(master)
+    hands.session.select_items(hands.session.faces()[1], (item,))
+    hands.app.processEvents()
+    choice = hands.window.properties.form.fields["main"]
+    choice.setCurrentIndex(1)
+    choice.activated.emit(1)
+    assert hands.publication.masters[0].items[0].main == 1
