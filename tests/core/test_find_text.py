@@ -13,9 +13,16 @@ from hidden_frame.compose.composer import Composer
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.stories import pour
-from hidden_frame.edit.text.find import Query, characters, hits, replaced
+from hidden_frame.edit.text.find import Query, Stretch, characters, hits, replaced
 from hidden_frame.edit.text.write import plain
-from hidden_frame.interact.finding import found, page_in_words, replaced_all, replaced_one
+from hidden_frame.interact.finding import (
+    Spot,
+    Where,
+    found,
+    page_in_words,
+    replaced_all,
+    replaced_one,
+)
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.invariants import problems
 from hidden_frame.model.items import TextFrame
@@ -86,14 +93,39 @@ def test_everything_is_looked_through_with_its_place():
     publication, _ = add_item(publication, page, replace(frame, text=text_of(["two stars, star"])))
     publication, story = pour(publication, publication.sections[0].id, text_of(["star of a story"]))
     composition = Composer().compose(publication)
-    everywhere = found(composition, Query("star"), "everything")
+    everywhere = found(composition, Query("star"))
     assert [page_in_words(composition, f.page_id) for f in everywhere] == [
         "no room", "master Base", "2", "2"]  # fmt: skip
     assert (everywhere[0].before, everywhere[0].words, everywhere[0].after) == (
         "", "star", " of a story")  # fmt: skip
-    assert len(found(composition, Query("star"), "story", story)) == 1
-    after = replaced_all(publication, Query("star", whole=True), "sun", "everything")
+    assert len(found(composition, Query("star"), Where(Spot(story)))) == 1
+    after = replaced_all(publication, Query("star", whole=True), "sun")
     assert after.times == 3 and problems(after.publication) == []
     assert plain(after.publication.stories[0].text) == "sun of a story"
     one = replaced_one(publication, everywhere[2], Query("star"), "sun")
     assert "two suns, star" in Composer().compose(one).scene(page).text_of()
+
+
+@given(LINES, WORDS, st.data())
+def test_only_what_is_selected_is_replaced(lines, words, data):
+    """Against the same on the selected characters alone, in one paragraph."""
+    text = text_of(lines)
+    number = data.draw(st.integers(0, len(lines) - 1))
+    line = lines[number]
+    start = data.draw(st.integers(0, len(line)))
+    end = data.draw(st.integers(start, len(line)))
+    stretch = Stretch((number, start), (number, end))
+    new, count = replaced(text, Query(words, case=True), "xyz", within=stretch)
+    whole = [m.span() for m in re.finditer(re.escape(words), line)]
+    inside = [span for span in whole if start <= span[0] and span[1] <= end]
+    assert count == len(inside)
+    for a, b in reversed(inside):
+        line = line[:a] + "xyz" + line[b:]
+    assert [characters(p) for p in new] == [*lines[:number], line, *lines[number + 1 :]]
+
+
+def test_an_expression_that_would_take_years_is_stopped(monkeypatch):
+    monkeypatch.setattr("hidden_frame.edit.text.find.PATIENCE", 0.2)
+    text = text_of(["a" * 60 + "!"] * 500)
+    with pytest.raises(Refusal, match="takes too long"):
+        list(hits(text, Query(r"(a|aa|b?a)+$", regular=True)))

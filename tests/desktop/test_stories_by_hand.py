@@ -48,6 +48,16 @@ def main_frame(hands, position):
     return next(r.item for r in view.items if getattr(r.item, "main", 0))
 
 
+def entries(choice):
+    return [choice.itemText(n) for n in range(choice.count())]
+
+
+def pick(choice, words):
+    """As one picks an entry of an open list."""
+    choice.setCurrentIndex(choice.findText(words))
+    choice.activated.emit(choice.currentIndex())
+
+
 def write_on(hands, face=0, position=6, x=30.0, y=40.0):
     """A double click into a main frame, at a place from its corner."""
     item = main_frame(hands, position)
@@ -326,7 +336,7 @@ def test_find_and_replace_lists_hits_with_their_folios(book):
     count = plain(text_of(book)).lower().count("lamplighter")
     everywhere = len(dialog.found)
     assert everywhere >= count > 3 and f"{everywhere} hits" in dialog.told.text()
-    dialog.scope.show_choice([("this story", "story")], "story")
+    pick(dialog.scope, "this story")
     dialog.look()
     assert len(dialog.found) == count
     assert dialog.list.topLevelItem(0).text(0).isdecimal()
@@ -460,3 +470,84 @@ def test_the_main_frame_is_chosen_in_properties(hands):
     choice.setCurrentIndex(1)
     choice.activated.emit(1)
     assert hands.publication.masters[0].items[0].main == 1
+
+
+def test_find_looks_only_in_the_selected_words(book):
+    write_on(book)
+    text = text_of(book)
+    first = next(n for n, p in enumerate(text) if "lamplighter" in plain((p,)))
+    end = (first + 6, 0)
+    book.desk.text.anchor, book.desk.text.caret = (first, 0), end
+    inside = plain(text, (first, 0), end).count("lamplighter")
+    all_of_it = plain(text).count("lamplighter")
+    assert 0 < inside < all_of_it
+    dialog = book.window.dialogs.find_text()
+    assert dialog.scope.currentText() == "the selected words"
+    dialog.case.setChecked(True)
+    dialog.words.setText("lamplighter")
+    dialog.by.setText("keeper of the lamps, and of the dark")
+    dialog.look()
+    assert len(dialog.found) == inside
+    dialog.replace()
+    assert len(dialog.found) == inside - 1
+    dialog.all.click()
+    assert plain(text_of(book)).count("lamplighter") == all_of_it - inside
+    assert plain(text_of(book)).count("keeper of the lamps, and of the dark") == inside
+    dialog.close()
+
+
+def test_the_caret_goes_by_paragraph_and_by_story(book):
+    Control = Qt.KeyboardModifier.ControlModifier
+    write_on(book, y=160)
+    paragraph = book.desk.text.caret[0]
+    book.key(Qt.Key.Key_Up, Control)
+    assert book.desk.text.caret == (paragraph, 0)
+    book.key(Qt.Key.Key_Up, Control)
+    assert book.desk.text.caret == (paragraph - 1, 0)
+    for _ in range(12):
+        book.key(Qt.Key.Key_Down, Control | Shift)
+    assert book.desk.text.caret == (paragraph + 11, 0)
+    assert book.desk.text.anchor == (paragraph - 1, 0)
+    assert book.session.page_id == book.session.editing.holder_id != book.page(6)
+    book.key(Qt.Key.Key_End, Control)
+    assert book.desk.text.caret[0] == len(text_of(book)) - 1
+    book.key(Qt.Key.Key_Home, Control)
+    assert book.desk.text.caret == (0, 0)
+
+
+def test_the_encoding_of_a_plain_text_is_offered_and_chosen(book, tmp_path, monkeypatch):
+    words = "Зимний свет над гаванью; лодки спят, и никто не говорит. " * 20
+    path = tmp_path / "letter.txt"
+    path.write_bytes(words.encode("koi8_r"))
+    seen = []
+
+    def use(dialog):
+        seen.append((dialog.encoding.currentText(), dialog.beginning.text()))
+        pick(dialog.encoding, "Unicode (UTF-8)")
+        assert "no text in utf-8" in dialog.form.problem.text()
+        pick(dialog.encoding, "Western (cp1252)")
+        assert "Çèìíèé" not in dialog.beginning.text() != seen[0][1]
+        pick(dialog.encoding, next(t for t in entries(dialog.encoding) if "KOI8" in t))
+        seen.append(dialog.beginning.text())
+        dialog.ok.click()
+
+    monkeypatch.setattr(ManuscriptDialog, "exec", use)
+    book.window.stories.bring_in(path)
+    assert "the likely one" in seen[0][0]
+    assert "Зимний свет над гаванью" in seen[1]
+    assert plain(text_of(book)).rstrip().endswith("никто не говорит.")
+
+
+def test_reading_a_long_manuscript_can_be_cancelled(book, tmp_path, monkeypatch):
+    from threading import Event
+
+    from hidden_frame.desktop.dialogs import manuscript
+
+    go = Event()
+    monkeypatch.setattr(manuscript, "read", lambda *_: go.wait(20))
+    monkeypatch.setattr(manuscript, "_PATIENCE", 0.01)
+    monkeypatch.setattr(manuscript.QProgressDialog, "show", lambda window: window.cancel())
+    before = book.publication
+    book.window.stories.bring_in(tmp_path / "a.docx")
+    assert book.publication is before and "was not brought in" in book.notices[-1]
+    go.set()

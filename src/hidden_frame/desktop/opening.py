@@ -146,11 +146,14 @@ class Dialogs(QObject):
         from hidden_frame.desktop.dialogs.manuscript import ManuscriptDialog, read_with_patience
 
         try:
-            found = read_with_patience(path)
+            found = read_with_patience(path, "", self.window)
         except Refusal as refusal:
             self.session.noticed.emit(str(refusal))
             return
-        ManuscriptDialog(self.session, found, section_id, self.window).exec()
+        if found is None:
+            self.session.noticed.emit(f"“{path.name}” was not brought in.")
+            return
+        ManuscriptDialog(self.session, found, section_id, self.window, path).exec()
 
     def find_text(self) -> FindTextDialog:
         """Find and replace, beside the desk."""

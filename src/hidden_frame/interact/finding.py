@@ -4,7 +4,7 @@ edit."""
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Literal, NamedTuple
+from typing import NamedTuple
 
 from msgspec import UnsetType
 from msgspec.structs import replace
@@ -12,13 +12,12 @@ from msgspec.structs import replace
 from hidden_frame.compose.composer import Composition
 from hidden_frame.edit.change import change_holder
 from hidden_frame.edit.stories import set_story_text
-from hidden_frame.edit.text.find import Query, TextHit, characters, hits, replaced
+from hidden_frame.edit.text.find import Query, Stretch, TextHit, characters, hits, replaced
 from hidden_frame.model.items import Item, Override, TextFrame
 from hidden_frame.model.lookup import find_story, holders, masters_by_id
 from hidden_frame.model.publication import Master, Page, Publication
 from hidden_frame.model.text import Text
 
-Scope = Literal["story", "everything"]
 MOST = 2_000  # hits that are listed
 _AROUND = 24  # characters shown at either side
 
@@ -44,11 +43,27 @@ class WordFound(NamedTuple):
     page_id: str
 
 
-def texts(publication: Publication, scope: Scope, story_id: str) -> Iterator[tuple[Spot, Text]]:
-    """The texts that are looked at: one story's, or all, masters included."""
-    if scope == "story":
-        yield Spot(story_id), find_story(publication, story_id).text
+class Where(NamedTuple):
+    """What is looked in: everything, one text, or a stretch of it."""
+
+    spot: Spot | None = None
+    stretch: Stretch | None = None
+
+
+EVERYTHING = Where()
+
+
+def texts(publication: Publication, spot: Spot | None = None) -> Iterator[tuple[Spot, Text]]:
+    """The texts that are looked at: one, or all, masters included."""
+    if spot is not None and spot.story_id:
+        yield spot, find_story(publication, spot.story_id).text
         return
+    for each, text in _all_texts(publication):
+        if spot is None or each == spot:
+            yield each, text
+
+
+def _all_texts(publication: Publication) -> Iterator[tuple[Spot, Text]]:
     for story in publication.stories:
         yield Spot(story.id), story.text
     for holder in holders(publication):
@@ -60,18 +75,22 @@ def texts(publication: Publication, scope: Scope, story_id: str) -> Iterator[tup
                 yield Spot("", holder.id, override.item, True), override.text
 
 
-def found(
-    composition: Composition, query: Query, scope: Scope, story_id: str = ""
-) -> list[WordFound]:
+def spot_of(publication: Publication, holder_id: str, item_id: str) -> Spot | None:
+    """Whose text an item of a page or master shows there; None if it has none of its own."""
+    here = (holder_id, item_id)
+    return next((s for s, _ in _all_texts(publication) if (s.holder_id, s.item_id) == here), None)
+
+
+def found(composition: Composition, query: Query, where: Where = EVERYTHING) -> list[WordFound]:
     """Every hit, in order of the texts; at most `MOST`."""
     result: list[WordFound] = []
-    for spot, text in texts(composition.publication, scope, story_id):
-        for hit in hits(text, query):
+    for spot, text in texts(composition.publication, where.spot):
+        for hit in hits(text, query, where.stretch):
             line = characters(text[hit.paragraph])
             before = line[max(hit.start - _AROUND, 0) : hit.start]
             after = line[hit.end : hit.end + _AROUND]
-            where = _page(composition, spot, hit)
-            result.append(WordFound(spot, hit, before, line[hit.start : hit.end], after, where))
+            page = _page(composition, spot, hit)
+            result.append(WordFound(spot, hit, before, line[hit.start : hit.end], after, page))
             if len(result) >= MOST:
                 return result
     return result
@@ -104,12 +123,12 @@ class Replacement(NamedTuple):
 
 
 def replaced_all(
-    publication: Publication, query: Query, by: str, scope: Scope, story_id: str = ""
+    publication: Publication, query: Query, by: str, where: Where = EVERYTHING
 ) -> Replacement:
     """Every hit replaced."""
     count = 0
-    for spot, text in list(texts(publication, scope, story_id)):
-        new, some = replaced(text, query, by)
+    for spot, text in list(texts(publication, where.spot)):
+        new, some = replaced(text, query, by, within=where.stretch)
         if some:
             count += some
             publication = _put(publication, spot, new)
@@ -118,7 +137,7 @@ def replaced_all(
 
 def replaced_one(publication: Publication, one: WordFound, query: Query, by: str) -> Publication:
     """One hit replaced."""
-    for spot, text in texts(publication, "everything", ""):
+    for spot, text in texts(publication, one.spot):
         if spot == one.spot:
             return _put(publication, spot, replaced(text, query, by, one.hit)[0])
     return publication

@@ -456,6 +456,8 @@ class TextEdit(QObject):
                 place = edit_text.word_around(text, place)[1]
         elif whole and key in (Qt.Key.Key_Home, Qt.Key.Key_End):
             place = (0, 0) if key == Qt.Key.Key_Home else edit_text.end_of(text)
+        elif whole:
+            place = edit_text.paragraph_from(text, place, -1 if key == Qt.Key.Key_Up else 1)
         else:
             place = self._by_line(key)
         self.caret = place

@@ -22,23 +22,26 @@ from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.properties.fields import Choice
 from hidden_frame.desktop.session import Editing, Session
 from hidden_frame.desktop.tones import with_tones
-from hidden_frame.edit.text.find import Query
+from hidden_frame.edit.text.find import Query, Stretch
+from hidden_frame.edit.text.write import length
 from hidden_frame.interact.finding import (
+    EVERYTHING,
     MOST,
-    Scope,
+    Spot,
+    Where,
     WordFound,
     found,
     page_in_words,
     replaced_all,
     replaced_one,
+    spot_of,
+    texts,
 )
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import masters_by_id
 from hidden_frame.model.publication import Publication
 
-SCOPES: list[tuple[str, object]] = [
-    ("the whole publication", "everything"), ("this story", "story"),
-]  # fmt: skip
+_EVERYTHING = ("the whole publication", "everything")
 
 
 class FindTextDialog(QDialog):
@@ -78,9 +81,7 @@ class FindTextDialog(QDialog):
             grid.addWidget(field, n, 1)
         styles = [(s.name, s.id) for s in self.session.publication.paragraph_styles]
         self.style_choice.show_choice([("any style", ""), *styles], "")
-        told = self.desk.text.told()
-        self.scope.show_choice(SCOPES[:1] if told is None else SCOPES, "everything")
-        self._story = told.story.id if told is not None else ""
+        self._take_up()
         grid.addWidget(QLabel("Look in"), 2, 0)
         grid.addWidget(self.scope, 2, 1)
         grid.addWidget(QLabel("In style"), 3, 0)
@@ -137,8 +138,42 @@ class FindTextDialog(QDialog):
             str(self.style_choice.value() or ""),
         )
 
-    def _scope(self) -> Scope:
-        return "story" if self.scope.value() == "story" and self._story else "everything"
+    def _take_up(self) -> None:
+        """What is written in, and the words that are selected there: those are looked in."""
+        session, writing = self.session, self.desk.text
+        told, editing = writing.told(), session.editing
+        self._spot: Spot | None = None
+        options: list[tuple[str, object]] = [_EVERYTHING]
+        if told is not None:
+            self._spot = Spot(told.story.id)
+            options.append(("this story", "text"))
+        elif editing is not None:
+            self._spot = spot_of(session.publication, editing.holder_id, editing.item_id)
+            if self._spot is not None:
+                options.append(("this frame", "text"))
+        start, end = writing.selection if self._spot is not None else ((0, 0), (0, 0))
+        self._start, self._tail = start, (0, 0)
+        wide = start[0] != end[0]
+        if start != end:
+            options.append(("the selected words", "selection"))
+            text = writing.text
+            self._tail = len(text) - end[0], length(text[end[0]]) - end[1]
+        self.scope.show_choice(options, "selection" if wide else "everything")
+
+    def _where(self) -> Where:
+        chosen = self.scope.value()
+        if chosen == "everything" or self._spot is None:
+            return EVERYTHING
+        return Where(self._spot, self._stretch() if chosen == "selection" else None)
+
+    def _stretch(self) -> Stretch | None:
+        """What was selected.  Its end is counted from the text's end, so that it holds as what
+        stands in it is replaced."""
+        _, text = next(texts(self.session.publication, self._spot), (None, ()))
+        paragraph, behind = len(text) - self._tail[0], self._tail[1]
+        if not 0 <= paragraph < len(text):
+            return None
+        return Stretch(self._start, (paragraph, max(length(text[paragraph]) - behind, 0)))
 
     def look(self) -> None:
         """Lists the hits as things are now."""
@@ -147,7 +182,7 @@ class FindTextDialog(QDialog):
         try:
             if self.words.text():
                 composition = self.session.composition
-                self.found = found(composition, self.query(), self._scope(), self._story)
+                self.found = found(composition, self.query(), self._where())
         except Refusal as refusal:
             sentence = str(refusal)
         count = len(self.found)
@@ -238,11 +273,11 @@ class FindTextDialog(QDialog):
 
     def replace_all(self) -> None:
         """Every hit, in one step."""
-        query, by, scope = self.query(), self.by.text(), self._scope()
+        query, by, where = self.query(), self.by.text(), self._where()
         times: list[int] = []
 
         def change(publication: Publication) -> Publication:
-            result = replaced_all(publication, query, by, scope, self._story)
+            result = replaced_all(publication, query, by, where)
             times.append(result.times)
             return result.publication
 

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from concurrent.futures import ThreadPoolExecutor
+from contextlib import suppress
 from pathlib import Path
 
-from PySide6.QtWidgets import QApplication, QWidget
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QApplication, QProgressDialog, QWidget
 
 from hidden_frame.desktop.dialogs.pages import EditQuestion
 from hidden_frame.desktop.properties.fields import Choice
@@ -12,11 +15,22 @@ from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.edit.stories import pour
 from hidden_frame.edit.text.bring import brought, matched, pictures_kept
+from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import find_story, section_of
 from hidden_frame.model.publication import Publication
+from hidden_frame.storage.manuscripts import read
 from hidden_frame.storage.manuscripts.manuscript import Manuscript, report_in_words
 
 NEW = "a new style of this name"
+_PATIENCE = 0.4  # seconds before a progress window opens
+_ENCODINGS = (
+    ("Unicode (UTF-8)", "utf-8"), ("Unicode (UTF-16)", "utf-16"), ("Western (cp1252)", "cp1252"),
+    ("Central European (cp1250)", "cp1250"), ("Cyrillic (cp1251)", "cp1251"),
+    ("Cyrillic (KOI8-R)", "koi8_r"), ("Greek (cp1253)", "cp1253"), ("Turkish (cp1254)", "cp1254"),
+    ("Hebrew (cp1255)", "cp1255"), ("Arabic (cp1256)", "cp1256"), ("Baltic (cp1257)", "cp1257"),
+    ("Japanese (Shift JIS)", "shift_jis"), ("Chinese (GB 18030)", "gb18030"),
+    ("Chinese (Big5)", "big5"), ("Korean (EUC-KR)", "euc_kr"),
+)  # fmt: skip
 MOST = 12  # styles that are asked for; the rest are matched by name
 
 
@@ -30,11 +44,15 @@ class ManuscriptDialog(EditQuestion):
         manuscript: Manuscript,
         section_id: str = "",
         parent: QWidget | None = None,
+        path: Path | None = None,
     ) -> None:
         super().__init__(session, parent, "Bring in a manuscript", "Bring in")
-        self.manuscript = manuscript
+        self.manuscript, self.path = manuscript, path
         self.left = 0
         self.form.note(f"“{manuscript.name}”: {report_in_words(manuscript)}")
+        self.encoding = Choice("Encoding")
+        if manuscript.encoding and path is not None:
+            self._offer_encodings()
         self.section = Choice("Into the section")
         here = section_id or section_of(session.publication, session.page_id).id
         sections = session.publication.sections
@@ -55,6 +73,29 @@ class ManuscriptDialog(EditQuestion):
             more = len(manuscript.styles) - MOST
             self.form.note(f"{more} more styles are matched by name, or made.")
         self.finish()
+
+    def _offer_encodings(self) -> None:
+        """The likely encoding of a plain text, others, and what the text begins with in it."""
+        likely = self.manuscript.encoding
+        known = [(label, code) for label, code in _ENCODINGS if code != likely]
+        label = next((label for label, code in _ENCODINGS if code == likely), likely)
+        self.encodings = [(f"{label}, the likely one", likely), *known]
+        self.encoding.show_choice(self.encodings, likely)
+        self.form.row("Encoding", self.encoding)
+        self.beginning = self.form.note(_beginning(self.manuscript))
+        self.encoding.committed.connect(self._read_again)
+
+    def _read_again(self, encoding: object) -> None:
+        """The same bytes in another encoding; one in which they are no text is not taken."""
+        assert self.path is not None
+        try:
+            self.manuscript = read(self.path, str(encoding))
+        except Refusal as refusal:
+            self.encoding.show_choice(self.encodings, self.manuscript.encoding)
+            self.form.say(str(refusal))
+        else:
+            self.form.say("")
+            self.beginning.setText(_beginning(self.manuscript))
 
     def _remembered(self) -> dict[str, str]:
         """What was chosen for these names before, where that style is here."""
@@ -92,14 +133,34 @@ class ManuscriptDialog(EditQuestion):
         return words
 
 
-def read_with_patience(path: Path) -> Manuscript:
-    """Reads a manuscript under a busy pointer."""
-    from PySide6.QtCore import Qt
+def _beginning(manuscript: Manuscript) -> str:
+    """Its first words that tell one encoding from another, if any."""
+    lines = [p.text for p in manuscript.paragraphs]
+    at, line = next(
+        ((n, line) for line in lines for n, c in enumerate(line) if ord(c) > 127), (0, "")
+    )
+    line = line or next(iter(lines), "")
+    words = line[max(at - 24, 0) : at + 40].replace("\t", " ")
+    return f"It reads “{words}”."
 
-    from hidden_frame.storage.manuscripts import read
 
-    QApplication.setOverrideCursor(Qt.CursorShape.WaitCursor)
+def read_with_patience(path: Path, encoding: str, parent: QWidget | None) -> Manuscript | None:
+    """Reads a manuscript, under a progress window if it takes long; None if that was cancelled."""
+    pool = ThreadPoolExecutor(1, "manuscript")
+    reading = pool.submit(read, path, encoding)
+    pool.shutdown(wait=False)
+    with suppress(TimeoutError):
+        return reading.result(timeout=_PATIENCE)
+    window = QProgressDialog(f"Reading “{path.name}”…", "Cancel", 0, 0, parent)
+    window.setWindowTitle("Bring in a manuscript")
+    window.setWindowModality(Qt.WindowModality.WindowModal)
+    window.show()
     try:
-        return read(path)
+        while not window.wasCanceled():
+            QApplication.processEvents()
+            with suppress(TimeoutError):
+                return reading.result(timeout=0.02)
+        return None
     finally:
-        QApplication.restoreOverrideCursor()
+        window.close()
+        window.deleteLater()

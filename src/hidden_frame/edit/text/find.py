@@ -7,17 +7,19 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterator
+from time import monotonic
 from typing import NamedTuple
 
+import regex as re  # as Python's own `re`, which can't be told to stop
 from msgspec.structs import replace
 
 from hidden_frame.edit.text.write import _cells, _pieces
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.text import Marker, Paragraph, Text
+from hidden_frame.model.text import Marker, Paragraph, Text, TextPlace
 
 OBJECT = "\ufffc"  # what stands for a marker
+PATIENCE = 3.0  # seconds that an expression may take: some would take years
 
 
 class Query(NamedTuple):
@@ -31,12 +33,26 @@ class Query(NamedTuple):
     style: str = ""
 
 
+class Stretch(NamedTuple):
+    """From one place of a text to another: paragraph and character of each."""
+
+    start: TextPlace
+    end: TextPlace
+
+
 class TextHit(NamedTuple):
     """Characters `start` to `end` (excluded) of a paragraph."""
 
     paragraph: int
     start: int
     end: int
+
+    def within(self, stretch: Stretch | None) -> bool:
+        """Whether all of it stands in a stretch, if there is one."""
+        if stretch is None:
+            return True
+        number = self.paragraph
+        return stretch.start <= (number, self.start) and (number, self.end) <= stretch.end
 
 
 def pattern(query: Query) -> re.Pattern[str]:
@@ -60,38 +76,51 @@ def characters(paragraph: Paragraph) -> str:
     return "".join(OBJECT if isinstance(c, Marker) else c.text for c in paragraph.content)
 
 
-def hits(text: Text, query: Query) -> Iterator[TextHit]:
+def hits(text: Text, query: Query, within: Stretch | None = None) -> Iterator[TextHit]:
     """Every place where a query is met, in order; places without width are left out."""
-    wanted = pattern(query)
+    for number, matches in _matches(text, query):
+        for match in matches:
+            hit = TextHit(number, match.start(), match.end())
+            if hit.within(within):
+                yield hit
+
+
+def _matches(text: Text, query: Query) -> Iterator[tuple[int, list[re.Match[str]]]]:
+    """Each paragraph's matches.  Raises `Refusal` for an expression that takes too long."""
+    wanted, until = pattern(query), monotonic() + PATIENCE
     for number, paragraph in enumerate(text):
         if query.style and paragraph.style != query.style:
             continue
-        for match in wanted.finditer(characters(paragraph)):
-            if match.end() > match.start():
-                yield TextHit(number, match.start(), match.end())
+        left = max(until - monotonic(), 0.001)
+        try:
+            found = list(wanted.finditer(characters(paragraph), timeout=left))
+        except TimeoutError as error:
+            raise Refusal(
+                f"“{query.words}” takes too long to look for; write it without a repeat inside a "
+                "repeat, or look in less."
+            ) from error
+        yield number, [m for m in found if m.end() > m.start()]
 
 
-def replaced(text: Text, query: Query, by: str, only: TextHit | None = None) -> tuple[Text, int]:
-    """A text with hits replaced, all or `only` one, and how many there were.
+def replaced(
+    text: Text, query: Query, by: str, only: TextHit | None = None, within: Stretch | None = None
+) -> tuple[Text, int]:
+    """A text with hits replaced, all, `only` one or those `within` a stretch, and how many.
 
     What is put in looks as the first character that it takes the place of.  With a regular
     expression `by` may name its groups (`\\1`).  Raises `Refusal` for a group that is not there.
     """
-    wanted, count = pattern(query), 0
-    found = list(text)
-    for number, paragraph in enumerate(text):
-        if (only is not None and only.paragraph != number) or (
-            query.style and paragraph.style != query.style
-        ):
-            continue
-        matches = [
-            m for m in wanted.finditer(characters(paragraph))
-            if m.end() > m.start() and (only is None or m.span() == (only.start, only.end))
-        ]  # fmt: skip
-        if matches:
-            count += len(matches)
-            found[number] = _with(paragraph, matches, by, query.regular)
+    found, count = list(text), 0
+    for number, matches in _matches(text, query):
+        wanted = [m for m in matches if _meant(TextHit(number, *m.span()), only, within)]
+        if wanted:
+            count += len(wanted)
+            found[number] = _with(text[number], wanted, by, query.regular)
     return tuple(found), count
+
+
+def _meant(hit: TextHit, only: TextHit | None, within: Stretch | None) -> bool:
+    return hit.within(within) and (only is None or hit == only)
 
 
 def _with(paragraph: Paragraph, matches: list[re.Match[str]], by: str, regular: bool) -> Paragraph:

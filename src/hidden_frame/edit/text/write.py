@@ -216,6 +216,15 @@ def after(text: Text, place: TextPlace) -> TextPlace:
     return (index + 1, 0) if index + 1 < len(text) else place
 
 
+def paragraph_from(text: Text, place: TextPlace, step: int) -> TextPlace:
+    """Where the paragraph begins that a place is in (or the one before it, from there), for a
+    `step` of -1; where the next one does for 1, or the text's end."""
+    index, offset = place
+    if step < 0:
+        return (index, 0) if offset else (max(index - 1, 0), 0)
+    return (index + 1, 0) if index + 1 < len(text) else end_of(text)
+
+
 def word_around(text: Text, place: TextPlace) -> tuple[TextPlace, TextPlace]:
     """The places at which the word around a place starts and ends."""
     index, offset = place

@@ -41,13 +41,15 @@ class Inlay(NamedTuple):
 
 
 class Manuscript(NamedTuple):
-    """All that was read; `left` counts by name what was left out, `came` what came."""
+    """All that was read; `left` counts by name what was left out, `came` what came; `encoding` is
+    that of a plain text, as Python names it."""
 
     name: str
     paragraphs: tuple[Para, ...]
     pictures: tuple[Inlay, ...]
     came: dict[str, int]
     left: dict[str, int]
+    encoding: str = ""
 
     @property
     def styles(self) -> list[str]:

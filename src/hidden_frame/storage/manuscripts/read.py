@@ -45,7 +45,11 @@ def of_bytes(data: bytes, stem: str, name: str, kind: str, encoding: str = "") -
         return read_docx(data, name)._replace(name=stem)
     if kind == "odt":
         return read_odt(data, name)._replace(name=stem)
-    text = decoded(data, name, encoding).text
+    text, used = decoded(data, name, encoding)
+    return _of_text(text, stem, kind)._replace(encoding=used)
+
+
+def _of_text(text: str, stem: str, kind: str) -> Manuscript:
     if kind in ("md", "markdown"):
         return read_markdown(text, stem)
     if kind in ("html", "htm"):
