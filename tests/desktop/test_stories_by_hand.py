@@ -14,7 +14,9 @@ from hidden_frame.desktop.desk.stations import marked, out_mark
 from hidden_frame.desktop.dialogs.manuscript import ManuscriptDialog
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.new import new_publication
+from hidden_frame.edit.stories import link, start_story
 from hidden_frame.edit.text.write import plain
+from hidden_frame.interact.copies import words_between
 from hidden_frame.interact.growth import grown
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_page, find_story
@@ -551,3 +553,89 @@ def test_reading_a_long_manuscript_can_be_cancelled(book, tmp_path, monkeypatch)
     book.window.stories.bring_in(tmp_path / "a.docx")
     assert book.publication is before and "was not brought in" in book.notices[-1]
     go.set()
+
+
+def answer_at_the_pointer(hands, words):
+    menu = hands.window.stories.asking
+    assert menu.isVisible()
+    action = next(a for a in menu.actions() if a.text() == words)
+    at = menu.actionGeometry(action).center()
+    QTest.mouseClick(menu, Qt.MouseButton.LeftButton, pos=at)
+    hands.app.processEvents()
+
+
+@pytest.fixture
+def linked(hands):
+    """Two linked frames on one page, the first chosen."""
+    publication = new_publication("New", Setup(trim=TRIMS["A5"]), 2)
+    page = all_pages(publication)[0].id
+    words = tuple(
+        Paragraph("body", (Run(f"Line {n} of a story that flows. " * 4),)) for n in range(6)
+    )
+    frame = TextFrame(id="", x=40, y=50, width=150, height=90, text=words)
+    publication, first = add_item(publication, page, frame)
+    publication, story = start_story(publication, page, first)
+    publication, second = add_item(publication, page, replace(frame, x=220, text=()))
+    publication = link(publication, story, page, second, Link(page, first))
+    hands.session.replace_all(publication, {}, None)
+    hands.session.select_items(hands.session.faces()[-1], (first,))
+    hands.app.processEvents()
+    hands.story, hands.first, hands.second = story, first, second
+    return hands
+
+
+@pytest.mark.parametrize("way", ["duplicate", "drag", "paste"])
+@pytest.mark.parametrize(
+    "answer", ["The same words again", "An empty frame, linked after the first", "An empty frame"]
+)
+def test_a_copy_of_a_linked_frame_starts_no_story_by_accident(linked, way, answer):
+    page = linked.session.holder_id
+    shown = linked.session.composition.scene(page).text_of()
+    before, path = plain(text_of(linked)), find_story(linked.publication, linked.story).path
+    if way == "duplicate":
+        linked.do("duplicate")
+    elif way == "drag":
+        linked.drag(-1, (100, 90), (110, 300), Qt.KeyboardModifier.AltModifier)
+    else:
+        linked.do("copy")
+        linked.do("paste")
+    answer_at_the_pointer(linked, answer)
+    items = find_page(linked.publication, page).items
+    (made,) = [i for i in items if i.id not in (linked.first, linked.second)]
+    story = find_story(linked.publication, linked.story)
+    assert plain(story.text) == before and len(linked.publication.stories) == 1
+    if answer == "The same words again":
+        assert plain(made.text).startswith("Line 0") and made.text != story.text
+        assert linked.session.composition.told(page, made.id) is None
+        copies = linked.session.composition.scene(page).text_of()
+        count = linked.session.composition.flow(linked.story).parts[0].lines
+        assert sorted(copies) == sorted([*shown, *shown[:count]])
+    elif answer == "An empty frame":
+        assert made.text == () and story.path == path
+    else:
+        assert story.path == (path[0], Link(page, made.id), path[1])
+
+
+def test_a_copied_main_frame_is_none_until_it_is_said(book):
+    write_on(book)
+    book.session.edit_text(None)
+    book.session.select_items(book.session.faces()[0], (main_frame(book, 6).id,))
+    text = text_of(book)
+    book.do("copy")
+    book.do("paste")
+    (made,) = find_page(book.publication, book.page(6)).items
+    assert made.main == 0
+    answer_at_the_pointer(book, "The same words again")
+    (made,) = find_page(book.publication, book.page(6)).items
+    flow = book.session.composition.flow(book.story)
+    at = flow.index[book.page(6), main_frame(book, 6).id]
+    assert made.text == words_between(text, flow, at, at)
+
+
+def test_words_of_a_story_come_along_to_another_publication(linked):
+    linked.do("copy")
+    linked.session.replace_all(new_publication("Other", Setup(trim=TRIMS["A5"]), 1), {}, None)
+    linked.app.processEvents()
+    linked.do("paste")
+    (made,) = all_pages(linked.publication)[0].items
+    assert plain(made.text).startswith("Line 0 of a story") and not linked.publication.stories

@@ -6,9 +6,10 @@ Every change goes through `edit`; widgets listen to two signals and read the res
 from __future__ import annotations
 
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from pathlib import Path
 from typing import Literal, NamedTuple
+from uuid import uuid4
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
@@ -18,6 +19,7 @@ from hidden_frame.compose.scene import Scene
 from hidden_frame.desktop.mishaps import forget, in_words, write_down
 from hidden_frame.edit.history import History, jump, record, redo, sealed, undo
 from hidden_frame.edit.items.guides import own_guides
+from hidden_frame.interact.copies import story_copies
 from hidden_frame.interact.faces import (
     Face,
     faces_of_master,
@@ -64,6 +66,7 @@ class Session(QObject):
     changed = Signal()
     looked = Signal()
     noticed = Signal(str)
+    copied = Signal(object)  # copies of frames that show a story: what they show is asked
     undoable = Signal(str)  # what was just done, in words, to be undone at once if unwanted
 
     def __init__(
@@ -84,6 +87,7 @@ class Session(QObject):
         self.history = History.of(publication)
         self.saved: Publication | None = publication if path else None
         self.path = path
+        self.token = uuid4().hex  # tells what was copied here from what comes from elsewhere
         self.draft: Publication | None = None
         self.mode: Mode = "pages"
         self.pane: Pane = "desk"
@@ -189,6 +193,20 @@ class Session(QObject):
         except Refusal as refusal:
             self.noticed.emit(str(refusal))
             self.changed.emit()
+
+    def tell_copies(
+        self, source: str, items: Sequence[str], page: str, made: Sequence[str]
+    ) -> None:
+        """Asks what those of the copies show whose frames show a story; `made` has one or more
+        copies of each item, in the order of what they are copies of."""
+        facts = page_facts(self.publication)
+        if self.mode == "pages" and source in facts:
+            wanted, seen = set(items), items_on(self.publication, source, facts[source].side)
+            order = [r.item.id for r in seen if r.item.id in wanted]
+            times = len(made) // len(order) if order else 0
+            found = story_copies(self.composition, source, order * times, page, made)
+            if found:
+                self.copied.emit(found)
 
     def mishap(self, what: str, error: Exception) -> None:
         """A fault nobody foresaw: what was under way or has just been done is taken back, and

@@ -7,6 +7,7 @@ from pathlib import Path
 from typing import NamedTuple
 
 import msgspec
+from msgspec.structs import replace
 from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QMimeData
 from PySide6.QtGui import QGuiApplication, QImage
 
@@ -14,11 +15,12 @@ from hidden_frame.desktop.actions.choices import tell_left_out
 from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.desk.gestures.draw import usual_layer
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.carry.items import Clip
+from hidden_frame.edit.carry.items import Clip, copied
 from hidden_frame.edit.items.draw import remove_items
 from hidden_frame.edit.items.tiling import room_in_middle, text_size, tiled
 from hidden_frame.edit.looks.styles import put_picture
 from hidden_frame.edit.text.write import MAX_CHARACTERS, insert, plain
+from hidden_frame.interact.copies import stop_words
 from hidden_frame.interact.faces import Face
 from hidden_frame.interact.hits import Spot, hit
 from hidden_frame.interact.line_up import area
@@ -36,7 +38,7 @@ from hidden_frame.model.items import Item, PictureFrame, TextFrame
 from hidden_frame.model.lookup import holder, section_of
 from hidden_frame.model.plane.box import Bounds, around_all, bounds_of
 from hidden_frame.model.publication import Picture, Publication
-from hidden_frame.model.text import Paragraph
+from hidden_frame.model.text import Paragraph, Text
 from hidden_frame.storage.pictures import EXTENSIONS, picture_from_bytes, read_picture
 
 ITEMS_MIME = "application/x-hidden-frame-items"
@@ -64,11 +66,19 @@ Thing = PictureThing | TextThing
 
 
 class Parcel(msgspec.Struct, frozen=True):
-    """What goes to the clipboard: a clip, the bytes of its pictures, and the side it is from."""
+    """What goes to the clipboard: a clip, the bytes of its pictures, and the side it is from.
+
+    `told` is the same clip with the words that its frames show of stories; it is for other
+    publications.  Within the one of `home` it is asked what copies of those frames show.
+    """
 
     clip: Clip
     blobs: dict[str, bytes]
     side: Side = "recto"
+    home: str = ""
+    holder: str = ""
+    items: tuple[str, ...] = ()
+    told: Clip | None = None
 
 
 class Clipboard:
@@ -86,13 +96,36 @@ class Clipboard:
         clip = copied_as_shown(session.publication, session.holder_id, session.items, session.side)
         wanted = {p.hash for p in clip.pictures}
         blobs = {h: session.blobs[h] for h in wanted if h in session.blobs}
-        parcel = Parcel(clip, blobs, session.side)
+        told = self._told(clip)
+        parcel = Parcel(
+            clip, blobs, session.side, session.token, session.holder_id,
+            tuple(i.id for i in clip.items), told,
+        )  # fmt: skip
         data = QMimeData()
         data.setData(ITEMS_MIME, QByteArray(msgspec.msgpack.encode(parcel)))
-        texts = [plain(i.text) for i in clip.items if isinstance(i, TextFrame) and i.text]
+        texts = [plain(i.text) for i in (told or clip).items if isinstance(i, TextFrame) and i.text]
         if texts:
             data.setText("\n".join(texts))
         QGuiApplication.clipboard().setMimeData(data)
+
+    def _told(self, clip: Clip) -> Clip | None:
+        """A clip with the words of stories in its frames; None without any."""
+        session = self.session
+        if session.mode != "pages":
+            return None
+        words: dict[str, Text] = {}
+        for item in clip.items:
+            told = session.composition.told(session.holder_id, item.id)
+            if told is not None:
+                at = told.flow.index[session.holder_id, item.id]
+                words[item.id] = stop_words(told, at)
+        if not words:
+            return None
+        full = [
+            replace(i, text=words[i.id]) if isinstance(i, TextFrame) and i.id in words else i
+            for i in clip.items
+        ]
+        return copied(session.publication, full)
 
     def cut(self) -> None:
         session = self.session
@@ -117,7 +150,10 @@ class Clipboard:
         except msgspec.MsgspecError:
             session.noticed.emit("What was copied can't be read here; copy it again.")
             return
+        home = parcel.home == session.token
         clip, face = parcel.clip, self._face()
+        if parcel.told is not None and not home:
+            clip = parcel.told
         if same_spot and session.mode == "masters":  # to the face that it came from
             face = next((f for f in session.faces() if f.side == parcel.side), face)
         dx, dy = (0.0, 0.0) if same_spot else self._into_view(clip, face)
@@ -131,6 +167,8 @@ class Clipboard:
 
         if session.edit("paste", change):
             session.select_items(face, tuple(made))
+            if home and parcel.told is not None:
+                session.tell_copies(parcel.holder, parcel.items, face.holder_id, made)
 
     def _face(self) -> Face:
         """The page or face that is worked on."""

@@ -208,6 +208,7 @@ class ItemActions:
 
         if session.edit(name, run):
             session.select_items(None, tuple(made))
+            session.tell_copies(holder_id, items, holder_id, made)
 
     def repeat(self) -> None:
         from hidden_frame.desktop.dialogs.repeat import RepeatDialog

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from PySide6.QtWidgets import QFileDialog
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QCursor
+from PySide6.QtWidgets import QFileDialog, QMenu
 
 from hidden_frame.compose.composer import Told
 from hidden_frame.desktop.desk.canvas import Desk
@@ -21,6 +23,7 @@ from hidden_frame.edit.stories import (
     unlink,
 )
 from hidden_frame.edit.text.bring import as_paragraphs
+from hidden_frame.interact.copies import SHOWS, Shows, StoryCopy, copies_showing
 from hidden_frame.interact.faces import Face
 from hidden_frame.interact.shown import shown_item
 from hidden_frame.interact.storied import Help, helped, overset_place, waiting_frame
@@ -39,6 +42,7 @@ class StoryActions:
         self.session, self.desk, self.dialogs = session, desk, dialogs
         desk.out_mark_pressed.connect(self.start_link)
         desk.link_wanted.connect(self.finish_link)
+        session.copied.connect(self.ask_about_copies)
 
     # -- what is meant -----------------------------------------------------------------
 
@@ -138,6 +142,22 @@ class StoryActions:
     def toggle_paths(self) -> None:
         """The paths of stories on the desk, or not."""
         self.session.show_paths(not self.session.paths)
+
+    def ask_about_copies(self, copies: list[StoryCopy]) -> None:
+        """At the pointer: what copies of frames that show a story are to show."""
+        menu = QMenu(self.desk)
+        menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        one = len(copies) == 1
+        menu.addSection("The copy shows" if one else "The copies show")
+        for title, shows in SHOWS:
+            menu.addAction(title, lambda shows=shows: self._copies_show(copies, shows))
+        self.asking = menu
+        menu.popup(QCursor.pos())
+
+    def _copies_show(self, copies: list[StoryCopy], shows: Shows) -> None:
+        if shows != "empty":
+            name = "the same words again" if shows == "same" else "link copies"
+            self.session.edit(name, lambda p: copies_showing(p, copies, shows))
 
     # -- a story by its id -----------------------------------------------------------------
 

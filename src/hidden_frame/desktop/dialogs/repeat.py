@@ -69,4 +69,6 @@ class RepeatDialog(EditQuestion):
         self.session.set_draft(None)
         count = self._values()[0]
         self.edit(f"repeat {count} times", self._repeated)
-        self.session.select_items(None, (*self.session.items, *self.made))
+        session, items = self.session, self.session.items
+        session.select_items(None, (*items, *self.made))
+        session.tell_copies(session.holder_id, items, session.holder_id, self.made)

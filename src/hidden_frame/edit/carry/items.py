@@ -15,7 +15,7 @@ from msgspec import UNSET, Struct, UnsetType
 from msgspec.structs import replace
 
 from hidden_frame.edit.change import new_ids
-from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.items.draw import add_item, copy_on
 from hidden_frame.edit.looks.colours import recoloured_item, recoloured_text
 from hidden_frame.edit.looks.styles import put_picture
 from hidden_frame.edit.masters.apply import free_name
@@ -107,6 +107,7 @@ def pasted(
     for item in map(terms.item, clip.items):
         if item.group is not None and item.group not in groups:
             publication, (groups[item.group],) = new_ids(publication, "group", 1)
+        item = copy_on(publication, holder_id, item)
         moved = replace(item, x=item.x + dx, y=item.y + dy, group=groups.get(item.group or ""))
         publication, item_id = add_item(publication, holder_id, moved)
         made.append(item_id)

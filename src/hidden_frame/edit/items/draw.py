@@ -8,7 +8,7 @@ from msgspec.structs import replace
 
 from hidden_frame.edit.change import change_every_holder, change_holder, new_ids
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.items import Item
+from hidden_frame.model.items import Item, TextFrame
 from hidden_frame.model.lookup import holder, masters_by_id
 from hidden_frame.model.publication import Master, Page, Publication
 
@@ -94,6 +94,13 @@ def drop_overrides_of(publication: Publication, item_ids: set[str]) -> Publicati
     return change_every_holder(publication, kept)
 
 
+def copy_on(publication: Publication, holder_id: str, item: Item) -> Item:
+    """An item as it is copied to a page, where a copy is no main frame; as it is, to a master."""
+    if isinstance(item, TextFrame) and item.main and holder_id not in masters_by_id(publication):
+        return replace(item, main=0)
+    return item
+
+
 def duplicate_items(
     publication: Publication, holder_id: str, item_ids: list[str], offset: float = 12.0
 ) -> tuple[Publication, list[str]]:
@@ -122,7 +129,7 @@ def repeat_items(
             if item.group is not None and item.group not in groups:
                 publication, (groups[item.group],) = new_ids(publication, "group", 1)
             copy = replace(
-                item,
+                copy_on(publication, holder_id, item),
                 x=item.x + step * dx,
                 y=item.y + step * dy,
                 group=groups.get(item.group or ""),

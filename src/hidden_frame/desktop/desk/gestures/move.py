@@ -97,6 +97,8 @@ class MoveGesture(ItemsGesture):
         there = bounds_on(session.publication, holder, side)
         face = next((f for f in session.faces() if (f.holder_id, f.side) == (holder, side)), None)
         session.select_items(face, tuple(i for i in items if i in there))
+        if self.copying:
+            session.tell_copies(self.face.holder_id, self.chosen, holder, items)
 
     def cancel(self) -> None:
         session = self.session
