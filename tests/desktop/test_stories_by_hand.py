@@ -639,3 +639,49 @@ def test_words_of_a_story_come_along_to_another_publication(linked):
     linked.do("paste")
     (made,) = all_pages(linked.publication)[0].items
     assert plain(made.text).startswith("Line 0 of a story") and not linked.publication.stories
+
+
+@pytest.mark.parametrize("drop", [True, False])
+def test_a_drag_across_empty_pages_in_the_run_fills_them(linked, drop):
+    from hidden_frame.edit.pages.order import add_pages
+
+    session = linked.session
+    session.edit("more", lambda p: add_pages(p, p.sections[0].id, 2, 8)[0])
+    own = TextFrame(id="", x=40, y=50, width=150, height=90)
+    session.edit("own", lambda p: add_item(p, linked.page(5), own)[0])
+    session.select_items(session.faces()[-1], (linked.second,))
+    linked.do("link frame")
+    run = linked.window.run
+    linked.app.processEvents()
+    before = linked.publication
+    a, b = (run.rect_of(linked.page(n)).center().toPoint() for n in (3, 7))
+    linked.pull(run.viewport(), a, b, drop=False)
+    assert run.hand.words.startswith("Fill 4 pages with the text\n1 page is passed over")
+    if not drop:
+        QTest.keyClick(run, Qt.Key.Key_Escape)
+        assert not run.hand.words and linked.publication is before
+        return
+    QTest.mouseRelease(run.viewport(), Qt.MouseButton.LeftButton, pos=b)
+    linked.app.processEvents()
+    story = find_story(linked.publication, linked.story)
+    assert [s.page for s in story.path[2:]] == [linked.page(n) for n in (3, 4, 6, 7)]
+    flow = session.composition.flow(linked.story)
+    assert flow.rest is None and len(flow.stops) == 6
+    (made,) = find_page(linked.publication, linked.page(3)).items
+    margins = linked.publication.setup.margins
+    assert made.y == margins.top and session.linking is None
+    linked.do("undo")
+    assert linked.publication is before
+
+
+def test_a_click_in_the_run_while_linking_only_turns_the_page(linked):
+    linked.do("link frame")
+    run = linked.window.run
+    linked.app.processEvents()
+    QTest.mouseClick(
+        run.viewport(),
+        Qt.MouseButton.LeftButton,
+        pos=run.rect_of(linked.page(2)).center().toPoint(),
+    )
+    assert linked.session.page_id == linked.page(2) and linked.session.linking is not None
+    assert len(linked.publication.sections[0].pages[1].items) == 0

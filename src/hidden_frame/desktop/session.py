@@ -67,6 +67,7 @@ class Session(QObject):
     looked = Signal()
     noticed = Signal(str)
     copied = Signal(object)  # copies of frames that show a story: what they show is asked
+    fill_wanted = Signal(object)  # pages that the text of the frame in `linking` is to fill
     undoable = Signal(str)  # what was just done, in words, to be undone at once if unwanted
 
     def __init__(
@@ -408,6 +409,12 @@ class Session(QObject):
         elif here:
             self.page_id, self._position = here, positions(self.publication)[here]
         self.looked.emit()
+
+    def mark_pages(self, pages: tuple[str, ...]) -> None:
+        """Shows pages as selected while they are dragged across; the desk stays as it is."""
+        if pages != self.pages:
+            self.pages, self.section_id = pages, ""
+            self.looked.emit()
 
     def select_section(self, section_id: str, before: tuple[str, ...] = ()) -> None:
         """Selects a section with all its pages, besides those that are selected `before`."""

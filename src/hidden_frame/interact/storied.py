@@ -13,20 +13,21 @@ import math
 from typing import Literal, NamedTuple
 
 from hidden_frame.compose.cascade import page_layout
-from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.composer import Composer, Composition
 from hidden_frame.compose.facts import page_facts, page_name
 from hidden_frame.compose.placing import text_area
 from hidden_frame.compose.stories.flow import Flow, words_of
+from hidden_frame.edit.items.draw import change_items
 from hidden_frame.edit.pages.order import add_pages
 from hidden_frame.edit.stories import flow_through, set_grows
 from hidden_frame.interact.growth import grown, why_not
-from hidden_frame.model.items import Around, PictureFrame
+from hidden_frame.model.items import Around, PictureFrame, TextFrame
 from hidden_frame.model.lookup import find_page, find_section, find_story
 from hidden_frame.model.publication import Publication
-from hidden_frame.model.stories import Story
+from hidden_frame.model.stories import Link, Story
 from hidden_frame.typeset.segments import TextOffset
 
-Help = Literal["grow", "pages", "flow", "jump"]
+Help = Literal["grow", "pages", "flow", "enlarge", "jump"]
 
 
 class StoryState(NamedTuple):
@@ -117,9 +118,41 @@ def offers(composition: Composition, story_id: str) -> list[Offer]:
         found.append(Offer(f"Add {count} page{'s' * (count != 1)} to its section", "pages"))
     if not story.sections and composition.publication.sections:
         found.append(Offer("Go on through the main frames of the section", "flow"))
+    room = room_below(composition.publication, story, flow)
+    if room is not None:
+        page = page_name(composition.facts[room.page])
+        found.append(Offer(f"Enlarge its last frame, on {page}, to the foot margin", "enlarge"))
     if flow.stops:
         found.append(Offer("Go to where it stops", "jump"))
     return found
+
+
+class RoomBelow(NamedTuple):
+    """A frame that could be higher: its page, its id, and how high, in points."""
+
+    page: str
+    item: str
+    height: float
+
+
+def room_below(publication: Publication, story: Story, flow: Flow) -> RoomBelow | None:
+    """How high the last frame of a story could be, down to the foot margin; None if it is no
+    upright frame of a page's own, or there is not room for a line more."""
+    if not flow.stops:
+        return None
+    page, item = flow.stops[-1].key
+    if Link(page, item) not in story.path:
+        return None
+    found = find_page(publication, page)
+    frame = next((i for i in found.items if i.id == item), None)
+    if not isinstance(frame, TextFrame) or frame.rotation or frame.grows:
+        return None
+    margins = page_layout(publication, found).margins
+    area = text_area(publication.setup, margins, page_facts(publication)[page].side)
+    height = area.bottom - frame.y
+    rest = flow.rest
+    leading = flow.specs.recto[rest.paragraph].leading if rest is not None else 0.0
+    return RoomBelow(page, item, height) if height - frame.height >= leading > 0 else None
 
 
 def pages_needed(flow: Flow) -> int:
@@ -136,6 +169,11 @@ def helped(publication: Publication, story_id: str, kind: Help, section_id: str)
         return set_grows(publication, story_id, True)
     if kind == "flow":
         return flow_through(publication, story_id, section_id)
+    if kind == "enlarge":
+        flow = Composer().compose(publication).flow(story_id)
+        room = room_below(publication, story, flow)
+        if room is not None:
+            return change_items(publication, room.page, {room.item: {"height": room.height}})
     if kind == "pages":
         growing = grown(set_grows(publication, story_id, True))
         section = story.sections[0]

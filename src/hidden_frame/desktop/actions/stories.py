@@ -25,6 +25,7 @@ from hidden_frame.edit.stories import (
 from hidden_frame.edit.text.bring import as_paragraphs
 from hidden_frame.interact.copies import SHOWS, Shows, StoryCopy, copies_showing
 from hidden_frame.interact.faces import Face
+from hidden_frame.interact.filling import fillable, filled_pages
 from hidden_frame.interact.shown import shown_item
 from hidden_frame.interact.storied import Help, helped, overset_place, waiting_frame
 from hidden_frame.model.errors import Refusal
@@ -43,6 +44,7 @@ class StoryActions:
         desk.out_mark_pressed.connect(self.start_link)
         desk.link_wanted.connect(self.finish_link)
         session.copied.connect(self.ask_about_copies)
+        session.fill_wanted.connect(self.fill)
 
     # -- what is meant -----------------------------------------------------------------
 
@@ -85,7 +87,8 @@ class StoryActions:
         self.session.edit_text(None)
         self.session.link_from(self.session.holder_id, frame)
         self.session.noticed.emit(
-            "Click the frame in which the text goes on, or draw one; Escape gives up."
+            "Click the frame in which the text goes on, draw one, or drag across empty pages in "
+            "the Run or the flatplan; Escape gives up."
         )
 
     def finish_link(self, face: Face, item_id: str) -> None:
@@ -97,16 +100,38 @@ class StoryActions:
         page, item = begun
 
         def change(publication: Publication) -> Publication:
-            known = self.session.composition.told(page, item)
-            if known is None:
-                publication, story = start_story(publication, page, item)
-                after: Station | None = Link(page, item)
-            else:
-                story, after = known.story.id, self._station(known, page, item)
+            publication, story, after = self._begun(publication, page, item)
             return link(publication, story, face.holder_id, item_id, after)
 
         if self.session.edit("link frames", change):
             self.session.select_items(face, (item_id,))
+
+    def fill(self, pages: tuple[str, ...]) -> None:
+        """The text of the frame that was begun with goes on in frames on these empty pages."""
+        session, begun = self.session, self.session.linking
+        session.link_from("", "")
+        if begun is None:
+            return
+        found = fillable(session.composition, pages)
+        count = len(found.empty)
+
+        def change(publication: Publication) -> Publication:
+            publication, story, after = self._begun(publication, *begun)
+            assert after is not None
+            return filled_pages(publication, story, after, found.empty)
+
+        session.edit(f"fill {count} page{'s' * (count != 1)}", change)
+        session.show_page(begun[0])
+
+    def _begun(
+        self, publication: Publication, page: str, item: str
+    ) -> tuple[Publication, str, Station | None]:
+        """The story of the frame that was begun with, started if need be, and its station."""
+        known = self.session.composition.told(page, item)
+        if known is not None:
+            return publication, known.story.id, self._station(known, page, item)
+        publication, story = start_story(publication, page, item)
+        return publication, story, Link(page, item)
 
     def _station(self, told: Told, page: str, item: str) -> Station | None:
         station: Station = Link(page, item)
@@ -177,7 +202,10 @@ class StoryActions:
         if kind == "jump":
             self.go_to(story_id, end=True)
             return
-        names = {"grow": "let a story grow", "pages": "add pages", "flow": "flow on"}
+        names = {
+            "grow": "let a story grow", "pages": "add pages", "flow": "flow on",
+            "enlarge": "enlarge a frame",
+        }  # fmt: skip
         section = section_of(self.session.publication, self.session.page_id).id
         self.session.edit(names[kind], lambda p: helped(p, story_id, kind, section))
 

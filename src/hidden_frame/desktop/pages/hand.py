@@ -13,6 +13,7 @@ from hidden_frame.desktop.pages.space import Gap, PageSpace
 from hidden_frame.edit.pages.order import move_pages
 from hidden_frame.edit.pages.sections import move_section
 from hidden_frame.interact.drops import EDGE, MasterDrop, between, on_page
+from hidden_frame.interact.filling import fillable
 from hidden_frame.interact.foretold import Foretold, foretell, gap_in_words
 from hidden_frame.model.lookup import positions
 from hidden_frame.model.publication import Publication
@@ -40,6 +41,7 @@ class PageHand:
         self._dragging = False
         self._before: tuple[str, ...] = ()
         self._to_choose = ""
+        self._across: tuple[str, ...] = ()
         self._anchor = ""
         self._foretold: tuple[object, Foretold] | None = None
         self._edges = QTimer(parent)
@@ -85,7 +87,9 @@ class PageHand:
             self.section = head.section_id
             return
         self._page = self.view.page_at(point)
-        if self._page is None:
+        if self._page is not None and self.session.linking is not None:
+            self._to_choose = self._page  # unless a drag fills pages
+        elif self._page is None:
             self._before = self.session.pages if keys else ()
             if not keys:
                 self.session.select_pages(())
@@ -103,13 +107,17 @@ class PageHand:
                 return
             self._dragging = True
             self._edges.start()
-            if self._page is not None or self.section is not None:
+            if self._filling():
+                self.view.setCursor(Qt.CursorShape.CrossCursor)
+            elif self._page is not None or self.section is not None:
                 self.view.setCursor(Qt.CursorShape.ClosedHandCursor)
         self._drag(event.modifiers())
 
     def _drag(self, keys: Keys) -> None:
         if self.section is not None:
             self._drag_section()
+        elif self._filling():
+            self._drag_across()
         elif self._page is None:
             self._rubber(keys)
         else:
@@ -123,6 +131,21 @@ class PageHand:
         chosen = set(self.view.touched(self.band)) | set(self._before)
         order = positions(self.session.publication)
         self.session.select_pages(tuple(p for p in order if p in chosen))
+
+    def _filling(self) -> bool:
+        """Whether pages are dragged across to be filled with the text of a frame."""
+        return self.session.linking is not None and self._page is not None
+
+    def _drag_across(self) -> None:
+        """The pages from where the drag began to the one under the pointer are to be filled."""
+        order, to = list(positions(self.session.publication)), self.view.page_at(self.pointer)
+        if self._page is None or to is None:
+            return
+        a, b = sorted((order.index(self._page), order.index(to)))
+        self._across = tuple(order[a : b + 1])
+        found = fillable(self.session.composition, self._across)
+        self.words, self.refused = found.words, not found.empty
+        self.session.mark_pages(self._across)
 
     def _drag_pages(self) -> None:
         self.gap = self.view.gap_at(self.pointer)
@@ -169,10 +192,12 @@ class PageHand:
 
     def release(self, event: QMouseEvent) -> None:
         gap, section, dragged = self.gap, self.section, self._dragging
-        to_choose = self._to_choose
+        to_choose, across = self._to_choose, self._across
         pages, point = self.session.pages, event.globalPosition().toPoint()
         self.end()
-        if dragged and gap is not None and section is not None:
+        if dragged and across and self.session.linking is not None:
+            self.session.fill_wanted.emit(across)
+        elif dragged and gap is not None and section is not None:
             before = gap.section_id or None
             order_pages(
                 self.session, "move section",
@@ -193,6 +218,7 @@ class PageHand:
         """Nothing is going on any more."""
         self.band = self.gap = self.section = self._page = self._pressed = None
         self._dragging, self.refused, self.words, self.drop = False, False, "", None
+        self._across = ()
         self._edges.stop()
         self.view.unsetCursor()
         self.view.viewport().update()
@@ -200,6 +226,8 @@ class PageHand:
     def cancel(self) -> bool:
         """Gives up a drag; False if none is going on."""
         going = self._dragging
+        if going and self._across:
+            self.session.mark_pages(())
         self.end()
         return going
 

@@ -1,0 +1,78 @@
+"""What helps a story that does not fit: each offer, taken, does what it says."""
+
+from __future__ import annotations
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from hidden_frame.compose.composer import Composer
+from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.new import new_publication
+from hidden_frame.edit.stories import start_story
+from hidden_frame.interact.filling import fillable, filled_pages
+from hidden_frame.interact.growth import grown
+from hidden_frame.interact.storied import helped, offers, state
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.invariants import problems
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.lookup import all_pages, find_page, find_story
+from hidden_frame.model.publication import Setup
+from hidden_frame.model.stories import Link
+from hidden_frame.model.text import Paragraph, Run
+from hidden_frame.model.trims import TRIMS
+
+
+def overset(words=900, height=100.0, y=60.0, pages=4):
+    """A story in one frame of the first page; the frame's id and the story's."""
+    publication = new_publication("New", Setup(trim=TRIMS["A5"]), pages)
+    page = all_pages(publication)[0].id
+    text = tuple(Paragraph("body", (Run("word " * 60),)) for _ in range(words // 60))
+    frame = TextFrame(id="", x=40, y=y, width=200, height=height, text=text)
+    publication, item = add_item(publication, page, frame)
+    publication, story = start_story(publication, page, item)
+    return publication, page, item, story
+
+
+def left(publication, story):
+    return state(Composer().compose(publication), story).left
+
+
+@settings(max_examples=25, deadline=None)
+@given(st.floats(40, 500), st.floats(20, 200), st.integers(120, 1500))
+def test_an_offer_taken_leaves_fewer_words_and_is_not_made_again(height, y, words):
+    publication, page, _, story = overset(words, height, y)
+    for offer in offers(Composer().compose(publication), story):
+        section = publication.sections[0].id
+        after = grown(helped(publication, story, offer.kind, section))
+        assert find_story(after, story).text is find_story(publication, story).text
+        assert problems(after) == []
+        if offer.kind == "enlarge":
+            assert left(after, story) < left(publication, story)
+            frame = find_page(after, page).items[0]
+            setup = publication.setup
+            assert frame.y + frame.height == pytest.approx(setup.trim.height - setup.margins.bottom)
+            again = offers(Composer().compose(after), story)
+            assert "enlarge" not in [o.kind for o in again]
+
+
+def test_a_frame_at_the_foot_is_not_to_be_enlarged():
+    setup = Setup(trim=TRIMS["A5"])
+    room = setup.trim.height - setup.margins.bottom - 60
+    publication, _, _, story = overset(height=room - 1)
+    kinds = [o.kind for o in offers(Composer().compose(publication), story)]
+    assert "enlarge" not in kinds and "jump" in kinds
+
+
+def test_pages_are_filled_in_order_and_those_that_hold_something_are_passed_over():
+    publication, page, item, story = overset(pages=6)
+    pages = [p.id for p in all_pages(publication)]
+    publication, _ = add_item(publication, pages[2], TextFrame(id="", x=9, y=9, width=9, height=9))
+    found = fillable(Composer().compose(publication), pages)
+    assert found.empty == (pages[1], *pages[3:]) and found.passed == (pages[0], pages[2])
+    after = filled_pages(publication, story, Link(page, item), found.empty)
+    assert [s.page for s in find_story(after, story).path] == [pages[0], *found.empty]
+    assert left(after, story) == 0 and problems(after) == []
+    assert fillable(Composer().compose(after), pages).empty == ()
+    with pytest.raises(Refusal, match="drag across empty"):
+        filled_pages(after, story, Link(page, item), ())
