@@ -685,3 +685,46 @@ def test_a_click_in_the_run_while_linking_only_turns_the_page(linked):
     )
     assert linked.session.page_id == linked.page(2) and linked.session.linking is not None
     assert len(linked.publication.sections[0].pages[1].items) == 0
+
+
+@pytest.mark.parametrize(
+    ("answer", "stories"),
+    [
+        ("Bring the whole story", 1),
+        ("Bring only the words on these pages", 1),
+        ("Leave their frames empty", 0),
+    ],
+)
+def test_pages_copied_to_another_publication_ask_what_comes_along(book, answer, stories):
+    whole, clipboard = plain(text_of(book)), book.window.page_clipboard
+    shown = [t for n in (6, 7) for t in book.session.composition.scene(book.page(n)).text_of()]
+    book.session.select_pages((book.page(6), book.page(7)))
+    assert clipboard.copy()
+    book.session.replace_all(new_publication("Other", Setup(trim=TRIMS["A5"]), 2), {}, None)
+    book.app.processEvents()
+    before = book.publication
+    clipboard.paste()
+    menu = clipboard.asking
+    assert book.publication is before and menu.isVisible()
+    assert "flows through these pages" in menu.actions()[0].text()
+    action = next(a for a in menu.actions() if a.text() == answer)
+    QTest.mouseClick(menu, Qt.MouseButton.LeftButton, pos=menu.actionGeometry(action).center())
+    book.app.processEvents()
+    assert len(all_pages(book.publication)) == 4 and len(book.publication.stories) == stories
+    pasted = [t for p in book.session.pages for t in book.session.composition.scene(p).text_of()]
+    if answer == "Bring the whole story":
+        assert plain(book.publication.stories[0].text) == whole
+    elif stories:
+        assert set(map(str.strip, shown)) & set(map(str.strip, pasted))
+        assert 0 < len(plain(book.publication.stories[0].text)) < len(whole)
+    book.do("undo")
+    assert book.publication is before
+
+
+def test_pages_pasted_where_they_come_from_ask_nothing(book):
+    count = len(book.publication.stories)
+    book.session.select_pages((book.page(6),))
+    assert book.window.page_clipboard.copy()
+    before = len(all_pages(book.publication))
+    book.window.page_clipboard.paste()
+    assert len(all_pages(book.publication)) >= before and len(book.publication.stories) == count

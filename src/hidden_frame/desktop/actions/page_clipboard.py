@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import msgspec
-from PySide6.QtCore import QByteArray, QMimeData
-from PySide6.QtGui import QGuiApplication
-from PySide6.QtWidgets import QWidget
+from PySide6.QtCore import QByteArray, QMimeData, Qt
+from PySide6.QtGui import QCursor, QGuiApplication
+from PySide6.QtWidgets import QMenu, QWidget
 
 from hidden_frame.desktop.actions.order import order_pages
 from hidden_frame.desktop.session import Session
@@ -17,6 +17,13 @@ from hidden_frame.edit.carry.pages import (
     section_pasted,
 )
 from hidden_frame.edit.pages.order import delete_pages, place_of
+from hidden_frame.interact.carried import (
+    ALONG,
+    Along,
+    StoryClip,
+    stories_copied,
+    stories_pasted,
+)
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import section_of
 from hidden_frame.model.publication import Publication
@@ -25,10 +32,13 @@ PAGES_MIME = "application/x-hidden-frame-pages"
 
 
 class PageParcel(msgspec.Struct, frozen=True):
-    """What goes to the clipboard: pages with what they use, and the bytes of their pictures."""
+    """What goes to the clipboard: pages with what they use, the bytes of their pictures, and the
+    stories that flow through them; those are for other publications than the one of `home`."""
 
     clip: PageClip
     blobs: dict[str, bytes]
+    stories: tuple[StoryClip, ...] = ()
+    home: str = ""
 
 
 class PageClipboard:
@@ -55,7 +65,9 @@ class PageClipboard:
         pictures = {p.hash for p in (*clip.clip.pictures, *clip.masters.clip.pictures)}
         blobs = {h: session.blobs[h] for h in pictures if h in session.blobs}
         data = QMimeData()
-        data.setData(PAGES_MIME, QByteArray(msgspec.msgpack.encode(PageParcel(clip, blobs))))
+        stories = stories_copied(session.composition, [p.id for p in clip.pages])
+        parcel = PageParcel(clip, blobs, stories, session.token)
+        data.setData(PAGES_MIME, QByteArray(msgspec.msgpack.encode(parcel)))
         QGuiApplication.clipboard().setMimeData(data)
         return True
 
@@ -77,9 +89,31 @@ class PageClipboard:
         except msgspec.MsgspecError:
             session.noticed.emit("What was copied can't be read here; copy it again.")
             return
+        if parcel.stories and parcel.home != session.token:
+            self._ask(parcel)
+        else:
+            self._paste(parcel, "empty")
+
+    def _ask(self, parcel: PageParcel) -> None:
+        """At the pointer, once: what comes along of the stories that flow through the pages."""
+        menu = QMenu(self.parent)
+        menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        names = [f"“{story.name}”" for story in parcel.stories]
+        more = f" and {len(names) - 2} more" if len(names) > 3 else ""
+        said = ", ".join(names[:2] if more else names) + more
+        flows = "flows" if len(names) == 1 else "flow"
+        menu.addAction(f"{said} {flows} through these pages").setEnabled(False)
+        menu.addSeparator()
+        for title, along in ALONG:
+            menu.addAction(title, lambda along=along: self._paste(parcel, along))
+        self.asking = menu
+        menu.popup(QCursor.pos())
+
+    def _paste(self, parcel: PageParcel, along: Along) -> None:
+        session = self.session
         session.blobs.update(parcel.blobs)
         if parcel.clip.whole:
-            self._paste_section(parcel.clip)
+            self._paste_section(parcel, along)
             return
         after = session.pages[-1] if session.pages else session.page_id
         made: list[str] = []
@@ -89,14 +123,14 @@ class PageClipboard:
             place = place_of(publication, after, after=True)
             publication, ids = pages_pasted(publication, parcel.clip, *place)
             made.extend(ids)
-            return publication
+            return stories_pasted(publication, parcel.stories, ids, along)
 
         count = len(parcel.clip.pages)
         name = "paste a page" if count == 1 else f"paste {count} pages"
         if order_pages(session, name, change, self.parent):
             session.select_pages(tuple(made))
 
-    def _paste_section(self, clip: PageClip) -> None:
+    def _paste_section(self, parcel: PageParcel, along: Along) -> None:
         """A section that was copied as such, behind the one that is worked in."""
         session = self.session
         page = session.pages[-1] if session.pages else session.page_id
@@ -104,9 +138,9 @@ class PageClipboard:
         made: list[str] = []
 
         def change(publication: Publication) -> Publication:
-            publication, _, section_id = section_pasted(publication, clip, after)
+            publication, pages, section_id = section_pasted(publication, parcel.clip, after)
             made[:] = [section_id]
-            return publication
+            return stories_pasted(publication, parcel.stories, pages, along, section_id)
 
         if order_pages(session, "paste a section", change, self.parent):
             session.select_section(made[0])
