@@ -728,3 +728,29 @@ def test_pages_pasted_where_they_come_from_ask_nothing(book):
     before = len(all_pages(book.publication))
     book.window.page_clipboard.paste()
     assert len(all_pages(book.publication)) >= before and len(book.publication.stories) == count
+
+
+def test_the_style_in_properties_is_that_of_the_words_that_a_frame_shows(linked):
+    choice = linked.window.properties.form.fields["text"]
+    assert choice.currentText() == "Body"
+    shown = len(linked.session.composition.flow(linked.story).parts[0].looked_at)
+    pick(choice, "Heading")
+    styles = [p.style for p in text_of(linked)]
+    heading = next(s.id for s in linked.publication.paragraph_styles if s.name == "Heading")
+    assert styles[0] == heading and "body" in styles and styles.count(heading) <= shown
+    frame = find_page(linked.publication, linked.session.holder_id).items[0]
+    assert frame.text == ()
+
+
+def test_an_empty_copy_is_written_in_as_any_frame(linked):
+    linked.do("duplicate")
+    answer_at_the_pointer(linked, "An empty frame")
+    made = linked.session.items[0]
+    choice = linked.window.properties.form.fields["text"]
+    assert choice.currentText() == "Body"
+    pick(choice, "Heading")
+    linked.double(-1, 120, 147)
+    linked.type("Quite new")
+    items = find_page(linked.publication, linked.session.holder_id).items
+    (text,) = [i.text for i in items if i.id == made]
+    assert plain(text) == "Quite new" and text[0].style != "body"

@@ -40,6 +40,13 @@ def stop_words(told: Told, at: int) -> Text:
     return words_between(told.story.text, told.flow, at, at)
 
 
+def stop_paragraphs(told: Told, at: int) -> range:
+    """The numbers of the paragraphs of which any line stands in one stop of a story."""
+    first = told.flow.starts[at].paragraph
+    blocks = (b.paragraph for f in told.flow.parts[at].text.fragments for b in f.blocks)
+    return range(first, first + max(blocks, default=-1) + 1)
+
+
 def words_between(text: Text, flow: Flow, first: int, last: int) -> Text:
     """The words that stand in the stops from one to another, both included."""
     start = flow.starts[first]

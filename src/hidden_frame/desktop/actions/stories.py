@@ -173,7 +173,8 @@ class StoryActions:
         menu = QMenu(self.desk)
         menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         one = len(copies) == 1
-        menu.addSection("The copy shows" if one else "The copies show")
+        menu.addAction("The copy is to show" if one else "The copies are to show").setEnabled(False)
+        menu.addSeparator()
         for title, shows in SHOWS:
             menu.addAction(title, lambda shows=shows: self._copies_show(copies, shows))
         self.asking = menu

@@ -7,6 +7,7 @@ from pathlib import Path
 from msgspec.structs import replace
 from PySide6.QtWidgets import QFileDialog, QPushButton, QVBoxLayout
 
+from hidden_frame.compose.composer import Told
 from hidden_frame.desktop.actions.choices import place_picture
 from hidden_frame.desktop.properties.fields import (
     Choice,
@@ -15,7 +16,9 @@ from hidden_frame.desktop.properties.fields import (
     NumberField,
 )
 from hidden_frame.desktop.properties.item_rows import ItemRows
+from hidden_frame.edit.stories import set_story_text
 from hidden_frame.edit.text.write import set_paragraph_style
+from hidden_frame.interact.copies import stop_paragraphs
 from hidden_frame.interact.cropping import crop_of, picture_of, rescaled
 from hidden_frame.interact.told import resolution_in_words
 from hidden_frame.model.items import (
@@ -26,6 +29,7 @@ from hidden_frame.model.items import (
     TextFrame,
 )
 from hidden_frame.model.publication import Picture
+from hidden_frame.model.text import Paragraph
 from hidden_frame.model.units import Unit
 from hidden_frame.storage.pictures import EXTENSIONS
 
@@ -87,17 +91,40 @@ def _paragraph_style(form: ItemRows) -> None:
     field = Choice("Style")
     field.setPlaceholderText("several")
 
+    def told(item: Item) -> tuple[Told, range] | None:
+        """The story that the frame shows, and its paragraphs that stand here."""
+        session = form.session
+        if session.mode != "pages":
+            return None
+        found = session.composition.told(session.holder_id, item.id)
+        if found is None:
+            return None
+        at = found.flow.index[session.holder_id, item.id]
+        return found, stop_paragraphs(found, at)
+
     def load(item: Item) -> None:
         assert isinstance(item, TextFrame)
-        styles = {p.style for p in item.text}
-        options = [(s.name, s.id) for s in form.session.publication.paragraph_styles]
+        known, story = form.session.publication.paragraph_styles, told(item)
+        text = item.text or (Paragraph(known[0].id),)
+        if story is not None:
+            text = story[0].story.text[story[1].start : story[1].stop]
+        styles = {p.style for p in text}
+        options = [(s.name, s.id) for s in known]
         field.show_choice(options, styles.pop() if len(styles) == 1 else None)
 
     def commit(style: object) -> None:
         item = form.item_now()
-        if isinstance(item, TextFrame):
-            text = set_paragraph_style(item.text, 0, len(item.text), str(style))
+        if not isinstance(item, TextFrame):
+            return
+        story = told(item)
+        if story is None:
+            text = item.text or (Paragraph(str(style)),)
+            text = set_paragraph_style(text, 0, len(text), str(style))
             form.change("paragraph style", text=text)
+            return
+        known, here = story[0].story, story[1]
+        text = set_paragraph_style(known.text, here.start, here.stop - 1, str(style))
+        form.session.edit("paragraph style", lambda p: set_story_text(p, known.id, text))
 
     field.committed.connect(commit)
     form.add("Style", "text", field, load)
