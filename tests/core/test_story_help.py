@@ -7,9 +7,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from hidden_frame.compose.composer import Composer
-from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.items.draw import add_item, change_items
 from hidden_frame.edit.new import new_publication
-from hidden_frame.edit.stories import start_story
+from hidden_frame.edit.stories import set_story_text, start_story
+from hidden_frame.edit.text.tighten import MOST, tightened
+from hidden_frame.edit.text.write import plain
 from hidden_frame.interact.filling import fillable, filled_pages
 from hidden_frame.interact.growth import grown
 from hidden_frame.interact.storied import helped, offers, state
@@ -19,6 +21,7 @@ from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_page, find_story
 from hidden_frame.model.publication import Setup
 from hidden_frame.model.stories import Link
+from hidden_frame.model.styles import computed_paragraphs
 from hidden_frame.model.text import Paragraph, Run
 from hidden_frame.model.trims import TRIMS
 
@@ -76,3 +79,49 @@ def test_pages_are_filled_in_order_and_those_that_hold_something_are_passed_over
     assert fillable(Composer().compose(after), pages).empty == ()
     with pytest.raises(Refusal, match="drag across empty"):
         filled_pages(after, story, Link(page, item), ())
+
+
+def nearly(rng):
+    """A story that lacks room for a few of its words, as a generator likes."""
+    words = [rng.choice(["lamp", "harbour", "slowly", "a", "window", "evening", "of"])
+             for _ in range(rng.randint(150, 400))]  # fmt: skip
+    publication = new_publication("New", Setup(trim=TRIMS["A5"]), 1)
+    page = all_pages(publication)[0].id
+    text = (Paragraph("body", (Run(" ".join(words)),)),)
+    frame = TextFrame(id="", x=40, y=40, width=220, height=500, text=text)
+    publication, item = add_item(publication, page, frame)
+    publication, story = start_story(publication, page, item)
+    lines = Composer().compose(publication).flow(story).parts[0].text.lines
+    high = len(lines) * lines_leading(publication)
+    cut = change_items(publication, page, {item: {"height": high - 1}})
+    return cut, story
+
+
+def lines_leading(publication):
+    return computed_paragraphs(publication.paragraph_styles)["body"].leading
+
+
+@settings(max_examples=20, deadline=None)
+@given(st.randoms(use_true_random=False))
+def test_a_story_is_tightened_only_as_far_as_it_needs_and_says(rng):
+    publication, story = nearly(rng)
+    composition = Composer().compose(publication)
+    kinds = [o.kind for o in offers(composition, story)]
+    if "tighten" not in kinds:
+        assert left(publication, story) > 0.03 * state(composition, story).words
+        return
+    try:
+        after = helped(publication, story, "tighten", "")
+    except Refusal as refusal:
+        assert "nothing was changed" in str(refusal)
+        tightest = tightened(publication, find_story(publication, story).text, MOST)
+        assert left(set_story_text(publication, story, tightest), story) > 0
+        return
+    assert left(after, story) == 0 and problems(after) == []
+    assert plain(find_story(after, story).text) == plain(find_story(publication, story).text)
+    looks = {c.look.tracking for p in find_story(after, story).text for c in p.content}
+    assert len(looks) == 1 and -MOST <= min(looks) <= -2
+    less = tightened(publication, find_story(publication, story).text, -min(looks) - 2)
+    assert left(set_story_text(publication, story, less), story) > 0
+    again = tightened(after, find_story(after, story).text, -min(looks))
+    assert again == find_story(after, story).text

@@ -19,15 +19,18 @@ from hidden_frame.compose.placing import text_area
 from hidden_frame.compose.stories.flow import Flow, words_of
 from hidden_frame.edit.items.draw import change_items
 from hidden_frame.edit.pages.order import add_pages
-from hidden_frame.edit.stories import flow_through, set_grows
+from hidden_frame.edit.stories import flow_through, set_grows, set_story_text
+from hidden_frame.edit.text.tighten import MOST, tightened
 from hidden_frame.interact.growth import grown, why_not
+from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Around, PictureFrame, TextFrame
 from hidden_frame.model.lookup import find_page, find_section, find_story
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.stories import Link, Story
 from hidden_frame.typeset.segments import TextOffset
 
-Help = Literal["grow", "pages", "flow", "enlarge", "jump"]
+Help = Literal["grow", "pages", "flow", "enlarge", "tighten", "jump"]
+_FEW = 0.03  # of its words that a story may lack room for so that tightening can help
 
 
 class StoryState(NamedTuple):
@@ -122,6 +125,11 @@ def offers(composition: Composition, story_id: str) -> list[Offer]:
     if room is not None:
         page = page_name(composition.facts[room.page])
         found.append(Offer(f"Enlarge its last frame, on {page}, to the foot margin", "enlarge"))
+    words = sum(words_of.each(flow.specs.recto))
+    if flow.stops and flow.words_left <= _FEW * words:
+        found.append(
+            Offer(f"Tighten its letters, by {MOST / 10:g} % of their size at most", "tighten")
+        )
     if flow.stops:
         found.append(Offer("Go to where it stops", "jump"))
     return found
@@ -174,6 +182,8 @@ def helped(publication: Publication, story_id: str, kind: Help, section_id: str)
         room = room_below(publication, story, flow)
         if room is not None:
             return change_items(publication, room.page, {room.item: {"height": room.height}})
+    if kind == "tighten":
+        return _tightened(publication, story)
     if kind == "pages":
         growing = grown(set_grows(publication, story_id, True))
         section = story.sections[0]
@@ -182,6 +192,22 @@ def helped(publication: Publication, story_id: str, kind: Help, section_id: str)
         if wanted > there:
             return add_pages(publication, section, there, wanted - there)[0]
     return publication
+
+
+def _tightened(publication: Publication, story: Story) -> Publication:
+    """The story as little tighter as makes it fit.  Raises `Refusal` if the limit does not."""
+    composer, left = Composer(), 0
+    for by in range(2, MOST + 1, 2):
+        text = tightened(publication, story.text, by)
+        tried = set_story_text(publication, story.id, text)
+        left = composer.compose(tried).flow(story.id).words_left
+        if not left:
+            return tried
+    one = left == 1
+    raise Refusal(
+        f"Tighter by {MOST / 10:g} %, {left:,} word{'' if one else 's'} of “{story.name}” "
+        f"still do{'es' if one else ''} not fit, so nothing was changed; add room, or cut words."
+    )
 
 
 def waiting_frame(publication: Publication, page_id: str, picture: str) -> PictureFrame:

@@ -205,7 +205,7 @@ class StoryActions:
             return
         names = {
             "grow": "let a story grow", "pages": "add pages", "flow": "flow on",
-            "enlarge": "enlarge a frame",
+            "enlarge": "enlarge a frame", "tighten": "tighten a story",
         }  # fmt: skip
         section = section_of(self.session.publication, self.session.page_id).id
         self.session.edit(names[kind], lambda p: helped(p, story_id, kind, section))
