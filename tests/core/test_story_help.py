@@ -125,3 +125,13 @@ def test_a_story_is_tightened_only_as_far_as_it_needs_and_says(rng):
     assert left(set_story_text(publication, story, less), story) > 0
     again = tightened(after, find_story(after, story).text, -min(looks))
     assert again == find_story(after, story).text
+
+
+def test_main_frames_are_offered_only_where_there_are_any():
+    publication, *_, story = overset()
+    kinds = [o.kind for o in offers(Composer().compose(publication), story)]
+    assert "flow" not in kinds
+    main = TextFrame(id="", x=40, y=60, width=200, height=300, main=1)
+    publication, _ = add_item(publication, publication.masters[0].id, main)
+    kinds = [o.kind for o in offers(Composer().compose(publication), story)]
+    assert "flow" in kinds

@@ -14,7 +14,7 @@ from hidden_frame.desktop.desk.stations import marked, out_mark
 from hidden_frame.desktop.dialogs.manuscript import ManuscriptDialog
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.new import new_publication
-from hidden_frame.edit.stories import link, start_story
+from hidden_frame.edit.stories import link, set_story_text, start_story
 from hidden_frame.edit.text.write import plain
 from hidden_frame.interact.copies import words_between
 from hidden_frame.interact.growth import grown
@@ -754,3 +754,21 @@ def test_an_empty_copy_is_written_in_as_any_frame(linked):
     items = find_page(linked.publication, linked.session.holder_id).items
     (text,) = [i.text for i in items if i.id == made]
     assert plain(text) == "Quite new" and text[0].style != "body"
+
+
+def test_no_offer_for_a_story_is_cut_on_the_shelf(linked):
+    from hidden_frame.interact.storied import Offer, offers
+
+    for words in (400, 60):  # much too long, and a little
+        text = (Paragraph("body", (Run("some words " * words),)),)
+        linked.session.edit("text", lambda p, t=text: set_story_text(p, linked.story, t))
+        linked.window.show_shelf("Stories")
+        linked.window.story_list.refresh()
+        linked.app.processEvents()
+        made = offers(linked.session.composition, linked.story)
+        helps = linked.window.story_list.helps
+        buttons = [helps.itemAt(n).widget() for n in range(helps.count())]
+        assert [b.text() for b in buttons] == [o.title for o in made if isinstance(o, Offer)]
+        for button in buttons:
+            assert button.fontMetrics().horizontalAdvance(button.text()) < button.width() - 16
+            assert button.toolTip().endswith(".")

@@ -52,10 +52,11 @@ class StoryState(NamedTuple):
 
 
 class Offer(NamedTuple):
-    """What helps a story that does not fit: a title, and what is done."""
+    """What helps a story that does not fit: a title, what is done, and that in a sentence."""
 
     title: str
     kind: Help
+    told: str
 
 
 def state(composition: Composition, story_id: str) -> StoryState:
@@ -116,23 +117,39 @@ def offers(composition: Composition, story_id: str) -> list[Offer]:
     found = []
     if story.sections and flow.stops and flow.parts[-1].lines:
         if not story.grows:
-            found.append(Offer("Let it grow: as many pages as it needs", "grow"))
+            found.append(
+                Offer("Let its section grow", "grow", "As many pages as it needs are added.")
+            )
         count = pages_needed(flow)
-        found.append(Offer(f"Add {count} page{'s' * (count != 1)} to its section", "pages"))
-    if not story.sections and composition.publication.sections:
-        found.append(Offer("Go on through the main frames of the section", "flow"))
+        found.append(
+            Offer(f"Add {count} page{'s' * (count != 1)}", "pages", "At the end of its section.")
+        )
+    if not story.sections and _main_frames(composition.publication):
+        found.append(
+            Offer("Go on in main frames", "flow", "Through those of the section on the desk.")
+        )
     room = room_below(composition.publication, story, flow)
     if room is not None:
         page = page_name(composition.facts[room.page])
-        found.append(Offer(f"Enlarge its last frame, on {page}, to the foot margin", "enlarge"))
+        found.append(
+            Offer("Enlarge its last frame", "enlarge", f"That on {page}, to the foot margin.")
+        )
     words = sum(words_of.each(flow.specs.recto))
     if flow.stops and flow.words_left <= _FEW * words:
         found.append(
-            Offer(f"Tighten its letters, by {MOST / 10:g} % of their size at most", "tighten")
+            Offer("Tighten its letters", "tighten", f"By {MOST / 10:g} % of their size at most.")
         )
     if flow.stops:
-        found.append(Offer("Go to where it stops", "jump"))
+        found.append(
+            Offer("Go to where it stops", "jump", "The caret where the words have no room.")
+        )
     return found
+
+
+def _main_frames(publication: Publication) -> bool:
+    """Whether any master has a main frame, through which a section's story could flow."""
+    items = (i for m in publication.masters for i in m.items)
+    return any(isinstance(i, TextFrame) and i.main for i in items)
 
 
 class RoomBelow(NamedTuple):

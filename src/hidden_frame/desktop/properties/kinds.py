@@ -34,7 +34,7 @@ from hidden_frame.model.units import Unit
 from hidden_frame.storage.pictures import EXTENSIONS
 
 MAIN: list[tuple[str, object]] = [
-    ("a text of its own", 0), ("its section’s story", 1), ("the story, second frame", 2),
+    ("its own or a linked text", 0), ("its section’s story", 1), ("the story, second frame", 2),
     ("the story, third frame", 3),
 ]  # fmt: skip
 FITS: list[tuple[str, object]] = [

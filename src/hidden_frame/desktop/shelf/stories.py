@@ -157,6 +157,7 @@ class StoryList(QWidget):
         self.grows.setEnabled(bool(story.sections))
         for offer in offers(composition, story_id):
             button = QPushButton(offer.title)
+            button.setToolTip(offer.told)
             button.clicked.connect(lambda _=False, kind=offer.kind: self.doing.help(story_id, kind))
             self.helps.addWidget(button)
 
