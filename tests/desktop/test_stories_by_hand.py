@@ -269,7 +269,7 @@ def test_the_shelf_tells_how_a_story_stands_and_lets_it_grow(book):
     panel.refresh()
     assert "do not fit" in panel.told.text()
     titles = [panel.helps.itemAt(n).widget().text() for n in range(panel.helps.count())]
-    assert titles[0].startswith("Let it grow")
+    assert titles[0] == "Let its section grow"
     found = [f for f in all_findings(book) if f.kind == "story does not fit"]
     assert len(found) == 1 and "The Lamplighters" in found[0].sentence
     panel.helps.itemAt(0).widget().click()
