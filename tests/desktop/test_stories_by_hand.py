@@ -772,3 +772,31 @@ def test_no_offer_for_a_story_is_cut_on_the_shelf(linked):
         for button in buttons:
             assert button.fontMetrics().horizontalAdvance(button.text()) < button.width() - 16
             assert button.toolTip().endswith(".")
+
+
+@pytest.mark.parametrize("wanted", [True, False])
+def test_a_section_without_main_frame_is_offered_one(linked, tmp_path, monkeypatch, wanted):
+    path = tmp_path / "tale.txt"
+    path.write_text("A tale of many words, told slowly. " * 400)
+
+    def use(dialog):
+        assert dialog.main.isVisibleTo(dialog) and "on Base" in dialog.main.text()
+        dialog.main.setChecked(wanted)
+        dialog.ok.click()
+
+    monkeypatch.setattr(ManuscriptDialog, "exec", use)
+    linked.window.stories.bring_in(path)
+    story = linked.publication.stories[-1]
+    composition = linked.session.composition
+    assert (composition.flow(story.id).rest is None) == wanted
+    if not wanted:
+        assert "do not fit: the masters of its section have no main frame" in linked.notices[-1]
+        return
+    (frame,) = linked.publication.masters[0].items
+    margins = linked.publication.setup.margins
+    assert frame.main == 1 and frame.y == margins.top
+    assert "A tale of many words" in " ".join(composition.scene(linked.page(2)).text_of())
+    monkeypatch.setattr(ManuscriptDialog, "exec", lambda d: seen.append(d.main.isVisibleTo(d)))
+    seen = []
+    linked.window.stories.bring_in(path)
+    assert seen == [False]

@@ -17,7 +17,7 @@ from hidden_frame.edit.pages.order import add_pages, delete_pages
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages, find_page, find_section, find_story
 from hidden_frame.model.publication import MAX_PAGES, Page, Publication
-from hidden_frame.model.stories import Story
+from hidden_frame.model.stories import MainFrames, Story
 
 _TRIES = 40
 
@@ -119,7 +119,8 @@ def _untouched(page: Page) -> bool:
 def why_not(publication: Publication, story: Story, flow: Flow) -> str:
     """Why a story that grows has no room all the same; "" if there is no reason in sight."""
     if not flow.stops:
-        return "no frame shows it"
+        through = any(isinstance(s, MainFrames) for s in story.path)
+        return "the masters of its section have no main frame" if through else "no frame shows it"
     if len(all_pages(publication)) >= MAX_PAGES:
         return f"a publication has at most {MAX_PAGES:,} pages"
     last = flow.parts[-1]

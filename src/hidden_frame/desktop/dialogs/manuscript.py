@@ -7,7 +7,7 @@ from contextlib import suppress
 from pathlib import Path
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QApplication, QProgressDialog, QWidget
+from PySide6.QtWidgets import QApplication, QCheckBox, QProgressDialog, QWidget
 
 from hidden_frame.desktop.dialogs.pages import EditQuestion
 from hidden_frame.desktop.properties.fields import Choice
@@ -15,8 +15,10 @@ from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.edit.stories import pour
 from hidden_frame.edit.text.bring import brought, matched, pictures_kept
+from hidden_frame.interact.main_frames import has_main_frame, main_master, with_main_frame
+from hidden_frame.interact.storied import state
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.lookup import find_story, section_of
+from hidden_frame.model.lookup import find_master, find_story, section_of
 from hidden_frame.model.publication import Publication
 from hidden_frame.storage.manuscripts import read
 from hidden_frame.storage.manuscripts.manuscript import Manuscript, report_in_words
@@ -49,6 +51,7 @@ class ManuscriptDialog(EditQuestion):
         super().__init__(session, parent, "Bring in a manuscript", "Bring in")
         self.manuscript, self.path = manuscript, path
         self.left = 0
+        self.story = ""
         self.form.note(f"“{manuscript.name}”: {report_in_words(manuscript)}")
         self.encoding = Choice("Encoding")
         if manuscript.encoding and path is not None:
@@ -59,6 +62,11 @@ class ManuscriptDialog(EditQuestion):
         options = [(s.name or f"Section {n}", s.id) for n, s in enumerate(sections, 1)]
         self.section.show_choice(options, here)
         self.form.row("Into the section", self.section)
+        self.main = QCheckBox()
+        self.main.setChecked(True)
+        self.form.column.addWidget(self.main)
+        self.section.committed.connect(lambda _: self._offer_main_frame())
+        self._offer_main_frame()
         self.choices: dict[str, Choice] = {}
         found = matched(session.publication, manuscript.styles) | self._remembered()
         styles = [(s.name, s.id) for s in session.publication.paragraph_styles]
@@ -73,6 +81,15 @@ class ManuscriptDialog(EditQuestion):
             more = len(manuscript.styles) - MOST
             self.form.note(f"{more} more styles are matched by name, or made.")
         self.finish()
+
+    def _offer_main_frame(self) -> None:
+        """A main frame, where the masters of the section have none: the text would not be seen."""
+        publication, section = self.session.publication, str(self.section.value())
+        master = main_master(publication, section)
+        self.main.setVisible(bool(master) and not has_main_frame(publication, section))
+        if master:
+            name = find_master(publication, master).name
+            self.main.setText(f"Make a main frame on {name}, within the margins")
 
     def _offer_encodings(self) -> None:
         """The likely encoding of a plain text, others, and what the text begins with in it."""
@@ -112,8 +129,11 @@ class ManuscriptDialog(EditQuestion):
         settings().change(manuscript_styles=tuple(sorted(kept.items()))[-200:])
 
         def change(publication: Publication) -> Publication:
+            if self.main.isChecked() and not has_main_frame(publication, section):
+                publication = with_main_frame(publication, section)
             publication, text = brought(publication, self.manuscript, matches)
             publication, story = pour(publication, section, text, self.manuscript.name)
+            self.story = story
             first = len(find_story(publication, story).text) - len(text)
             kept = pictures_kept(publication, story, self.manuscript, first)
             self.session.blobs.update(kept.blobs)
@@ -130,7 +150,8 @@ class ManuscriptDialog(EditQuestion):
             words += " Pictures wait in the story’s tray on the Shelf."
         if self.left:
             words += f" {self.left} of them are of a kind that can’t be placed."
-        return words
+        now = state(self.session.composition, self.story)
+        return words if now.fits else f"{words} {now.sentence}"
 
 
 def _beginning(manuscript: Manuscript) -> str:
