@@ -778,6 +778,7 @@ def test_no_offer_for_a_story_is_cut_on_the_shelf(linked):
 def test_a_section_without_main_frame_is_offered_one(linked, tmp_path, monkeypatch, wanted):
     path = tmp_path / "tale.txt"
     path.write_text("A tale of many words, told slowly. " * 400)
+    linked.session.show_page(linked.page(2))
 
     def use(dialog):
         assert dialog.main.isVisibleTo(dialog) and "on Base" in dialog.main.text()
@@ -795,6 +796,7 @@ def test_a_section_without_main_frame_is_offered_one(linked, tmp_path, monkeypat
     (frame,) = linked.publication.masters[0].items
     margins = linked.publication.setup.margins
     assert frame.main == 1 and frame.y == margins.top
+    assert linked.session.page_id == composition.flow(story.id).stops[0].page_id
     assert "A tale of many words" in " ".join(composition.scene(linked.page(2)).text_of())
     monkeypatch.setattr(ManuscriptDialog, "exec", lambda d: seen.append(d.main.isVisibleTo(d)))
     seen = []

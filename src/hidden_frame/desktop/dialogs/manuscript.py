@@ -51,7 +51,7 @@ class ManuscriptDialog(EditQuestion):
         super().__init__(session, parent, "Bring in a manuscript", "Bring in")
         self.manuscript, self.path = manuscript, path
         self.left = 0
-        self.story = ""
+        self.story, self.first = "", 0
         self.form.note(f"“{manuscript.name}”: {report_in_words(manuscript)}")
         self.encoding = Choice("Encoding")
         if manuscript.encoding and path is not None:
@@ -134,14 +134,22 @@ class ManuscriptDialog(EditQuestion):
             publication, text = brought(publication, self.manuscript, matches)
             publication, story = pour(publication, section, text, self.manuscript.name)
             self.story = story
-            first = len(find_story(publication, story).text) - len(text)
+            first = self.first = len(find_story(publication, story).text) - len(text)
             kept = pictures_kept(publication, story, self.manuscript, first)
             self.session.blobs.update(kept.blobs)
             self.left = kept.left
             return kept.publication
 
         self.edit("bring in a manuscript", change)
+        self._show_beginning()
         self.session.noticed.emit(self._report())
+
+    def _show_beginning(self) -> None:
+        """The page on which the text begins that was brought in."""
+        flow = self.session.composition.flow(self.story)
+        at = flow.stop_of(self.first, 0)
+        if at is not None:
+            self.session.show_page(flow.stops[at].page_id)
 
     def _report(self) -> str:
         """What came and what did not; where the pictures are."""
