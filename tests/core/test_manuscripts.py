@@ -22,10 +22,10 @@ from hidden_frame.model.invariants import problems
 from hidden_frame.model.lookup import find_story
 from hidden_frame.model.publication import Setup
 from hidden_frame.model.trims import TRIMS
-from hidden_frame.storage.manuscripts import read, written
 from hidden_frame.storage.manuscripts.manuscript import Para, Stretch, report_in_words
 from hidden_frame.storage.manuscripts.plain import decoded
-from hidden_frame.storage.manuscripts.read import KINDS, of_bytes
+from hidden_frame.storage.manuscripts.read import KINDS, of_bytes, read
+from hidden_frame.storage.manuscripts.write import written
 
 LETTERS = st.text(
     st.characters(

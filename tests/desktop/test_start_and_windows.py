@@ -325,3 +325,18 @@ def test_the_start_window_fills_its_space_with_few_and_with_many(
     assert cards[-1].geometry().right() == recent.geometry().right()
     assert len({card.width() for card in cards}) <= 2  # a pixel's difference at most
     assert all(card.height() >= 168 for card in cards)
+
+
+def test_the_window_loads_nothing_that_only_a_later_command_needs():
+    """Each costs a part of the time in which the window comes up."""
+    import subprocess
+    import sys
+
+    late = [
+        "lxml", "regex", "urllib.request", "charset_normalizer", "markdown_it", "pikepdf",
+        "hidden_frame.storage.manuscripts.read", "hidden_frame.storage.manuscripts.write",
+        "hidden_frame.desktop.galley", "hidden_frame.edit.text.find",
+    ]  # fmt: skip
+    code = f"import sys, hidden_frame.desktop.window;print([m for m in {late} if m in sys.modules])"
+    done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
+    assert done.stdout.strip() == "[]"

@@ -5,11 +5,11 @@ Every change goes through `edit`; widgets listen to two signals and read the res
 
 from __future__ import annotations
 
+import os
 import time
 from collections.abc import Callable, Sequence
 from pathlib import Path
 from typing import Literal, NamedTuple
-from uuid import uuid4
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
@@ -88,7 +88,7 @@ class Session(QObject):
         self.history = History.of(publication)
         self.saved: Publication | None = publication if path else None
         self.path = path
-        self.token = uuid4().hex  # tells what was copied here from what comes from elsewhere
+        self.token = os.urandom(8).hex()  # tells what was copied here
         self.draft: Publication | None = None
         self.mode: Mode = "pages"
         self.pane: Pane = "desk"

@@ -20,8 +20,9 @@ from hidden_frame.model.lookup import find_story
 from hidden_frame.model.publication import Publication, Section
 from hidden_frame.model.stories import Story
 from hidden_frame.storage.format import EXTENSION, save
-from hidden_frame.storage.manuscripts import read, written
 from hidden_frame.storage.manuscripts.manuscript import report_in_words
+from hidden_frame.storage.manuscripts.read import read
+from hidden_frame.storage.manuscripts.write import written
 
 
 @app.command("pour")

@@ -33,7 +33,7 @@ from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_story, section_of
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.stories import Link, MainFrames, Station
-from hidden_frame.storage.manuscripts import KINDS, written
+from hidden_frame.storage.manuscripts import KINDS
 
 
 class StoryActions:
@@ -261,6 +261,8 @@ class StoryActions:
 
     def write_out(self, story_id: str = "") -> None:
         """A story as a file that its author can correct."""
+        from hidden_frame.storage.manuscripts.write import written  # needed late
+
         told = self.told()
         story_id = story_id or (told.story.id if told is not None else "")
         if not story_id:

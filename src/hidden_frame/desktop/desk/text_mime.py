@@ -10,8 +10,6 @@ from hidden_frame.edit.text.bring import as_paragraphs, matched, run_of
 from hidden_frame.edit.text.write import plain
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import STEADY, Marker, Paragraph, Piece, Text
-from hidden_frame.storage.manuscripts.marked import read_html
-from hidden_frame.storage.manuscripts.write import written
 
 TEXT_MIME = "application/x-hidden-frame-text"
 _MOST = 4_000_000  # bytes of HTML that are looked at
@@ -19,6 +17,8 @@ _MOST = 4_000_000  # bytes of HTML that are looked at
 
 def as_mime(publication: Publication, piece: Text) -> QMimeData:
     """A piece of text in every form that somebody may want."""
+    from hidden_frame.storage.manuscripts.write import written  # needed late
+
     data = QMimeData()
     data.setData(TEXT_MIME, QByteArray(msgspec.msgpack.encode(piece)))
     data.setHtml(written(as_paragraphs(publication, piece), "html").decode("utf-8"))
@@ -43,6 +43,8 @@ def from_mime(
             return None
         return _known(piece, publication, style, whole)
     if data.hasHtml() and len(data.html()) <= _MOST:
+        from hidden_frame.storage.manuscripts.marked import read_html
+
         source = read_html(data.html(), "clipboard")
         styles = matched(publication, source.styles)
         return (

@@ -20,8 +20,8 @@ from hidden_frame.interact.storied import state
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import find_master, find_story, section_of
 from hidden_frame.model.publication import Publication
-from hidden_frame.storage.manuscripts import read
 from hidden_frame.storage.manuscripts.manuscript import Manuscript, report_in_words
+from hidden_frame.storage.manuscripts.read import read
 
 NEW = "a new style of this name"
 _PATIENCE = 0.4  # seconds before a progress window opens

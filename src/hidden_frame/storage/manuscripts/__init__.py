@@ -1,9 +1,7 @@
 """Manuscripts: texts that authors write elsewhere, read into one neutral form and written from it.
 
-`read(path)` takes plain text, Markdown, HTML, .docx (ISO/IEC 29500) and .odt (ISO/IEC 26300).
+`read.read(path)` takes plain text, Markdown, HTML, .docx (ISO/IEC 29500) and .odt (ISO/IEC 26300);
+`write.written` gives the bytes of a file for an author.
 """
 
-from hidden_frame.storage.manuscripts.read import KINDS, read
-from hidden_frame.storage.manuscripts.write import written
-
-__all__ = ["KINDS", "read", "written"]
+KINDS = ("docx", "odt", "md", "markdown", "html", "htm", "txt", "text")

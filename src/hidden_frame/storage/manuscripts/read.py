@@ -5,13 +5,12 @@ from __future__ import annotations
 from pathlib import Path
 
 from hidden_frame.model.errors import Refusal
+from hidden_frame.storage.manuscripts import KINDS
 from hidden_frame.storage.manuscripts.docx import read_docx
 from hidden_frame.storage.manuscripts.manuscript import MAX_BYTES, Manuscript
 from hidden_frame.storage.manuscripts.marked import read_html, read_markdown
 from hidden_frame.storage.manuscripts.odt import read_odt
 from hidden_frame.storage.manuscripts.plain import decoded, read_plain
-
-KINDS = ("docx", "odt", "md", "markdown", "html", "htm", "txt", "text")
 
 
 def read(path: Path, encoding: str = "") -> Manuscript:
