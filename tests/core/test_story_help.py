@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from hidden_frame.compose.composer import Composer
 from hidden_frame.edit.items.draw import add_item, change_items
 from hidden_frame.edit.new import new_publication
-from hidden_frame.edit.stories import set_story_text, start_story
+from hidden_frame.edit.stories import link_main, pour, set_story_text, start_story
 from hidden_frame.edit.text.tighten import MOST, tightened
 from hidden_frame.edit.text.write import plain
 from hidden_frame.interact.filling import fillable, filled_pages
@@ -135,3 +135,45 @@ def test_main_frames_are_offered_only_where_there_are_any():
     publication, _ = add_item(publication, publication.masters[0].id, main)
     kinds = [o.kind for o in offers(Composer().compose(publication), story)]
     assert "flow" in kinds
+
+
+@settings(max_examples=25, deadline=None)
+@given(st.lists(st.tuples(st.integers(0, 3), st.integers(0, 3)), min_size=1, max_size=6))
+def test_main_frames_linked_on_a_master_are_flowed_through_in_that_order(links):
+    """Against a list into which each frame is put behind the one that it was linked to."""
+    publication = new_publication("New", Setup(trim=TRIMS["A5"]), 1)
+    master = publication.masters[0].id
+    ids = []
+    for n in range(4):
+        frame = TextFrame(id="", x=30 + 90 * n, y=40, width=80, height=60)
+        publication, item = add_item(publication, master, frame)
+        ids.append(item)
+    order: list[str] = []
+    for a, b in ((ids[a], ids[b]) for a, b in links):
+        if a == b:
+            with pytest.raises(Refusal, match="linked to itself"):
+                link_main(publication, master, a, b)
+            continue
+        publication = link_main(publication, master, a, b)
+        order = [i for i in order if i != b]
+        if a not in order:
+            order.append(a)
+        order.insert(order.index(a) + 1, b)
+    text = (Paragraph("body", (Run("some words " * 400),)),)
+    publication, story = pour(publication, publication.sections[0].id, text)
+    stops = Composer().compose(publication).flow(story).stops
+    assert [s.room.item_id for s in stops] == order and problems(publication) == []
+
+
+def test_a_frame_with_words_of_its_own_is_no_main_frame_by_a_link():
+    publication = new_publication("New", Setup(trim=TRIMS["A5"]), 1)
+    master = publication.masters[0].id
+    frame = TextFrame(id="", name="Head", x=30, y=40, width=80, height=60)
+    publication, one = add_item(publication, master, frame)
+    text = (Paragraph("body", (Run("a running head"),)),)
+    words = TextFrame(id="", name="Head", x=130, y=40, width=80, height=60, text=text)
+    publication, two = add_item(publication, master, words)
+    with pytest.raises(Refusal, match="“Head” holds words of its own"):
+        link_main(publication, master, one, two)
+    with pytest.raises(Refusal, match="on this master itself"):
+        link_main(publication, master, one, "gone")

@@ -14,7 +14,7 @@ from hidden_frame.desktop.desk.stations import marked, out_mark
 from hidden_frame.desktop.dialogs.manuscript import ManuscriptDialog
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.new import new_publication
-from hidden_frame.edit.stories import link, set_story_text, start_story
+from hidden_frame.edit.stories import link, pour, set_story_text, start_story
 from hidden_frame.edit.text.write import plain
 from hidden_frame.interact.copies import words_between
 from hidden_frame.interact.growth import grown
@@ -802,3 +802,38 @@ def test_a_section_without_main_frame_is_offered_one(linked, tmp_path, monkeypat
     seen = []
     linked.window.stories.bring_in(path)
     assert seen == [False]
+
+
+@pytest.mark.parametrize("way", ["mark", "key", "draw"])
+def test_frames_are_linked_on_a_master_by_hand(hands, way):
+    publication = new_publication("New", Setup(trim=TRIMS["A5"]), 2)
+    master = publication.masters[0].id
+    frame = TextFrame(id="", x=50, y=50, width=300, height=90)
+    publication, first = add_item(publication, master, frame)
+    if way != "draw":
+        publication, _ = add_item(publication, master, replace(frame, y=200))
+    hands.session.replace_all(publication, {}, None)
+    hands.session.show_master(master)
+    hands.desk.camera.fit_to("spread")
+    hands.session.select_items(hands.session.faces()[1], (first,))
+    hands.app.processEvents()
+    if way == "key":
+        hands.do("link frame")
+    else:
+        ((placed, face, _),) = marked(hands.session, hands.desk.sheets())
+        at = out_mark(placed, face, hands.desk.camera.view).center().toPoint()
+        QTest.mouseClick(hands.desk, Qt.MouseButton.LeftButton, pos=at)
+    assert hands.session.linking == (master, first)
+    if way == "draw":
+        hands.drag(1, (60, 200), (300, 300))
+    else:
+        hands.click(1, 100, 240)
+    items = hands.publication.masters[0].items
+    assert [i.main for i in items] == [1, 2] and hands.session.linking is None
+    shows = hands.window.properties.form.fields["main"]
+    assert shows.currentText() == "the story, second frame"
+    text = (Paragraph("body", (Run("some words " * 300),)),)
+    hands.session.edit("pour", lambda p: pour(p, p.sections[0].id, text)[0])
+    flow = hands.session.composition.flow(hands.publication.stories[0].id)
+    assert [s.room.item_id for s in flow.stops[:2]] == [i.id for i in items]
+    assert flow.parts[1].lines > 0

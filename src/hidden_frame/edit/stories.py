@@ -13,6 +13,7 @@ from hidden_frame.edit.text.write import split
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import (
+    find_master,
     find_page,
     find_section,
     find_story,
@@ -23,6 +24,8 @@ from hidden_frame.model.publication import Publication
 from hidden_frame.model.same import same_ends
 from hidden_frame.model.stories import Link, MainFrames, Station, Story, Waiting
 from hidden_frame.model.text import STEADY, Marker, Paragraph, Text, TextPlace
+
+MAX_MAIN = 99  # of a master, as its type says
 
 
 def add_story(
@@ -187,6 +190,37 @@ def link(
         return replace(story, text=text, path=(*story.path[:at], station, *story.path[at:]))
 
     return change_story(publication, story_id, new)
+
+
+def link_main(publication: Publication, master_id: str, item_id: str, next_id: str) -> Publication:
+    """Two frames of a master made main frames, the second one next behind the first: the story of
+    a page's section goes on from one to the other, on one face or from the left to the right."""
+    frames = {i.id: i for i in find_master(publication, master_id).items}
+    first, following = frames.get(item_id), frames.get(next_id)
+    if not isinstance(first, TextFrame) or not isinstance(following, TextFrame):
+        raise Refusal(
+            "Only text frames that stand on this master itself are linked here; those that it has "
+            "from its base are linked there."
+        )
+    if first is following:
+        raise Refusal("A frame can't be linked to itself; click the one in which the text goes on.")
+    for frame in (first, following):
+        if not frame.main and not is_empty(frame.text):
+            raise Refusal(
+                f"“{frame.name}” holds words of its own, which a main frame can't; take them out, "
+                "or link another frame."
+            )
+    order = [
+        i for i in frames.values() if isinstance(i, TextFrame) and i.main and i is not following
+    ]
+    order.sort(key=lambda f: f.main)
+    if first not in order:
+        order.append(first)
+    order.insert(order.index(first) + 1, following)
+    if len(order) > MAX_MAIN:
+        raise Refusal(f"A master has at most {MAX_MAIN} main frames; link fewer.")
+    changes: dict[str, dict[str, object]] = {f.id: {"main": n} for n, f in enumerate(order, 1)}
+    return change_items(publication, master_id, changes)
 
 
 def _behind(path: tuple[Station, ...], after: Station | None) -> int:

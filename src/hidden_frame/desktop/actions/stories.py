@@ -16,6 +16,7 @@ from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.stories import (
     delete_story,
     link,
+    link_main,
     part_story,
     set_grows,
     start_story,
@@ -62,7 +63,15 @@ class StoryActions:
         return self.session.composition.told(self.session.holder_id, frame) if frame else None
 
     def can_link(self) -> bool:
-        return bool(self.frame())
+        return bool(self.frame() or self._main_frame())
+
+    def _main_frame(self) -> str:
+        """The id of the one selected text frame of the master on the desk; "" without one."""
+        session = self.session
+        if session.mode != "masters" or len(session.items) != 1:
+            return ""
+        item = shown_item(session.publication, session.holder_id, session.items[0], session.side)
+        return item.id if isinstance(item, TextFrame) else ""
 
     def in_story(self) -> bool:
         return self.told() is not None
@@ -81,11 +90,17 @@ class StoryActions:
     def start_link(self) -> None:
         """The next click on a frame goes on with the text of the selected one; one that is drawn
         now does too."""
-        frame = self.frame()
+        frame = self.frame() or self._main_frame()
         if not frame:
             return
         self.session.edit_text(None)
         self.session.link_from(self.session.holder_id, frame)
+        if self.session.mode == "masters":
+            self.session.noticed.emit(
+                "Click the frame of this master in which the story of a section goes on, or draw "
+                "one; Escape gives up."
+            )
+            return
         self.session.noticed.emit(
             "Click the frame in which the text goes on, draw one, or drag across empty pages in "
             "the Run or the flatplan; Escape gives up."
@@ -98,6 +113,11 @@ class StoryActions:
         if begun is None:
             return
         page, item = begun
+        if self.session.mode == "masters":
+            name = "link main frames"
+            if self.session.edit(name, lambda p: link_main(p, page, item, item_id)):
+                self.session.select_items(face, (item_id,))
+            return
 
         def change(publication: Publication) -> Publication:
             publication, story, after = self._begun(publication, page, item)

@@ -15,6 +15,7 @@ from hidden_frame.desktop.marks import STORY as _PATH
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.theme import Theme
 from hidden_frame.interact.faces import Face
+from hidden_frame.model.lookup import find_master
 
 SIZE = 15.0  # pixels
 
@@ -32,6 +33,7 @@ def marked(
     """The frames whose out-marks are shown: the selected one, all of its story while one writes
     or sees paths, and the last one of any story that does not fit."""
     if session.mode != "pages":
+        yield from _marked_main(session, faces)
         return
     composition = session.composition
     chosen = session.items[0] if len(session.items) == 1 else ""
@@ -51,6 +53,22 @@ def marked(
             last = told.flow.stops[-1].key == here and told.flow.rest is not None
             if selected or last or (same and (session.paths or session.editing is not None)):
                 yield placed, shown.face, told
+
+
+def _marked_main(
+    session: Session, faces: tuple[ShownFace, ...]
+) -> Iterator[tuple[Placed, Face, Told | None]]:
+    """The selected text frame of a master, if it is the master's own."""
+    if session.mode != "masters" or len(session.items) != 1:
+        return
+    own = {i.id for i in find_master(session.publication, session.holder_id).items}
+    if session.items[0] not in own:
+        return
+    for shown in faces:
+        for placed in shown.scene.placed:
+            mine = placed.item_id == session.items[0] and shown.face.side == session.side
+            if mine and placed.drawing.text is not None:
+                yield placed, shown.face, None
 
 
 def paint_stations(

@@ -28,7 +28,7 @@ from hidden_frame.model.items import (
     Shape,
     TextFrame,
 )
-from hidden_frame.model.publication import Picture
+from hidden_frame.model.publication import Picture, Publication
 from hidden_frame.model.text import Paragraph
 from hidden_frame.model.units import Unit
 from hidden_frame.storage.pictures import EXTENSIONS
@@ -79,12 +79,19 @@ def _text_rows(form: ItemRows, unit: Unit) -> None:
     form.check("Grows with its text", "grows")
     form.check("First line at the top", "snug")
     form.check("Runs around items", "yields")
-    form.choice("Shows", "main", lambda _: MAIN)
+    form.choice("Shows", "main", _shows)
     form.story = form.note()
     form.overflow = form.note()
     form.overflow.setObjectName("Error")
     form.offers = QVBoxLayout()
     form.column.addLayout(form.offers)
+
+
+def _shows(publication: Publication) -> list[tuple[str, object]]:
+    """What a text frame may show: as many main frames as there are, and three at least."""
+    items = (i for m in publication.masters for i in m.items)
+    most = max((i.main for i in items if isinstance(i, TextFrame)), default=0)
+    return [*MAIN, *((f"the story, frame {n}", n) for n in range(len(MAIN), most + 1))]
 
 
 def _paragraph_style(form: ItemRows) -> None:
