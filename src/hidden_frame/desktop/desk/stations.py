@@ -14,7 +14,9 @@ from hidden_frame.desktop.desk.view import View
 from hidden_frame.desktop.marks import STORY as _PATH
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.theme import Theme
+from hidden_frame.edit.stories import is_empty
 from hidden_frame.interact.faces import Face
+from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_master
 
 SIZE = 15.0  # pixels
@@ -58,11 +60,12 @@ def marked(
 def _marked_main(
     session: Session, faces: tuple[ShownFace, ...]
 ) -> Iterator[tuple[Placed, Face, Told | None]]:
-    """The selected text frame of a master, if it is the master's own."""
+    """The selected text frame of a master, if it is the master's own and has no words."""
     if session.mode != "masters" or len(session.items) != 1:
         return
-    own = {i.id for i in find_master(session.publication, session.holder_id).items}
-    if session.items[0] not in own:
+    own = {i.id: i for i in find_master(session.publication, session.holder_id).items}
+    frame = own.get(session.items[0])
+    if not isinstance(frame, TextFrame) or not (frame.main or is_empty(frame.text)):
         return
     for shown in faces:
         for placed in shown.scene.placed:
