@@ -837,3 +837,21 @@ def test_frames_are_linked_on_a_master_by_hand(hands, way):
     flow = hands.session.composition.flow(hands.publication.stories[0].id)
     assert [s.room.item_id for s in flow.stops[:2]] == [i.id for i in items]
     assert flow.parts[1].lines > 0
+
+
+def test_the_galley_stands_instead_of_the_desk_and_gives_it_back(book):
+    write_on(book)
+    book.do("galley")
+    galley = book.window.galley
+    beside = galley.text.viewport().width()
+    QTest.mouseClick(galley.wide, Qt.MouseButton.LeftButton)
+    book.app.processEvents()
+    assert not book.desk.isVisible() and galley.text.viewport().width() > beside
+    assert galley.text.viewport().width() <= 660
+    galley.text.setFocus()
+    QTest.keyClicks(galley.text, "Typed wide. ")
+    assert "Typed wide." in plain(text_of(book))
+    assert "Typed wide." in shown_words(book, 6)
+    QTest.mouseClick(galley.close_button, Qt.MouseButton.LeftButton)
+    book.app.processEvents()
+    assert book.desk.isVisible() and not galley.isVisible() and not galley.wide.isChecked()

@@ -40,6 +40,7 @@ from hidden_frame.model.same import same_ends
 from hidden_frame.model.text import Marker, Paragraph, Text, TextPlace
 
 MARGIN = 104  # pixels for the names of styles
+_MEASURE = 640  # pixels that a line may be long: longer ones are hard to read
 _OBJECT = "\ufffc"  # what stands for a marker
 _MOVES = {
     Qt.Key.Key_Left, Qt.Key.Key_Right, Qt.Key.Key_Up, Qt.Key.Key_Down, Qt.Key.Key_Home,
@@ -51,6 +52,7 @@ class Galley(QWidget):
     """Follows the story that one writes in; stays with the last one otherwise."""
 
     closed = Signal()
+    alone = Signal(bool)  # whether it stands instead of the desk
 
     def __init__(self, session: Session, writing: TextEdit) -> None:
         super().__init__()
@@ -64,11 +66,16 @@ class Galley(QWidget):
         self.signs.setText("¶")
         self.signs.setCheckable(True)
         self.signs.setToolTip("Show spaces, tabs and ends of paragraphs")
+        self.wide = QToolButton()
+        self.wide.setText("Wide")
+        self.wide.setCheckable(True)
+        self.wide.setToolTip("The galley instead of the desk")
         self.close_button = QToolButton()
         self.close_button.setText("✕")
         self.close_button.setToolTip("Close the galley")
         row = QHBoxLayout()
         row.addWidget(self.name, 1)
+        row.addWidget(self.wide)
         row.addWidget(self.signs)
         row.addWidget(self.close_button)
         column = QVBoxLayout(self)
@@ -76,6 +83,7 @@ class Galley(QWidget):
         column.addLayout(row)
         column.addWidget(self.text, 1)
         self.signs.toggled.connect(self.text.show_signs)
+        self.wide.toggled.connect(self.alone)
         self.close_button.clicked.connect(self.closed)
         session.changed.connect(self.refresh)
         session.looked.connect(self.refresh)
@@ -337,6 +345,9 @@ class GalleyText(QPlainTextEdit):
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
         inner = self.contentsRect()
+        spare = max(inner.width() - MARGIN - _MEASURE, 0)
+        if self.viewportMargins().right() != spare:
+            self.setViewportMargins(MARGIN, 0, spare, 0)
         self.names.setGeometry(inner.left(), inner.top(), MARGIN, inner.height())
 
     def paint_names(self, painter: QPainter) -> None:

@@ -159,6 +159,7 @@ class Window(QMainWindow):
 
         galley = Galley(self.session, self.desk.text)
         galley.closed.connect(self.toggle_galley)
+        galley.alone.connect(self.ruled.setHidden)
         galley.hide()
         self.beside.addWidget(galley)
         self.beside.setStretchFactor(0, 1)
@@ -177,7 +178,9 @@ class Window(QMainWindow):
             self.beside.setSizes([wide - min(wide // 2, 420), min(wide // 2, 420)])
             self.galley.refresh()
         else:
+            self.galley.wide.setChecked(False)
             self.galley.hide()
+            self.desk.setFocus()
         self.commands.refresh()
 
     @cached_property
