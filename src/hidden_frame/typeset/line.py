@@ -131,7 +131,7 @@ class TextLine:
     text.  `leaders` fill the way to a tab stop and are nobody's text.
     """
 
-    __slots__ = ("_cells", "_runs", "_spec", "leaders", "left", "right", "rise")
+    __slots__ = ("_cells", "_place", "_runs", "_spec", "leaders", "left", "right", "rise")
 
     def __init__(
         self,
@@ -144,6 +144,7 @@ class TextLine:
         self._spec = spec
         self._cells = cells
         self._runs: tuple[GlyphRun, ...] | None = None
+        self._place: TextOffset | None = None  # asked for again whenever text flows anew
         self.rise = rise
         self.left = cells[0].left if len(cells) == 1 else _begins(cells)
         self.right = right
@@ -163,10 +164,15 @@ class TextLine:
     @property
     def place(self) -> TextOffset:
         """Where it begins in the paragraph's text."""
-        segment, cut = self._cells[0].segment, self._cells[0].cut
-        if cut.first or cut.skip:
-            return segment.place(cut.first, cut.skip)
-        return TextOffset(segment.origin)
+        found = self._place
+        if found is None:
+            segment, cut = self._cells[0].segment, self._cells[0].cut
+            if cut.first or cut.skip:
+                found = segment.place(cut.first, cut.skip)
+            else:
+                found = TextOffset(segment.origin)
+            self._place = found
+        return found
 
     @property
     def start(self) -> int:
