@@ -124,7 +124,7 @@ def _spec(
 ) -> ParagraphSpec:
     shown = iter(values)
     style = known.paragraphs[paragraph.style]
-    base = span_of("", style, None, None, known, False)
+    base = _plain_span(style, known)
     tabs = style.tabs if paragraph.tabs is None else paragraph.tabs
     spans = []
     for piece in paragraph.content:
@@ -150,6 +150,12 @@ def _spec(
         style.name,
         base.ink,
     )
+
+
+@remembered()
+def _plain_span(style: ComputedStyle, known: Palette) -> Span:
+    """What a style alone makes of a text: the same for all of its paragraphs."""
+    return span_of("", style, None, None, known, False)
 
 
 def _with_every_character(span: Span) -> list[Span]:
