@@ -60,6 +60,11 @@ class GlyphRun:
         return self._laid.spaced()[self._begin : self._end]
 
     @property
+    def evenly(self) -> bool:
+        """Whether a space is known to stand between any two words, and none before the first."""
+        return self._begin == 0 and self._laid.segment.all_spaced
+
+    @property
     def text(self) -> str:
         parts = zip(self.words, self.spaced, strict=True)
         return "".join((" " if gap else "") + word.text for word, gap in parts)

@@ -21,7 +21,7 @@ from hidden_frame.output.pdf.operators import number
 from hidden_frame.output.pdf.store import Store, pdf_name
 from hidden_frame.typeset.fonts import FontFace
 from hidden_frame.typeset.fonts.machine import keeps_whole
-from hidden_frame.typeset.shaping import Shaped
+from hidden_frame.typeset.shaping import Shaped, Word
 
 Pieces = list[tuple[float, str]]  # how far each part of a word is raised, in font units; its code
 _CODES = 0xFFFF
@@ -52,6 +52,7 @@ class EmbeddedFont:
         self._text: dict[int, str] = {}
         self._free = count(len(self._advance))
         self.codes: dict[int, Coded] = {}  # by identity: words are shaped once and kept
+        self.plain: dict[Word, str] = {}  # of words whose codes alone spell them, on the line
         self._blank = face.space if keeps_whole(tables) else 0  # a subset's glyph 0 is empty
         self.space_width = self._advance[face.space] * self.per_unit
 
@@ -69,6 +70,15 @@ class EmbeddedFont:
             plain = "".join(code for _, code in pieces) if level else None
             found = self.codes[id(shaped)] = Coded(plain, pieces, spelt, shaped)
         return found
+
+    def is_plain(self, word: Word) -> bool:
+        """Whether a word is one string of codes that spell it, which `plain` then has."""
+        if word not in self.plain:
+            coded = self.code(word.shaped)
+            if not coded.spelt or coded.plain is None:
+                return False
+            self.plain[word] = coded.plain
+        return True
 
     def _code(self, glyph: int, text: str) -> tuple[int, bool]:
         """The code of a glyph that stands for a text, and whether it says so."""

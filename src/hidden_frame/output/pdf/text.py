@@ -50,11 +50,17 @@ class TextWriter:
             self.sheet.say("EMC")
 
     def _run(self, run: GlyphRun, dx: float, dy: float, goes_on: bool) -> None:
-        words, spaced = run.words, run.spaced
-        if not words or not (any(spaced) or any(w.text for w in words)):
+        words, setting = run.words, run.setting
+        if not words:
             return
-        setting = run.setting
         font, name = self.fonts(setting.face)
+        if len(words) > 1 and run.evenly:  # most runs by far
+            self._state(name, setting.size, run.span.ink, setting.tracking)
+            if self._evenly(run, words, font, dx, dy):
+                return
+        spaced = run.spaced
+        if not (any(spaced) or any(w.text for w in words)):
+            return
         self._state(name, setting.size, run.span.ink, setting.tracking)
         if not spaced[0] and all(spaced[1:]) and self._evenly(run, words, font, dx, dy):
             return
@@ -92,13 +98,16 @@ class TextWriter:
     ) -> bool:
         """Most runs: words with one and the same space between them, in one array.  False for
         a run that needs more than that."""
-        codes = font.codes
-        coded = [codes.get(id(w.shaped)) or font.code(w.shaped) for w in words]
-        if not all(c.spelt and c.plain is not None for c in coded):
-            return False
+        plain = font.plain
+        try:
+            codes = [plain[word] for word in words]
+        except KeyError:
+            if not all(map(font.is_plain, words)):
+                return False
+            codes = [plain[word] for word in words]
         extra, size = run.extra, run.setting.size
         wider = f" {number(-extra * 1000 / size)} " if abs(extra) > 1e-6 else ""
-        array = f"{font.space}{wider}".join([c.plain or "" for c in coded]).replace("><", "")
+        array = f"{font.space}{wider}".join(codes).replace("><", "")
         place = f"{number(run.x + dx)} {number(dy)}"
         self.sheet.say(f"1 0 0 -1 {place} Tm [{array}] TJ")
         return True
