@@ -466,3 +466,17 @@ def test_a_bleed_that_no_press_has_is_refused(bleed):
     publication, blobs = almanac()
     with pytest.raises(Refusal, match="can't be exported"):
         pdf_bytes(Composer().compose(publication), blobs, bleed=bleed)
+
+
+@pytest.mark.parametrize("words", ["x\u0301 and q\u0307", "sine x\u0301", "x\u0301"])
+def test_what_glyphs_alone_do_not_spell_is_told_in_actual_text(small, words):
+    """ISO 32000-1, 14.9.4: a mark that was put on a letter is its glyph's, but not its text's."""
+    page = all_pages(small)[0].id
+    frame = TextFrame(
+        id="", x=40, y=40, width=300, height=60, text=(Paragraph("body", (Run(words),)),)
+    )
+    publication, _ = add_item(small, page, frame)
+    reader = pypdf.PdfReader(io.BytesIO(exported(publication)[1]))
+    found = b"".join(p.get_contents().get_data() for p in reader.pages)
+    wanted = words.encode("utf-16-be").hex().upper()
+    assert f"/ActualText <FEFF{wanted}>".encode() in found

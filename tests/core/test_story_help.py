@@ -22,7 +22,7 @@ from hidden_frame.model.lookup import all_pages, find_page, find_story
 from hidden_frame.model.publication import Setup
 from hidden_frame.model.stories import Link
 from hidden_frame.model.styles import computed_paragraphs
-from hidden_frame.model.text import Paragraph, Run
+from hidden_frame.model.text import Look, Paragraph, Run
 from hidden_frame.model.trims import TRIMS
 
 
@@ -177,3 +177,13 @@ def test_a_frame_with_words_of_its_own_is_no_main_frame_by_a_link():
         link_main(publication, master, one, two)
     with pytest.raises(Refusal, match="on this master itself"):
         link_main(publication, master, one, "gone")
+
+
+@given(st.lists(st.none() | st.floats(-40, 40), min_size=1, max_size=6), st.integers(1, 10))
+def test_tightened_runs_are_as_close_as_wanted_or_closer(trackings, by):
+    """What its author set closer stays; the styles here have no tracking."""
+    publication = new_publication("New", Setup(trim=TRIMS["A5"]), 1)
+    runs = tuple(Run("word ", look=None if t is None else Look(tracking=t)) for t in trackings)
+    (paragraph,) = tightened(publication, (Paragraph("body", runs),), by)
+    found = [c.look.tracking for c in paragraph.content]
+    assert found == [-by if t is None else min(t, -by) for t in trackings]
