@@ -1,18 +1,4 @@
-"""The commands that open no window, over the same core as the window.
-
-hidden-frame [FILE] [--demo]
-hidden-frame demo PATH.hframe [--book]
-hidden-frame pages FILE --json
-hidden-frame info FILE --json
-hidden-frame export FILE OUT.pdf [--pages RANGE]
-hidden-frame export FILE OUT-%d.png --dpi N
-hidden-frame pour MANUSCRIPT FILE [--section NAME] [--out NEW.hframe]
-hidden-frame stories FILE [--json]
-hidden-frame story FILE NAME OUT.docx|.html|.md|.txt
-hidden-frame status FILE [--json]
-hidden-frame run SCRIPT.py [FILE] [ARGUMENTS]
-hidden-frame install [--remove]
-"""
+"""The commands that open no window, over the same core as the window."""
 
 from __future__ import annotations
 

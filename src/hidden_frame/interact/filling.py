@@ -44,12 +44,13 @@ def _pages(count: int) -> str:
 
 def fillable(composition: Composition, pages: Iterable[str]) -> Fillable:
     """A page is empty that has no item of its own and through which no story flows."""
+    publication = composition.publication
+    told = {page for s in publication.stories for page in composition.flow(s.id).frames}
     empty: list[str] = []
     passed: list[str] = []
     for page in pages:
-        own = find_page(composition.publication, page).items
-        told = any(composition.told(page, p.item_id) for p in composition.scene(page).placed)
-        (passed if own or told else empty).append(page)
+        own = find_page(publication, page).items
+        (passed if own or page in told else empty).append(page)
     return Fillable(tuple(empty), tuple(passed))
 
 

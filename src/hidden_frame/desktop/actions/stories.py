@@ -51,8 +51,12 @@ class StoryActions:
 
     def frame(self) -> str:
         """The id of the one selected text frame on a page; "" without one."""
+        return self._text_frame() if self.session.mode == "pages" else ""
+
+    def _text_frame(self) -> str:
+        """The id of the one selected text frame on a page or master; "" without one."""
         session = self.session
-        if session.mode != "pages" or len(session.items) != 1:
+        if len(session.items) != 1:
             return ""
         item = shown_item(session.publication, session.holder_id, session.items[0], session.side)
         return item.id if isinstance(item, TextFrame) else ""
@@ -63,15 +67,7 @@ class StoryActions:
         return self.session.composition.told(self.session.holder_id, frame) if frame else None
 
     def can_link(self) -> bool:
-        return bool(self.frame() or self._main_frame())
-
-    def _main_frame(self) -> str:
-        """The id of the one selected text frame of the master on the desk; "" without one."""
-        session = self.session
-        if session.mode != "masters" or len(session.items) != 1:
-            return ""
-        item = shown_item(session.publication, session.holder_id, session.items[0], session.side)
-        return item.id if isinstance(item, TextFrame) else ""
+        return bool(self._text_frame())
 
     def in_story(self) -> bool:
         return self.told() is not None
@@ -90,7 +86,7 @@ class StoryActions:
     def start_link(self) -> None:
         """The next click on a frame goes on with the text of the selected one; one that is drawn
         now does too."""
-        frame = self.frame() or self._main_frame()
+        frame = self._text_frame()
         if not frame:
             return
         self.session.edit_text(None)

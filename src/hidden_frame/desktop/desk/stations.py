@@ -87,7 +87,8 @@ def paint_stations(
 def _paint_mark(
     painter: QPainter, box: QRectF, placed: Placed, face: Face, told: Told | None, theme: Theme
 ) -> None:
-    """An arrow where the text goes on, a plus where it has no room; hollow where a link begins."""
+    """An arrow where the text goes on, lines that wait where it has no room; hollow where a link
+    begins."""
     ink = QColor(_PATH)
     last = told is None or told.flow.stops[-1].key == (face.holder_id, placed.item_id)
     over = told is not None and last and told.flow.rest is not None
@@ -100,8 +101,8 @@ def _paint_mark(
     c = box.center()
     painter.setPen(QPen(QColor(theme.panel) if filled else ink, 1.8))
     if over:
-        painter.drawLine(QPointF(c.x() - 3.5, c.y()), QPointF(c.x() + 3.5, c.y()))
-        painter.drawLine(QPointF(c.x(), c.y() - 3.5), QPointF(c.x(), c.y() + 3.5))
+        for dy, wide in ((-3.0, 3.5), (0.0, 3.5), (3.0, 0.5)):  # the last one ends early
+            painter.drawLine(QPointF(c.x() - 3.5, c.y() + dy), QPointF(c.x() + wide, c.y() + dy))
         return
     painter.drawLine(QPointF(c.x() - 3.5, c.y()), QPointF(c.x() + 3, c.y()))
     painter.drawLine(QPointF(c.x() + 0.5, c.y() - 3), QPointF(c.x() + 3.5, c.y()))

@@ -15,6 +15,7 @@ from hidden_frame.desktop.desk.text_mime import as_mime, from_mime
 from hidden_frame.desktop.session import Editing, Session
 from hidden_frame.edit.stories import set_story_text
 from hidden_frame.edit.text import write as edit_text
+from hidden_frame.interact.carets import END, START, by_line
 from hidden_frame.interact.hits import Spot, hit
 from hidden_frame.interact.shown import change_shown, shown_item
 from hidden_frame.model.items import TextFrame
@@ -22,13 +23,10 @@ from hidden_frame.model.plane.box import Bounds
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.styles import computed_characters, computed_style
 from hidden_frame.model.text import STEADY, Alignment, Marker, Text, TextPlace
-from hidden_frame.typeset.caret import Caret, caret_at, place_at, spans_of, stops
-from hidden_frame.typeset.text import SetText
+from hidden_frame.typeset.caret import Caret, caret_at, place_at, spans_of
 
-_MOVES = {
-    Qt.Key.Key_Left, Qt.Key.Key_Right, Qt.Key.Key_Up, Qt.Key.Key_Down, Qt.Key.Key_Home,
-    Qt.Key.Key_End,
-}  # fmt: skip
+_WAYS = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1, Qt.Key.Key_Home: START, Qt.Key.Key_End: END}
+_MOVES = {Qt.Key.Key_Left, Qt.Key.Key_Right, *_WAYS}
 
 
 _KEPT = (
@@ -466,44 +464,11 @@ class TextEdit(QObject):
         self.session.seal()
 
     def _by_line(self, key: int) -> TextPlace:
-        block = self.block()
-        if block is None or not block.text.lines:
+        block, told, editing = self.block(), self.told(), self.session.editing
+        if block is None or editing is None:
             return self.caret
-        first = self._first()
-        caret = caret_at(block.text, self.caret[0] - first, self.caret[1])
-        line = block.text.lines[caret.line]
-        if key == Qt.Key.Key_Home:
-            return first + line.paragraph, line.start
-        if key == Qt.Key.Key_End:
-            return first + line.paragraph, line.end
-        step = -1 if key == Qt.Key.Key_Up else 1
-        index = caret.line + step
-        if not 0 <= index < len(block.text.lines):
-            return self._beyond(caret, step)
-        paragraph, offset = _in_line(block.text, index, caret.x)
-        return first + paragraph, offset
-
-    def _beyond(self, caret: Caret, step: int) -> TextPlace:
-        """The line above the frame's first or below its last: in the story's next frame that
-        holds any; the text's start or end where there is none."""
-        told, editing = self.told(), self.session.editing
-        if told is not None and editing is not None:
-            flow = told.flow
-            at = flow.index[editing.holder_id, editing.item_id] + step
-            while 0 <= at < len(flow.stops) and not flow.parts[at].lines:
-                at += step
-            if 0 <= at < len(flow.stops):
-                text, first = flow.parts[at].text, flow.starts[at].paragraph
-                paragraph, offset = _in_line(text, 0 if step > 0 else len(text.lines) - 1, caret.x)
-                return first + paragraph, offset
-        return (0, 0) if step < 0 else edit_text.end_of(self.text)
-
-
-def _in_line(text: SetText, index: int, x: float) -> TextPlace:
-    """The place on a line that lies nearest to an x."""
-    line = text.lines[index]
-    offset = min(stops(line), key=lambda stop: abs(stop[1] - x))[0]
-    return line.paragraph, offset
+        at = told.flow.index[editing.holder_id, editing.item_id] if told is not None else 0
+        return by_line(self.text, block.text, self.caret, _WAYS[Qt.Key(key)], told, at)
 
 
 def _clamped(text: Text, place: TextPlace) -> TextPlace:

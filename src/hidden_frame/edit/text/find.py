@@ -7,7 +7,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from time import monotonic
 from typing import NamedTuple
 
@@ -78,17 +78,30 @@ def characters(paragraph: Paragraph) -> str:
 
 def hits(text: Text, query: Query, within: Stretch | None = None) -> Iterator[TextHit]:
     """Every place where a query is met, in order; places without width are left out."""
-    for number, matches in _matches(text, query):
+    looked_in = _looked_in(text, None, within)
+    for number, matches in _matches(text, query, looked_in):
         for match in matches:
             hit = TextHit(number, match.start(), match.end())
             if hit.within(within):
                 yield hit
 
 
-def _matches(text: Text, query: Query) -> Iterator[tuple[int, list[re.Match[str]]]]:
-    """Each paragraph's matches.  Raises `Refusal` for an expression that takes too long."""
+def _looked_in(text: Text, only: TextHit | None, within: Stretch | None) -> range:
+    """The paragraphs in which anything is to be found."""
+    first, last = (0, len(text) - 1) if within is None else (within.start[0], within.end[0])
+    if only is not None:
+        first = last = only.paragraph
+    return range(first, min(last + 1, len(text)))
+
+
+def _matches(
+    text: Text, query: Query, numbers: Iterable[int]
+) -> Iterator[tuple[int, list[re.Match[str]]]]:
+    """The matches of each of these paragraphs.  Raises `Refusal` for an expression that takes too
+    long."""
     wanted, until = pattern(query), monotonic() + PATIENCE
-    for number, paragraph in enumerate(text):
+    for number in numbers:
+        paragraph = text[number]
         if query.style and paragraph.style != query.style:
             continue
         left = max(until - monotonic(), 0.001)
@@ -111,7 +124,8 @@ def replaced(
     expression `by` may name its groups (`\\1`).  Raises `Refusal` for a group that is not there.
     """
     found, count = list(text), 0
-    for number, matches in _matches(text, query):
+    looked_in = _looked_in(text, only, within)
+    for number, matches in _matches(text, query, looked_in):
         wanted = [m for m in matches if _meant(TextHit(number, *m.span()), only, within)]
         if wanted:
             count += len(wanted)
