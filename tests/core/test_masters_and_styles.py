@@ -29,13 +29,13 @@ from hidden_frame.edit.masters.apply import (
     set_section_masters,
 )
 from hidden_frame.edit.masters.faces import set_face
-from hidden_frame.edit.masters.overrides import follow_all, hide_here, override, overrides_on
+from hidden_frame.edit.masters.overrides import follow_all, hide_here, override
 from hidden_frame.edit.pages.order import duplicate_pages, set_guides
 from hidden_frame.edit.pages.sections import join_with_previous, rename_section, start_section
 from hidden_frame.interact.shown import items_on, shown_item
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Columns, Guide, Margins
-from hidden_frame.model.items import Shape, TextFrame
+from hidden_frame.model.items import Override, Shape, TextFrame
 from hidden_frame.model.lookup import all_pages, find_master, paragraph_style, stack_of
 from hidden_frame.model.paint import Colour
 from hidden_frame.model.plane.matrix import Matrix, placement
@@ -86,7 +86,7 @@ def test_deleting_a_master_hands_over_followers_bases_and_overrides(small):
     gone = delete_master(publication, derived, instead=top)
     assert find_master(gone, top).base == base
     assert all_pages(gone)[0].masters == (top,)
-    assert overrides_on(gone, page, item) == {"x": 1.0}
+    assert all_pages(gone)[0].overrides == (Override(item=item, x=1.0),)
     without = delete_master(gone, base)
     assert all_pages(without)[0].overrides == () and without.default_masters == ()
 

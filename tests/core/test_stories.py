@@ -27,7 +27,6 @@ from hidden_frame.edit.stories import (
     rename_story,
     set_story_text,
     start_story,
-    story_of_frame,
     unlink,
 )
 from hidden_frame.edit.text.write import plain
@@ -35,7 +34,7 @@ from hidden_frame.interact.growth import grown
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.invariants import problems
 from hidden_frame.model.items import Around, Shape, TextFrame
-from hidden_frame.model.lookup import all_pages, find_page, find_story
+from hidden_frame.model.lookup import all_pages, find_page, find_story, linked_story
 from hidden_frame.model.publication import Setup
 from hidden_frame.model.stories import Link, MainFrames
 from hidden_frame.model.text import Paragraph, Run
@@ -289,7 +288,7 @@ def test_linking_a_frame_with_words_of_its_own_keeps_them():
     story = find_story(publication, story_id)
     assert story.path[1] == Link(page, item) and plain(story.text).endswith("own words")
     assert is_empty(find_page(publication, page).items[0].text)
-    assert story_of_frame(publication, page, item).id == story_id
+    assert linked_story(publication, page, item).id == story_id
 
 
 def test_hand_links_and_main_frames_mix():

@@ -93,10 +93,6 @@ class Galley(QWidget):
         super().showEvent(event)
         self.refresh()
 
-    def show_story(self, story_id: str) -> None:
-        self.text.story_id = story_id
-        self.refresh()
-
     def refresh(self) -> None:
         """Takes up the story's text, paragraph by paragraph, where it changed."""
         if not self.isVisible():

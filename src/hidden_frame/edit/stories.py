@@ -146,11 +146,6 @@ def is_empty(text: Text) -> bool:
     return not any(paragraph.content for paragraph in text)
 
 
-def story_of_frame(publication: Publication, page_id: str, item_id: str) -> Story | None:
-    """The story that a frame was linked to by hand."""
-    return linked_story(publication, page_id, item_id)
-
-
 def start_story(publication: Publication, page_id: str, item_id: str) -> tuple[Publication, str]:
     """A page's own frame made the first stop of a story that holds its text, and the story's
     id; the frame's story as it is if it shows one."""

@@ -12,10 +12,9 @@ from msgspec.structs import replace
 
 from hidden_frame.compose.composer import Composer, Composition
 from hidden_frame.compose.stories.flow import Flow
-from hidden_frame.edit.change import change_page
 from hidden_frame.edit.pages.order import add_pages, delete_pages
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.lookup import all_pages, find_page, find_section, find_story
+from hidden_frame.model.lookup import all_pages, find_section, find_story
 from hidden_frame.model.publication import MAX_PAGES, Page, Publication
 from hidden_frame.model.stories import MainFrames, Story
 
@@ -127,10 +126,3 @@ def why_not(publication: Publication, story: Story, flow: Flow) -> str:
     if not last.lines:
         return "its frames have no room for a single line"
     return ""
-
-
-def kept_page(publication: Publication, page_id: str) -> Publication:
-    """A page that a story made, kept from now on."""
-    if not find_page(publication, page_id).made:
-        return publication
-    return change_page(publication, page_id, lambda p: replace(p, made=False))

@@ -11,7 +11,7 @@ from hidden_frame.edit.change import change_holder, change_pages
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import OVERRIDABLE, Item, Override, changed_properties
-from hidden_frame.model.lookup import holder, master_item
+from hidden_frame.model.lookup import master_item
 from hidden_frame.model.publication import Master, Page, Publication
 
 
@@ -111,11 +111,3 @@ def make_local(
     local = replace(shown, face="both", placing="repeated", visible=True)
     publication, new_id = add_item(publication, page_id, local)
     return hide_here(publication, page_id, item_id), new_id
-
-
-def overrides_on(publication: Publication, holder_id: str, item_id: str) -> dict[str, object]:
-    """The properties of an item that are overridden on this page or master."""
-    for each in holder(publication, holder_id).overrides:
-        if each.item == item_id:
-            return changed_properties(each)
-    return {}
