@@ -206,7 +206,7 @@ def one_paragraph() -> Iterator[Row]:
     from hidden_frame.model.publication import Setup
     from hidden_frame.model.text import Paragraph, Run
     from hidden_frame.model.trims import TRIMS
-    from hidden_frame.typeset.lines import set_paragraph
+    from hidden_frame.typeset.paragraphs import set_paragraph
 
     known = palette(new_publication("Book", Setup(trim=TRIMS["A5"])))
     words = " ".join(page_texts(pages=60)).split()

@@ -15,8 +15,9 @@ from hidden_frame.typeset.breaking.cut import Cut
 from hidden_frame.typeset.breaking.first_fit import Breaker
 from hidden_frame.typeset.fill import Where, fill
 from hidden_frame.typeset.fonts import font_book
-from hidden_frame.typeset.lines import LineSetter, set_lines, set_paragraph
-from hidden_frame.typeset.paragraph import ParagraphSpec, Span, Tab
+from hidden_frame.typeset.lines import LineSetter, set_lines
+from hidden_frame.typeset.paragraph import ParagraphSpec, Spacing, Span, Tab
+from hidden_frame.typeset.paragraphs import set_paragraph
 from hidden_frame.typeset.region import Region
 from hidden_frame.typeset.segments import segments
 from hidden_frame.typeset.shaping import setting_of
@@ -37,7 +38,7 @@ def strings(draw, most=40):
 
 
 @st.composite
-def paragraphs(draw, most=40, marker=st.booleans()):
+def paragraphs(draw, most=40, marker=st.booleans(), whole=st.booleans()):
     text = draw(strings(most))
     cut = draw(st.integers(0, len(text)))
     language = draw(st.sampled_from([None, "en_GB"]))
@@ -52,6 +53,7 @@ def paragraphs(draw, most=40, marker=st.booleans()):
         draw(st.sampled_from([0.0, 9.0])), draw(st.sampled_from([0.0, 5.0])),
         draw(st.sampled_from([0.0, 12.0, -6.0])),
         draw(st.sampled_from([(), (Tab(50.0, "left", "."), Tab(None, "right"))])),
+        spacing=Spacing(whole=draw(whole)),
     )  # fmt: skip
 
 
@@ -89,7 +91,7 @@ def test_cuts_of_a_segment_are_the_same_one_by_one_and_at_once(spec, measure):
         assert all(isinstance(c, Cut) for c in cuts)
 
 
-@given(paragraphs(), st.floats(40, 300))
+@given(paragraphs(whole=st.just(False)), st.floats(40, 300))
 def test_lines_are_the_same_one_by_one_and_at_once(spec, measure):
     setter, found = LineSetter(spec, measure), []
     while not setter.done:
@@ -98,7 +100,7 @@ def test_lines_are_the_same_one_by_one_and_at_once(spec, measure):
     assert found  # an empty paragraph has a line too
 
 
-@given(paragraphs(), st.floats(60, 300), st.data())
+@given(paragraphs(whole=st.just(False)), st.floats(60, 300), st.data())
 def test_lines_can_be_taken_up_where_any_line_begins(spec, measure, data):
     lines = set_lines(spec, measure)
     at = data.draw(st.integers(0, len(lines) - 1))

@@ -16,7 +16,7 @@ from hidden_frame.typeset.caret import caret_at, place_at, stops
 from hidden_frame.typeset.fonts import font_book
 from hidden_frame.typeset.hyphenation import divisions
 from hidden_frame.typeset.overflow import explain
-from hidden_frame.typeset.paragraph import ParagraphSpec, Span, Tab
+from hidden_frame.typeset.paragraph import ParagraphSpec, Spacing, Span, Tab
 from hidden_frame.typeset.region import Region
 from hidden_frame.typeset.shaping import setting_of, shape
 
@@ -108,8 +108,9 @@ def test_justified_lines_reach_the_edge_but_the_last_one(text, width):
     for line in lines[:-1]:
         if " " in line.text:
             assert line.right == pytest.approx(width, abs=0.02)
-    # Common practice of the trade: the last line of a justified paragraph keeps its spaces.
-    assert all(run.extra == 0.0 for run in lines[-1].runs)
+    # Common practice of the trade: the last line of a justified paragraph keeps its spaces, or
+    # has them a little narrower.
+    assert all(-0.15 * SETTING.space - 0.001 <= run.extra <= 0.0 for run in lines[-1].runs)
 
 
 LONG = ("observation", "understanding", "correspondence", "independently", "administration",
@@ -146,7 +147,8 @@ def test_narrow_columns_do_take_three_hyphens_in_a_row():
 def test_a_justified_line_is_loose_only_where_no_division_helps(text, width):
     """Half as wide again is felt as loose (common practice of the trade): such a line's next
     word can't be divided so that a part of it fits, by pyphen, or three hyphens stand above."""
-    set_ = set_text([spec(text, align="justified", language="en_GB")], width)
+    one_by_one = spec(text, align="justified", language="en_GB", spacing=Spacing(whole=False))
+    set_ = set_text([one_by_one], width)
     lines, space = set_.lines, SETTING.space
     hyphens = 0
     for line, after in pairwise(lines):

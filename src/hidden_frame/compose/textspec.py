@@ -18,7 +18,7 @@ from hidden_frame.model.styles import (
     computed_characters,
     computed_paragraphs,
 )
-from hidden_frame.model.text import Look, Marker, Paragraph, Text
+from hidden_frame.model.text import Look, Marker, Paragraph, Run, Text
 from hidden_frame.typeset.fonts import font_book
 from hidden_frame.typeset.fonts.fallback import stretches
 from hidden_frame.typeset.paragraph import Ink, ParagraphSpec, Span, SpotInk, Tab
@@ -122,6 +122,10 @@ def edited_specs(
 def _spec(
     paragraph: Paragraph, values: tuple[str, ...], side: Side, known: Palette
 ) -> ParagraphSpec:
+    if len(paragraph.content) == 1 and paragraph.alignment is None and paragraph.tabs is None:
+        piece = paragraph.content[0]
+        if isinstance(piece, Run) and piece.style is None and piece.look is None:
+            return _plain_spec(piece.text, paragraph.style, side, known)
     shown = iter(values)
     style = known.paragraphs[paragraph.style]
     base = _plain_span(style, known)
@@ -150,6 +154,20 @@ def _spec(
         style.name,
         base.ink,
     )
+
+
+def _plain_spec(text: str, style_id: str, side: Side, known: Palette) -> ParagraphSpec:
+    """A paragraph of one look, which most are, from the one that its style makes of no text."""
+    empty = _empty_spec(style_id, side, known)
+    span = empty.spans[0]
+    filled = Span(text, *span[1:])
+    spans = (filled,) if text.isascii() and span.setting.face.has_ascii else ()
+    return ParagraphSpec(spans or tuple(_with_every_character(filled)), *empty[1:])
+
+
+@remembered()
+def _empty_spec(style_id: str, side: Side, known: Palette) -> ParagraphSpec:
+    return _spec(Paragraph(style_id, (Run(""), Run(""))), (), side, known)
 
 
 @remembered()

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import argparse
-import gc
 import os
 import sys
 from pathlib import Path
@@ -41,12 +40,10 @@ def run(arguments: list[str]) -> int:
     from hidden_frame.desktop.mishaps import catch_all
     from hidden_frame.desktop.settings import settings
     from hidden_frame.desktop.windows import Windows
+    from hidden_frame.model.memory import settle
     from hidden_frame.resources import DESKTOP
 
-    # Publications are large trees of small objects that rarely form cycles.
-    gc.set_threshold(50_000, 20, 50)
-    gc.freeze()  # what was loaded stays
-    gc.enable()
+    settle()
     app = QApplication.instance() or QApplication(sys.argv[:1])
     assert isinstance(app, QApplication)
     app.setApplicationName("Hidden Frame")

@@ -15,6 +15,7 @@ alive what another one has dropped.
 
 from __future__ import annotations
 
+import gc
 from collections.abc import Callable, Iterable
 from functools import update_wrapper
 from inspect import Parameter, signature
@@ -23,6 +24,15 @@ from typing import Any, Generic, NamedTuple, ParamSpec, Protocol, TypeVar
 P = ParamSpec("P")
 R = TypeVar("R")
 R_co = TypeVar("R_co", covariant=True)
+
+
+def settle() -> None:
+    """Lets the collector of circles come seldom, and look at nothing that is there by now:
+    publications are large trees of small objects that form no circles."""
+    gc.set_threshold(50_000, 20, 50)
+    gc.freeze()
+    gc.enable()
+
 
 SLACK = 10 * 1024**2  # bytes of new values between two clearances
 _PLAIN = {"str", "int", "bool", "float", "None", "Side"}
@@ -94,13 +104,21 @@ class Memo(Generic[R]):
         self._function, self._weigh, self._memory = function, weigh_result, memory
         memory.memos.append(self)
 
-    def missed(self, key: object, args: tuple[Any, ...]) -> R:
-        """A result that is not fresh: a stale one, or a new one."""
+    def kept(self, key: object) -> bool:
+        """Whether a result is known; it is fresh from then on."""
         hit = self.stale.pop(key, None)
         if hit is not None:
             self.fresh[key] = hit
-            return hit[1]
-        result = self._function(*args)
+        return key in self.fresh
+
+    def missed(self, key: object, args: tuple[Any, ...]) -> R:
+        """A result that is not fresh: a stale one, or a new one."""
+        if self.kept(key):
+            return self.fresh[key][1]
+        return self.keep(key, args, self._function(*args))
+
+    def keep(self, key: object, args: tuple[Any, ...], result: R) -> R:
+        """Keeps a new result."""
         weight = _ENTRY + self._weigh(result)
         self.fresh[key] = (args, result, weight)
         self._memory.new += weight
@@ -137,30 +155,37 @@ def remembered(
     by_value: tuple[str, ...] = (),
     weigh: Callable[[Any], int] = weigh,
     memory: Memory = MEMORY,
+    together: Callable[..., list[Any]] | None = None,
 ) -> Callable[[Callable[P, R]], Remembered[P, R]]:
     """Lets a function remember its results.
 
     Arguments count by identity and are kept alive with the result, so that an identity can't be
     reused.  By value count those annotated as strings, numbers or `Side`, and those named in
-    `by_value`.  `weigh` gives a result's weight in bytes where `memory.weigh` would be far off.
-    Raises `TypeError` where a name in `by_value` is no parameter.
+    `by_value`.  `together` gives the results for several first arguments, where that is quicker
+    than one after the other: `each` uses it.  `weigh` gives a result's weight in bytes where
+    `memory.weigh` would be far off.  Raises `TypeError` where a name in `by_value` is no parameter.
     """
 
     def decorate(function: Callable[P, R]) -> Remembered[P, R]:
         memo: Memo[R] = Memo(function, weigh, memory)
-        return _written(function, by_value, memo)
+        return _written(function, by_value, memo, together)
 
     return decorate
 
 
-def _written(function: Any, by_value: tuple[str, ...], memo: Memo[Any]) -> Any:
+def _written(
+    function: Any,
+    by_value: tuple[str, ...],
+    memo: Memo[Any],
+    together: Callable[..., list[Any]] | None,
+) -> Any:
     """The function with its memo, written out for its parameters once: it is called more often
     than anything else, and a general one would take twice as long."""
     parameters = signature(function).parameters
     unknown = set(by_value) - set(parameters)
     if unknown:
         raise TypeError(f"{memo.name} has no {', '.join(sorted(unknown))}")
-    names = {"memo": memo, "get": memo.fresh.get, "missed": memo.missed}
+    names = {"memo": memo, "get": memo.fresh.get, "missed": memo.missed, "together": together}
     given, passed, parts = [], [], []
     for name, parameter in parameters.items():
         if parameter.kind is Parameter.VAR_POSITIONAL:
@@ -180,6 +205,13 @@ def _written(function: Any, by_value: tuple[str, ...], memo: Memo[Any]) -> Any:
     key = parts[0] if single else f"({', '.join(parts)},)"
     others = ", ".join(passed[1:])
     first = passed[0].lstrip("*")
+    at_once = f"""
+    new = {{{key}: {first} for {first} in firsts if get({key}) is None}}
+    new = {{key: {first} for key, {first} in new.items() if not memo.kept(key)}}
+    if len(new) > 1:
+        for (key, {first}), result in zip(new.items(), together(list(new.values()), {others})):
+            memo.keep(key, ({", ".join(passed)},), result)
+"""
     source = f"""
 def call({", ".join(given)}):
     hit = get({key})
@@ -187,7 +219,7 @@ def call({", ".join(given)}):
         return hit[1]
     return missed({key}, ({", ".join(passed)},))
 
-def each(firsts, {others}):
+def each(firsts, {others}):{at_once if together else ""}
     found = []
     for {first} in firsts:
         hit = get({key})

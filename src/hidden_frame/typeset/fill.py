@@ -9,13 +9,13 @@ Where(paragraph=0, place=TextOffset(offset=15, words=0))
 from __future__ import annotations
 
 import math
-from bisect import bisect_left
 from collections.abc import Sequence
 from typing import NamedTuple
 
 from hidden_frame.typeset.line import TextLine
-from hidden_frame.typeset.lines import LineSetter, SetParagraph, set_paragraph
+from hidden_frame.typeset.lines import LineSetter
 from hidden_frame.typeset.paragraph import ParagraphSpec
+from hidden_frame.typeset.paragraphs import SetLines, SetParagraph, lines_from, set_paragraph
 from hidden_frame.typeset.region import Region
 from hidden_frame.typeset.segments import TextOffset
 
@@ -35,11 +35,16 @@ class Block(NamedTuple):
     """
 
     paragraph: int
-    lines: tuple[TextLine, ...]
+    set: SetLines
     first: int
     last: int
     x: float
     top: float
+
+    @property
+    def lines(self) -> tuple[TextLine, ...]:
+        """The paragraph's lines, of which some stand here."""
+        return self.set.lines
 
 
 class Fragment(NamedTuple):
@@ -60,7 +65,7 @@ class Fragment(NamedTuple):
         if not self.blocks:
             return 0.0
         last = self.blocks[-1]
-        return last.top + sum(line.height for line in last.lines[last.first : last.last])
+        return last.top + last.set.spec.leading * (last.last - last.first)
 
 
 def fill(
@@ -107,20 +112,18 @@ class _Filling:
         """The usual case, nothing in the way: a paragraph's lines are known, and as many of
         them are taken as there is room for."""
         region = self.region
-        known = self.known[number] if self.known else set_paragraph(spec, self.measure)
-        lines, first = known.lines, 0
-        if begin != TextOffset():
-            first = bisect_left(lines, begin, key=_place)
-            if first == len(lines) or lines[first].place != begin:  # broken at another measure
-                lines, first = _from(spec, begin, self.measure), 0
-        last, leading = len(lines), spec.leading
+        known: SetLines = self.known[number] if self.known else set_paragraph(spec, self.measure)
+        first = known.line_at(begin)
+        if first is None:  # broken at another measure
+            known, first = lines_from(spec, begin, self.measure), 0
+        last, leading = known.count, spec.leading
         if self.y + leading * (last - first) > self.limit:
             last = first + max(int((self.limit - self.y) // leading), 0)
         if last > first:
             at = number - self.origin
-            self.blocks.append(Block(at, lines, first, last, region.left, self.y))
+            self.blocks.append(Block(at, known, first, last, region.left, self.y))
             self.y += leading * (last - first)
-        return Where(number, lines[last].place) if last < len(lines) else None
+        return Where(number, known.place(last)) if last < known.count else None
 
     def around(self, number: int, spec: ParagraphSpec, begin: TextOffset) -> Where | None:
         """Where measures depend on the height: each line is broken where it comes to stand."""
@@ -133,7 +136,8 @@ class _Filling:
                 return Where(number, setter.place)
             left, right = found
             line = setter.line(right - left)
-            self.blocks.append(Block(number - self.origin, (line,), 0, 1, left, self.y))
+            alone = SetLines(spec, (line,), 1)
+            self.blocks.append(Block(number - self.origin, alone, 0, 1, left, self.y))
             self.y += spec.leading
         return None
 
@@ -148,17 +152,3 @@ class _Filling:
                 return left, right
             self.y = below
         return None
-
-
-def _place(line: TextLine) -> TextOffset:
-    return line.place
-
-
-def _from(spec: ParagraphSpec, begin: TextOffset, measure: float) -> tuple[TextLine, ...]:
-    """The lines of a paragraph from a place in its text on, at one measure."""
-    setter = LineSetter(spec, measure)
-    setter.go_on_at(begin)
-    lines: list[TextLine] = []
-    while not setter.done:
-        lines += setter.row(measure)
-    return tuple(lines)

@@ -1,4 +1,4 @@
-"""Breaks to lines, one after another or all at once; a paragraph is set once at a measure.
+"""Breaks to lines, one after another or all at once.
 
 >>> from hidden_frame.typeset.fonts import font_book
 >>> from hidden_frame.typeset.paragraph import Span
@@ -11,14 +11,18 @@
 
 from __future__ import annotations
 
-from hidden_frame.model.memory import remembered
 from hidden_frame.typeset.breaking.cut import Cut
+from hidden_frame.typeset.breaking.demerits import Fit
 from hidden_frame.typeset.breaking.first_fit import Breaker
+from hidden_frame.typeset.breaking.nodes import Break
+from hidden_frame.typeset.breaking.total_fit import cuts_of, total_fit
 from hidden_frame.typeset.line import Begun, Laid, TextLine, gaps, natural, whole
 from hidden_frame.typeset.paragraph import ParagraphSpec, Tab
 from hidden_frame.typeset.segments import Segment, TextOffset, segments
+from hidden_frame.typeset.shaping import exact
 
 DEFAULT_TAB = 36.0  # points between stops where a style sets none
+ZONE = 0.08  # of the measure: how far from the edge a ragged line ends and is still good
 
 
 class LineSetter:
@@ -73,7 +77,7 @@ class LineSetter:
         spec = self.spec
         measure = self.widest - spec.right - max(indent, spec.left)
         self._indent, self._fresh = indent, True
-        self._breaker = Breaker(segment, measure, spec.align == "justified")
+        self._breaker = Breaker(segment, measure, spec.align == "justified", spec.spacing)
         return self._breaker
 
     def line(self, measure: float) -> TextLine:
@@ -99,28 +103,41 @@ class LineSetter:
             self._row += 1
         return line
 
-    def row(self, measure: float) -> list[TextLine]:
-        """All lines up to the next line break at one measure: the same as `line` again and
-        again, in less time."""
-        row = self._rows[self._row]
-        if self._breaker is not None or len(row) > 1:
-            at, lines = self._row, []
-            while not self.done and self._row == at:
-                lines.append(self.line(measure))
-            return lines
-        spec, indent = self.spec, self.indent
-        breaker = self._break(row[0], indent)
-        first, rest = measure - spec.right - indent, measure - spec.right - spec.left
-        cuts = breaker.lines(first, rest) or [Cut(0, -1)]
-        segment, set_line = breaker.segment, self._line
-        lines = [set_line(segment, cuts[0], indent, first, len(cuts) == 1)]
-        self._fresh = False
-        lines += self._middle(segment, cuts[1:-1], rest)
+    def row(self, measure: float, breaks: list[Break] | None = None) -> list[TextLine]:
+        """All lines up to the next line break at one measure, or what is left of them; `breaks`
+        are where they end, if that is known."""
+        begun: list[TextLine] = []
+        if self._breaker is None:
+            row = self._rows[self._row]
+            if len(row) == 1:
+                self._break(row[0], self.indent)
+            else:
+                line = self._tabbed(row, measure)
+                if line is not None:
+                    self._row += 1
+                    return [line]
+        breaker, spec = self._breaker, self.spec
+        assert breaker is not None
+        left, rest = self._indent if self._fresh else spec.left, measure - spec.right - spec.left
+        segment, first = breaker.segment, measure - spec.right - left
+        if breaks is not None:
+            cuts = cuts_of(segment, breaks, 0, 0, rest)
+        elif breaker.done or not segment.words:
+            cuts = []
+        elif spec.spacing.whole:
+            cuts = total_fit(
+                segment, fit_of(spec, measure), exact(left - spec.left), *breaker.position
+            )
+        else:
+            cuts = breaker.lines(first, rest)
+        cuts = cuts or [Cut(0, -1)]
+        begun.append(self._line(segment, cuts[0], left, first, len(cuts) == 1))
+        self._fresh, self._begun, self._breaker = False, None, None
+        begun += self._middle(segment, cuts[1:-1], rest)
         if len(cuts) > 1:
-            lines.append(set_line(segment, cuts[-1], spec.left, rest, True))
-        self._breaker = None
+            begun.append(self._line(segment, cuts[-1], spec.left, rest, True))
         self._row += 1
-        return lines
+        return begun
 
     def go_on_at(self, place: TextOffset) -> None:
         """Leaves out what stands before a place."""
@@ -148,7 +165,7 @@ class LineSetter:
             width = natural(segment, cut) if segment.words else 0.0
         extra = 0.0
         if spec.align == "justified":
-            if not last:
+            if not last or width > room:
                 spaces = gaps(segment, cut)
                 extra = (room - width) / spaces if spaces else 0.0
                 width += extra * spaces
@@ -224,26 +241,21 @@ def set_lines(spec: ParagraphSpec, measure: float) -> tuple[TextLine, ...]:
     return tuple(lines)
 
 
-def weight_of(spec: ParagraphSpec) -> int:
-    """Bytes that a set paragraph takes for its words and their places, roughly."""
-    return 60 * sum(len(span.text) for span in spec.spans)
-
-
-class SetParagraph:
-    """A paragraph's lines at one measure, and their height."""
-
-    __slots__ = ("height", "lines", "spec")
-
-    def __init__(self, spec: ParagraphSpec, measure: float) -> None:
-        self.spec = spec
-        self.lines = set_lines(spec, measure)
-        self.height = spec.leading * len(self.lines)
-
-
-@remembered(weigh=lambda done: 450 * len(done.lines) + weight_of(done.spec))
-def set_paragraph(spec: ParagraphSpec, measure: float) -> SetParagraph:
-    """The same object for the same paragraph at the same measure: a paragraph is set once."""
-    return SetParagraph(spec, measure)
+def fit_of(spec: ParagraphSpec, measure: float) -> Fit:
+    """What the lines of a paragraph are to fit, of which all but the first are alike."""
+    width = exact(measure - spec.right - spec.left)
+    space, spacing = spec.base.space, spec.spacing
+    justified = spec.align == "justified"
+    short = max(abs(spec.first), 2 * spec.base.size) if justified else 0.0
+    return Fit(
+        width,
+        exact(space * (1 - spacing.least)) if justified else 0.0,
+        exact(max(space * (spacing.most - 1), 1 / 64)),
+        justified,
+        max(width * ZONE, 1.0),
+        exact(min(short, width / 3)),
+        spacing.hyphens,
+    )
 
 
 def _rows(spec: ParagraphSpec) -> list[list[Segment]]:

@@ -43,6 +43,20 @@ class Tab(NamedTuple):
     leader: str = ""
 
 
+class Spacing(NamedTuple):
+    """How a paragraph's lines are broken.
+
+    `whole`: over the whole paragraph, not line by line.  A word space may be from `least` to
+    `most` of its natural width (common practice of the trade); `hyphens` is how many divided
+    words may end lines in a row.
+    """
+
+    whole: bool = True
+    least: float = 0.85
+    most: float = 1.5
+    hyphens: int = 3
+
+
 class ParagraphSpec(NamedTuple):
     """A paragraph ready to be set."""
 
@@ -58,3 +72,4 @@ class ParagraphSpec(NamedTuple):
     tabs: tuple[Tab, ...] = ()
     style_name: str = ""
     ink: Ink = (0.0, 0.0, 0.0)
+    spacing: Spacing = Spacing()

@@ -19,6 +19,7 @@ from hidden_frame.typeset.paragraph import ParagraphSpec, Span
 from hidden_frame.typeset.shaping import Word
 
 LINE_BREAK = "\u2028"
+BREAK_BEHIND = ("-", "–", "—", "/")
 # Break after a hyphen or dash that stands between two letters or figures
 # (Unicode UAX #14, classes HY and BA, simplified).
 _PARTS = re.compile(r"[^\-–—/]*[\-–—/]+(?=\w)|.+", re.DOTALL)
@@ -72,6 +73,20 @@ class Segment:
         """The language that a token is hyphenated by, if at all."""
         return self.languages[self.span(index)]
 
+    def breaks_before(self, index: int) -> bool:
+        """Whether a line may begin with a token."""
+        if self.all_spaced or self.spaced[index]:
+            return True
+        return self.words[index - 1].text[-1:] in BREAK_BEHIND
+
+    @property
+    def last_visible(self) -> int:
+        """The last token that is not a space at the segment's end."""
+        last = len(self.words) - 1
+        while last > 0 and not self.words[last].text:
+            last -= 1
+        return last
+
     @property
     def hyphenated(self) -> bool:
         return any(self.languages)
@@ -105,6 +120,40 @@ class Segment:
         """Where the segment's last character ends in its paragraph's text."""
         last = len(self.words) - 1
         return self.sources[last] + self.length(last) if self.words else self.origin
+
+
+class Tokens(NamedTuple):
+    """The tokens of a text of one look; before those that are `glued` stands no space."""
+
+    parts: list[str]
+    glued: list[int]
+
+
+def has_joints(text: str) -> bool:
+    """Whether a line may end within a word of the text: behind a hyphen, a dash or a slash."""
+    return "-" in text or "–" in text or "—" in text or "/" in text
+
+
+def tokens_of(spec: ParagraphSpec) -> Tokens | None:
+    """The tokens of a paragraph of one look and one segment without soft hyphens and spaces in
+    a row; None for any other."""
+    if len(spec.spans) != 1 or spec.spans[0].marker:
+        return None
+    text = spec.spans[0].text
+    if "  " in text or "\t" in text or LINE_BREAK in text or "\u00ad" in text:
+        return None
+    parts = text.split(" ")
+    if not (parts[0] and parts[-1]):
+        return None
+    if not has_joints(text):
+        return Tokens(parts, [])
+    tokens: list[str] = []
+    glued: list[int] = []
+    for part in parts:
+        pieces = _PARTS.findall(part)
+        glued += range(len(tokens) + 1, len(tokens) + len(pieces))
+        tokens += pieces
+    return Tokens(tokens, glued)
 
 
 def segments(spec: ParagraphSpec) -> list[Segment]:

@@ -8,6 +8,8 @@
 
 from __future__ import annotations
 
+import re
+from collections.abc import Sequence
 from functools import cached_property
 from itertools import pairwise
 from typing import NamedTuple
@@ -21,6 +23,12 @@ _FEATURES = {on: {"kern": True, "liga": on, "clig": on} for on in (True, False)}
 # without width for each, so that places in the text stay what they are.
 _UNSEEN = dict.fromkeys((*range(32), *range(127, 160), 8232, 8233), 8203)
 _MAX_WORDS = 60_000  # for each font; a long novel has fewer different words
+
+
+def exact(length: float) -> float:
+    """A length rounded to 2**-16 points (Knuth's scaled point), of which sums are exact in
+    whatever order they are made."""
+    return round(length * 65536) / 65536
 
 
 class Shaped(NamedTuple):
@@ -47,7 +55,7 @@ class Word:
     def __init__(self, shaped: Shaped, setting: Setting) -> None:
         self.shaped = shaped
         self.setting = setting
-        self.width = shaped.width * setting.scale + setting.tracking * len(shaped.glyphs)
+        self.width = exact(shaped.width * setting.scale + setting.tracking * len(shaped.glyphs))
 
     @property
     def text(self) -> str:
@@ -83,15 +91,32 @@ class Setting:
         self.tracking = tracking
         self.scale = size / face.upem
         self.words: dict[str, Word] = {}
+        self._widths: dict[str, float] = {}
+        # By language and word, where it may be divided and how wide its parts are then.
+        self.divided: dict[str, dict[str, list[tuple[int, float, float]]]] = {}
 
     def word(self, text: str) -> Word:
         found = self.words.get(text)
         if found is None:
             if len(self.words) >= _MAX_WORDS:
                 self.words.clear()
+                self._widths.clear()
+                self.divided.clear()
             # Ligatures are off where letters are spaced (CSS Text 3, 8.2).
             found = self.words[text] = Word(shape(self.face, text, not self.tracking), self)
         return found
+
+    def widths(self, texts: Sequence[str]) -> list[float]:
+        """The widths of words, in points."""
+        known = self._widths
+        try:
+            return list(map(known.__getitem__, texts))
+        except KeyError:
+            new = sorted(set(texts).difference(known))  # the same order in every run
+            shape_all(self.face, new, not self.tracking)
+            for text in new:
+                known[text] = self.word(text).width
+        return list(map(known.__getitem__, texts))
 
     @cached_property
     def space(self) -> float:
@@ -143,6 +168,48 @@ def shape(face: FontFace, text: str, ligatures: bool = True) -> Shaped:
         sum(advances),
     )
     return found
+
+
+_APART = "\uffff"  # a noncharacter: no font has it, so it joins and is kerned with nothing
+_SIMPLE = re.compile("[!-~\u00a1-\u00ac\u00ae-\u024f\u2010-\u2026]+")  # Latin, left to right
+_LINE = 400  # words in one buffer
+
+
+def shape_all(face: FontFace, texts: Sequence[str], ligatures: bool = True) -> None:
+    """Shapes many words, so that `shape` knows them: in half the time, several in a buffer."""
+    known = _shaped.setdefault((face, ligatures), {})
+    simple = [t for t in texts if t not in known and _SIMPLE.fullmatch(t)]
+    if len(known) + len(simple) > _MAX_WORDS:
+        return
+    for begin in range(0, len(simple), _LINE):
+        several = simple[begin : begin + _LINE]
+        buffer = hb.Buffer()
+        buffer.add_str(_APART.join(several))
+        buffer.guess_segment_properties()
+        buffer.direction = "ltr"
+        hb.shape(face.font, buffer, _FEATURES[ligatures])
+        _part(known, several, buffer)
+
+
+def _part(known: dict[str, Shaped], texts: list[str], buffer: hb.Buffer) -> None:
+    """Parts a buffer at the glyphs of what stands between words."""
+    positions, infos = buffer.glyph_positions or [], buffer.glyph_infos or []
+    glyphs = [i.codepoint for i in infos]
+    clusters = [i.cluster for i in infos]
+    advances = [p.x_advance for p in positions]
+    offsets = [(p.x_offset, p.y_offset) for p in positions]
+    moved = {n for n, offset in enumerate(offsets) if offset != (0, 0)}
+    at = {cluster: n for n, cluster in enumerate(clusters)}
+    start = begin = 0
+    for text in texts:
+        end = at.get(start + len(text), len(glyphs))
+        steps = tuple(advances[begin:end])
+        places = None
+        if moved and not moved.isdisjoint(range(begin, end)):
+            places = tuple(offsets[begin:end])
+        own = tuple([c - start for c in clusters[begin:end]])
+        known[text] = Shaped(text, tuple(glyphs[begin:end]), steps, places, own, sum(steps))
+        start, begin = start + len(text) + 1, end + 1
 
 
 def _printable(text: str) -> str:

@@ -112,8 +112,8 @@ class SetText:
 
 def _placed(fragment: Fragment, column: int) -> list[PlacedLine]:
     found = []
-    for number, lines, first, last, x, top in fragment.blocks:
-        for line in lines[first:last]:
+    for number, done, first, last, x, top in fragment.blocks:
+        for line in done.lines[first:last]:
             found.append(PlacedLine(line, number, column, x, top))
             top += line.height
     return found

@@ -19,8 +19,10 @@ from hidden_frame.model.memory import remembered
 from hidden_frame.model.same import same_ends
 from hidden_frame.typeset.fill import Fragment, Where, fill
 from hidden_frame.typeset.paragraph import ParagraphSpec
+from hidden_frame.typeset.paragraphs import set_paragraph
 from hidden_frame.typeset.text import SetText
 
+_MOST_AHEAD = 512  # paragraphs set at once; with more, arrays no longer fit the cache
 _NOTHING = Fragment((), 0.0, None)
 
 
@@ -32,7 +34,10 @@ class Flow:
     no room begins (None: all of it stands somewhere); asking for these fills all stops.
     """
 
-    __slots__ = ("_old", "_parts", "_starts", "_where", "frames", "index", "specs", "stops")
+    __slots__ = (
+        "_ahead", "_measure", "_old", "_parts", "_prepared", "_starts", "_where",
+        "frames", "index", "specs", "stops",
+    )  # fmt: skip
 
     def __init__(
         self, stops: tuple[Stop, ...], specs: StorySpecs, before: Flow | None = None
@@ -41,6 +46,7 @@ class Flow:
         self._parts: list[Part] = []
         self._starts: list[Where] = []
         self._where: Where | None = Where() if specs.recto else None
+        self._measure, self._prepared, self._ahead = 0.0, 0, 16
         # What stood where, without what the flow before it had kept of its own.
         self._old = None if before is None else _Old(before)
         same = before is not None and before.stops is stops
@@ -73,6 +79,7 @@ class Flow:
             specs = self.specs.on(stop.side)
             part = self._kept(number, stop)
             if part is None or not _still(part, begin, specs):
+                self._prepare(specs, begin.paragraph, stop)
                 part = _filled(stop, specs, begin, first=number == 0)
             elif self._take_foot(number, begin):
                 break
@@ -81,6 +88,16 @@ class Flow:
             self._where = _behind(begin, part)
         if len(self._parts) == len(self.stops):
             self._old = None
+
+    def _prepare(self, specs: list[ParagraphSpec], first: int, stop: Stop) -> None:
+        """Sets the next paragraphs at once, which is quicker than one after the other: few for
+        the page in sight, more and more for those behind it."""
+        region = stop.room.regions[0]
+        if region.outlines or (region.measure == self._measure and first < self._prepared):
+            return
+        self._measure, self._prepared = region.measure, first + self._ahead
+        set_paragraph.each(specs[first : self._prepared], region.measure)
+        self._ahead = min(2 * self._ahead, _MOST_AHEAD)
 
     def _take_foot(self, number: int, begin: Where) -> bool:
         """All that is left as it was, where the text from here on is the same and begins at the

@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 from hidden_frame.typeset.shaping import Word
 
-TOLERANCE = 0.005  # points
+TOLERANCE = 5 / 1024  # points; a sum of powers of two, so that sums with it are exact
 
 
 class Cut(NamedTuple):

@@ -11,25 +11,24 @@ from bisect import bisect_left, bisect_right
 from hidden_frame.typeset.breaking.cut import TOLERANCE, Cut
 from hidden_frame.typeset.breaking.long_words import split_long
 from hidden_frame.typeset.hyphenation import SOFT_HYPHEN, divisions
+from hidden_frame.typeset.paragraph import Spacing
 from hidden_frame.typeset.segments import Segment, TextOffset
-from hidden_frame.typeset.shaping import Word
+from hidden_frame.typeset.shaping import Word, exact
 
-# Common practice of the trade: a justified line's spaces may shrink to 85 % and
-# are felt as loose from half as wide again; no more than three hyphens in a row.
-SHRINK = 0.15
-LOOSE = 0.5
 RAGGED_ZONE = 0.08  # of the measure; shorter gaps at a ragged edge are left alone
-MAX_HYPHENS = 3
 
 
 class Breaker:
     """Breaks one segment's tokens, a line at a time; no token is wider than `widest` (points)."""
 
-    def __init__(self, segment: Segment, widest: float, justified: bool) -> None:
+    def __init__(
+        self, segment: Segment, widest: float, justified: bool, spacing: Spacing = Spacing()
+    ) -> None:
         self.segment = split_long(segment, max(widest, 0.0))
         self.measure = widest
         self.hyphenated = segment.hyphenated
         self.justified = justified
+        self.spacing = spacing
         self.hyphens = 0
         self.at = 0
         self._head: Word | None = None
@@ -56,6 +55,11 @@ class Breaker:
             return TextOffset(self.segment.end)
         return self.segment.place(self.at, self._skip)
 
+    @property
+    def position(self) -> tuple[int, int]:
+        """The token with which the next line begins, and how many characters of it are gone."""
+        return self.at, self._skip
+
     def go_on_at(self, place: TextOffset) -> None:
         """Leaves out what stands before a place."""
         segment, (offset, words) = self.segment, place
@@ -78,7 +82,7 @@ class Breaker:
         ends, words = self.segment.ends, self.segment.words
         count = len(ends)
         cuts: list[Cut] = []
-        at, head, skip = 0, None, 0
+        at, head, skip = self.at, self._head, self._skip
         blanks = self.segment.blanks
         self.measure = first
         while at < count:
@@ -139,9 +143,9 @@ class Breaker:
         if self.justified and last >= at:
             gaps = last + 1 - at
             space = segment.words[last].setting.space
-            if segment.ends[last + 1] <= limit + gaps * space * SHRINK:
+            if segment.ends[last + 1] <= limit + gaps * exact(space * (1 - self.spacing.least)):
                 return self._unglued(at, last + 1, headed), None, 0
-        if self.hyphenated and self.hyphens < MAX_HYPHENS:
+        if self.hyphenated and self.hyphens < self.spacing.hyphens:
             tail, used = self._hyphenate(at, last, limit)
             if tail is not None:
                 return last, tail, used
@@ -153,9 +157,11 @@ class Breaker:
         if segment.all_spaced:
             return last if last >= at else at
         nxt = last + 1
-        while nxt < len(segment.words) and not _may_break(segment, nxt) and nxt > at + 1:
+        while nxt < len(segment.words) and not segment.breaks_before(nxt) and nxt > at + 1:
             nxt -= 1
-        if nxt <= at or (nxt == at + 1 and not _may_break_at(segment, nxt)):
+        if nxt <= at or (
+            nxt == at + 1 and nxt < len(segment.words) and not segment.breaks_before(nxt)
+        ):
             return max(last, at)  # one long unbreakable stretch: break where it must
         return nxt - 1
 
@@ -172,7 +178,7 @@ class Breaker:
         if last >= at:
             gap = limit - segment.ends[last]
             gaps = last - at
-            loose = gap > gaps * word.setting.space * LOOSE
+            loose = gap > gaps * word.setting.space * (self.spacing.most - 1)
             if not (loose if self.justified else gap > self.measure * RAGGED_ZONE):
                 return None, 0
         room = limit - segment.start(last + 1)
@@ -184,14 +190,3 @@ class Breaker:
             if tail.width <= room + TOLERANCE:
                 return tail, position
         return None, 0
-
-
-def _may_break(segment: Segment, index: int) -> bool:
-    return segment.spaced[index] or _may_break_at(segment, index)
-
-
-def _may_break_at(segment: Segment, index: int) -> bool:
-    """Whether a line may break before a token that no space precedes."""
-    if index >= len(segment.words) or segment.spaced[index]:
-        return True
-    return segment.words[index - 1].text[-1:] in ("-", "–", "—", "/")

@@ -71,6 +71,11 @@ class FontFace:
         return frozenset(map(chr, self._face.unicodes))
 
     @cached_property
+    def has_ascii(self) -> bool:
+        """Whether it has every character of ASCII that can be seen."""
+        return self.unicodes.issuperset(map(chr, range(32, 127)))
+
+    @cached_property
     def space(self) -> int:
         """The glyph id of the space."""
         return int(self.font.get_nominal_glyph(0x20) or 0)

@@ -1,0 +1,122 @@
+"""The places where lines of a segment may end.
+
+A node has where a line that ends at it ends, and where the line after it begins; node 0 is the
+beginning of the text, the last node its end.
+"""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from hidden_frame.typeset.breaking.cut import TOLERANCE
+from hidden_frame.typeset.hyphenation import SOFT_HYPHEN, divisions
+from hidden_frame.typeset.segments import Segment
+from hidden_frame.typeset.shaping import Word
+
+
+class Break(NamedTuple):
+    """The end of a line: behind a token, or behind `used` characters of it and a hyphen.
+
+    `follows` is the token with which the next line begins."""
+
+    token: int
+    used: int
+    follows: int
+
+
+class Ends(NamedTuple):
+    """The tokens at which lines end, and how many characters of each stand before a hyphen, 0
+    where all of it stands on the line."""
+
+    tokens: list[int]
+    used: list[int]
+
+    def breaks(self) -> list[Break]:
+        """The same as breaks."""
+        pairs = zip(self.tokens, self.used, strict=True)
+        return [Break(token, used, token + (not used)) for token, used in pairs]
+
+
+class Nodes(NamedTuple):
+    """Parallel lists; `ends` and `begins` in points, `end_gaps` and `begin_gaps` count the
+    spaces before them."""
+
+    ends: list[float]
+    end_gaps: list[int]
+    begins: list[float]
+    begin_gaps: list[int]
+    breaks: list[Break]
+
+    def put(self, end: float, gap: int, begin: float, begin_gap: int, at: Break) -> None:
+        """One more."""
+        self.ends.append(end)
+        self.end_gaps.append(gap)
+        self.begins.append(begin)
+        self.begin_gaps.append(begin_gap)
+        self.breaks.append(at)
+
+
+def nodes_of(
+    segment: Segment, at: int, head: Word | None, indent: float, measure: float, divide: bool
+) -> Nodes:
+    """The nodes of a segment from a token on, of which only `head` is left if there is one.
+
+    The first line begins `indent` points to the right of the others.  `divide` says whether
+    words may be divided.  What is wider than the measure may be broken between any two tokens.
+    """
+    words, ends, spaced = segment.words, segment.ends, segment.spaced
+    even = segment.all_spaced
+    begin = ends[at] - (words[at] if head is None else head).width
+    found = Nodes([begin], [0], [begin - indent], [0], [Break(at - 1, 0, at)])
+    last, gap = segment.last_visible, 0
+    for token in range(at, last + 1):
+        apart = even or spaced[token]
+        if token > at:
+            gap += apart
+            wide = ends[token] - found.begins[-1] > measure + TOLERANCE
+            if not apart and wide and found.breaks[-1].follows != token:
+                start = segment.start(token)
+                found.put(ends[token - 1], gap, start, gap, Break(token - 1, 0, token))
+        if not words[token].text and token < last:
+            continue  # nothing between two spaces
+        if divide and ((token == at and head is None) or (token > at and apart)):
+            _divide(found, segment, token, gap)
+        if token < last and segment.breaks_before(token + 1):
+            follows, beyond = token + 1, gap + (even or spaced[token + 1])
+            while not words[follows].text:  # spaces hang over a line's end
+                follows += 1
+                beyond += even or spaced[follows]
+            start = segment.start(follows)
+            found.put(ends[token], gap, start, beyond, Break(token, 0, follows))
+    found.put(ends[last], gap, ends[last], gap, Break(last, 0, len(words)))
+    return found
+
+
+def _divide(found: Nodes, segment: Segment, token: int, gap: int) -> None:
+    """Nodes within a word, where its language divides it."""
+    word, language = segment.words[token], segment.language(token)
+    if language is None or token in segment.marked:
+        return
+    end = segment.ends[token]
+    start = end - word.width
+    for used, width, rest in divided(word, language):
+        found.put(start + width, gap, end - rest, gap, Break(token, used, token))
+
+
+def divided(word: Word, language: str) -> list[tuple[int, float, float]]:
+    """Where a word may be divided, with the widths of its two parts, the first with a hyphen."""
+    known = word.setting.divided.setdefault(language, {})
+    found = known.get(word.text)
+    if found is None:
+        parts = [(used, *parts_of(word, used)) for used in divisions(word.text, language)]
+        found = known[word.text] = [(used, one.width, two.width) for used, one, two in parts]
+    return found
+
+
+def parts_of(word: Word, used: int) -> tuple[Word, Word]:
+    """A word divided behind so many characters: its beginning with a hyphen, and its end."""
+    text, setting = word.text, word.setting
+    return (
+        setting.word(text[:used].replace(SOFT_HYPHEN, "") + "-"),
+        setting.word(text[used:].replace(SOFT_HYPHEN, "")),
+    )

@@ -1,0 +1,150 @@
+"""Lines chosen over a whole paragraph, so that the worst of them is as good as can be.
+
+Knuth and Plass, “Breaking Paragraphs into Lines”, Software: Practice and Experience 11 (1981).
+The best way to each node is the best way to a node before it, and a line; of the nodes before
+it those count from which a line can be set at all, the fullest line first.  There is always
+one, so that a narrow column is set as well as it can be instead of not at all.
+
+Words are divided only where lines without divided ones would be poor, as in TeX's two passes.
+"""
+
+from __future__ import annotations
+
+from hidden_frame.typeset.breaking.cut import TOLERANCE, Cut
+from hidden_frame.typeset.breaking.demerits import (
+    FORBIDDEN,
+    HYPHEN,
+    HYPHEN_BEFORE_LAST,
+    HYPHENS_IN_A_ROW,
+    OVERFULL,
+    SHORT_LAST,
+    UNLIKE,
+    Fit,
+    cost,
+    fits,
+    ratio,
+    tightness,
+)
+from hidden_frame.typeset.breaking.nodes import Break, Nodes, nodes_of, parts_of
+from hidden_frame.typeset.hyphenation import SOFT_HYPHEN
+from hidden_frame.typeset.segments import Segment
+from hidden_frame.typeset.shaping import Word
+
+# How many ways to a node are tried, from the fullest line on: with four words fewer than fit,
+# a line is loose beyond use.
+WAYS, WAYS_DIVIDED = 4, 7
+POOR = 1.26  # the ratio beyond which words are divided: plain TeX's tolerance, 200
+
+
+def total_fit(segment: Segment, fit: Fit, indent: float, at: int = 0, skip: int = 0) -> list[Cut]:
+    """The cuts of a segment from a token on, of which `skip` characters are left out; the first
+    line is indented by `indent` points more than the others."""
+    head = _head(segment, at, skip)
+    breaks = best_breaks(segment, fit, indent, at, head)
+    return cuts_of(segment, breaks, at, skip, fit.measure)
+
+
+def best_breaks(
+    segment: Segment, fit: Fit, indent: float, at: int = 0, head: Word | None = None
+) -> list[Break]:
+    """Where the lines end."""
+    nodes = nodes_of(segment, at, head, indent, fit.measure, False)
+    path, worst = best_path(nodes, fit, WAYS)
+    if worst > POOR and segment.hyphenated and fit.hyphens:
+        nodes = nodes_of(segment, at, head, indent, fit.measure, True)
+        path, _ = best_path(nodes, fit, WAYS_DIVIDED)
+        if ladder(nodes.breaks, path) > fit.hyphens:
+            path, _ = best_path(nodes, fit._replace(hyphens=1), WAYS_DIVIDED)
+    return [nodes.breaks[n] for n in path]
+
+
+def ladder(breaks: list[Break], path: list[int]) -> int:
+    """How many lines in a row end with a hyphen, at most."""
+    most = row = 0
+    for node in path:
+        row = row + 1 if breaks[node].used else 0
+        most = max(most, row)
+    return most
+
+
+def best_path(nodes: Nodes, fit: Fit, ways: int) -> tuple[list[int], float]:
+    """The nodes at which lines end, and the ratio of the loosest line.
+
+    One best way to each node is kept, whatever stands before it: the few that a ladder of
+    hyphens shuts out are looked for once more by `best_breaks`, without any two in a row.
+    """
+    ends, gaps, begins, begin_gaps, breaks = nodes
+    count = len(ends)
+    best = [0.0] * count  # the demerits of the best way to each node
+    before = [0] * count
+    kind = [1] * count  # the tightness of the line that ends there
+    row = [0] * count  # how many hyphens stand one below the other
+    ratios = [0.0] * count
+    first, shrink = 0, fit.shrink
+    reach = [b - shrink * g for b, g in zip(begins, begin_gaps, strict=True)]
+    for n in range(1, count):
+        least = ends[n] - shrink * gaps[n] - fit.measure - TOLERANCE
+        while first < n - 1 and reach[first] < least:
+            first += 1
+        last, hyphen = n == count - 1, breaks[n].used > 0
+        stop = n if last else min(n, first + ways)
+        chosen = None
+        for k in range(first, stop):
+            spaces = gaps[n] - begin_gaps[k]
+            room = fit.measure - (ends[n] - begins[k])
+            by = ratio(fit, room, spaces)
+            if last and by > 0:
+                by = 0.0
+            total = cost(by)
+            if not fits(fit, room, spaces):
+                total = OVERFULL
+            if last and ends[n] - begins[k] < fit.short:
+                total += SHORT_LAST
+            if hyphen:
+                total += HYPHEN
+            total += best[k]
+            if row[k]:
+                if last:
+                    total += HYPHEN_BEFORE_LAST
+                if hyphen:
+                    total += HYPHENS_IN_A_ROW if row[k] < fit.hyphens else FORBIDDEN
+            tight = tightness(by)
+            if fit.justified and abs(tight - kind[k]) > 1:
+                total += UNLIKE
+            if chosen is None or total < best[n]:
+                chosen, best[n], before[n], kind[n], ratios[n] = k, total, k, tight, by
+        row[n] = row[before[n]] + 1 if hyphen else 0
+    return _path(before, ratios)
+
+
+def _path(before: list[int], ratios: list[float]) -> tuple[list[int], float]:
+    path, n = [], len(before) - 1
+    while n > 0:
+        path.append(n)
+        n = before[n]
+    return path[::-1], max((ratios[n] for n in path), default=0.0)
+
+
+def cuts_of(segment: Segment, breaks: list[Break], at: int, skip: int, measure: float) -> list[Cut]:
+    """What each line takes."""
+    cuts = []
+    head = _head(segment, at, skip)
+    for token, used, follows in breaks:
+        tail, last = None, token
+        if used:
+            tail, last = parts_of(segment.words[token], used)[0], token - 1
+            if skip and token == at:  # what is left of a word, divided once more
+                text, head = segment.words[token].text[skip:used], None
+                tail = segment.words[token].setting.word(text.replace(SOFT_HYPHEN, "") + "-")
+        elif follows == len(segment.words):  # spaces at the very end keep their place
+            start = segment.ends[at] - (head or segment.words[at]).width
+            while last + 1 < follows and segment.ends[last + 1] - start <= measure:
+                last += 1
+        cuts.append(Cut(at, last, head, tail, skip, used))
+        at, skip = follows, used
+        head = _head(segment, at, skip) if used else None
+    return cuts
+
+
+def _head(segment: Segment, at: int, skip: int) -> Word | None:
+    return parts_of(segment.words[at], skip)[1] if skip else None

@@ -1,0 +1,162 @@
+"""Paragraphs set at a measure, each once, many at a time; their lines are made when looked at.
+
+>>> from hidden_frame.typeset.fonts import font_book
+>>> from hidden_frame.typeset.paragraph import Span
+>>> from hidden_frame.typeset.shaping import setting_of
+>>> setting = setting_of(font_book().face("Spectral"), 10.0)
+>>> done = set_paragraph(ParagraphSpec((Span("two words", setting, (0.0,)),), setting, 14.0), 30.0)
+>>> done.count, done.height, [line.text for line in done.lines]
+(2, 28.0, ['two', 'words'])
+"""
+
+from __future__ import annotations
+
+from bisect import bisect_left
+from collections.abc import Sequence
+
+from hidden_frame.model.memory import remembered
+from hidden_frame.typeset.breaking.nodes import Ends
+from hidden_frame.typeset.line import TextLine
+from hidden_frame.typeset.lines import LineSetter, fit_of, set_lines
+from hidden_frame.typeset.paragraph import ParagraphSpec
+from hidden_frame.typeset.segments import TextOffset, Tokens, has_joints, tokens_of
+from hidden_frame.typeset.shaping import exact
+
+FEW = 3  # paragraphs, up to which breaking one after the other is quicker than all at once
+
+
+def weight_of(spec: ParagraphSpec) -> int:
+    """Bytes that a set paragraph takes for its words and their places, roughly."""
+    return 60 * sum(len(span.text) for span in spec.spans)
+
+
+class SetLines:
+    """Lines of a paragraph; `count` is how many there are, `height` theirs (points)."""
+
+    __slots__ = ("_lines", "count", "height", "spec")
+
+    def __init__(self, spec: ParagraphSpec, lines: tuple[TextLine, ...] | None, count: int) -> None:
+        self.spec, self.count = spec, count
+        self.height = spec.leading * count
+        self._lines = lines
+
+    @property
+    def lines(self) -> tuple[TextLine, ...]:
+        """The lines; always the same objects."""
+        if self._lines is None:
+            self._lines = self._made()
+        return self._lines
+
+    def _made(self) -> tuple[TextLine, ...]:
+        return ()
+
+    def place(self, index: int) -> TextOffset:
+        """Where a line begins in the paragraph's text."""
+        return self.lines[index].place
+
+    def line_at(self, place: TextOffset) -> int | None:
+        """The line that begins at a place; None if none does, as at another measure."""
+        if place == TextOffset():
+            return 0
+        at = bisect_left(self.lines, place, key=_place)
+        return at if at < self.count and self.lines[at].place == place else None
+
+
+class SetParagraph(SetLines):
+    """A paragraph at one measure: where its lines end, and the lines themselves, which are
+    made when they are asked for, since most pages of a book are never looked at."""
+
+    __slots__ = ("_asked", "_ends", "_measure")
+
+    def __init__(self, spec: ParagraphSpec, measure: float, ends: Ends | None = None) -> None:
+        self._measure, self._ends = measure, ends
+        self._asked = 0, TextOffset()  # the line whose place was asked for, and its place
+        if ends is None:
+            lines = set_lines(spec, measure)
+            super().__init__(spec, lines, len(lines))
+        else:
+            super().__init__(spec, None, len(ends.tokens))
+
+    def _made(self) -> tuple[TextLine, ...]:
+        breaks = self._ends.breaks() if self._ends is not None else None
+        return tuple(LineSetter(self.spec, self._measure).row(self._measure, breaks))
+
+    def place(self, index: int) -> TextOffset:
+        if index == self._asked[0]:
+            return self._asked[1]
+        found = self._place(index)
+        self._asked = index, found
+        return found
+
+    def _place(self, index: int) -> TextOffset:
+        if self._lines is None and self._ends is not None and index > 0:
+            used = self._ends.used[index - 1]
+            follows = self._ends.tokens[index - 1] + (not used)
+            text = self.spec.spans[0].text
+            if not has_joints(text):  # a token is what stands between two spaces
+                return TextOffset(len(text) - len(text.split(" ", follows)[-1]) + used)
+        return super().place(index)
+
+    def line_at(self, place: TextOffset) -> int | None:
+        if self._lines is None and place != TextOffset():
+            if self._asked[1] == place:  # where the page before this one ended
+                return self._asked[0]
+            for index in range(1, self.count):
+                found = self.place(index)
+                if found >= place:
+                    return index if found == place else None
+            return None
+        return super().line_at(place)
+
+
+def lines_from(spec: ParagraphSpec, begin: TextOffset, measure: float) -> SetLines:
+    """The lines of a paragraph from a place in its text on, at one measure."""
+    setter = LineSetter(spec, measure)
+    setter.go_on_at(begin)
+    lines: list[TextLine] = []
+    while not setter.done:
+        lines += setter.row(measure)
+    return SetLines(spec, tuple(lines), len(lines))
+
+
+def _place(line: TextLine) -> TextOffset:
+    return line.place
+
+
+def _weight(done: SetParagraph) -> int:
+    return 450 * done.count + weight_of(done.spec)
+
+
+def _together(specs: Sequence[ParagraphSpec], measure: float) -> list[SetParagraph]:
+    """Paragraphs at one measure: those of one look, of which there are many in a long text, are
+    broken at once."""
+    looks: dict[object, list[tuple[int, Tokens]]] = {}
+    for n, spec in enumerate(specs):
+        tokens = tokens_of(spec)
+        if tokens is not None and (spec.spacing.whole or spec.spans[0].language is None):
+            span = spec.spans[0]
+            look = span.setting, span.language, spec.base, *spec[3:4], *spec[6:9], spec.spacing
+            looks.setdefault(look, []).append((n, tokens))
+    ends: list[Ends | None] = [None] * len(specs)
+    for several in looks.values():
+        if len(several) > FEW:
+            found = _broken([t for _, t in several], specs[several[0][0]], measure)
+            for (n, _), end in zip(several, found, strict=True):
+                ends[n] = end
+    return [SetParagraph(spec, measure, end) for spec, end in zip(specs, ends, strict=True)]
+
+
+def _broken(texts: list[Tokens], like: ParagraphSpec, measure: float) -> list[Ends | None]:
+    """Where the lines of texts end that are all set as one of them is."""
+    from hidden_frame.typeset.breaking import together  # loads NumPy
+
+    span, fit, first = like.spans[0], fit_of(like, measure), exact(like.first)
+    if like.spacing.whole:
+        return together.breaks_together(texts, span.setting, fit, first, span.language)
+    return together.first_fit_together(texts, span.setting, fit, first)
+
+
+@remembered(weigh=_weight, together=_together)
+def set_paragraph(spec: ParagraphSpec, measure: float) -> SetParagraph:
+    """The same object for the same paragraph at the same measure: a paragraph is set once."""
+    return SetParagraph(spec, measure)
