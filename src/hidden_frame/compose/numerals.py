@@ -6,7 +6,7 @@
 
 from __future__ import annotations
 
-from hidden_frame.model.publication import NumberingStyle
+from hidden_frame.model.numbering import NumberingStyle
 
 MAX_ROMAN = 3999
 # CSS Counter Styles Level 3, section 6.1: the additive symbols of upper-roman.

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import cache
 from typing import NamedTuple
 
 from hidden_frame.compose.placing import physical
@@ -19,10 +20,10 @@ from hidden_frame.model.styles import (
     computed_paragraphs,
 )
 from hidden_frame.model.text import Look, Marker, Paragraph, Run, Text
-from hidden_frame.typeset.fonts import font_book
+from hidden_frame.typeset.fonts import FontFace, font_book
 from hidden_frame.typeset.fonts.fallback import stretches
 from hidden_frame.typeset.paragraph import Ink, ParagraphSpec, Span, SpotInk, Tab
-from hidden_frame.typeset.shaping import setting_of
+from hidden_frame.typeset.shaping import Manner, setting_of, shape
 
 
 class Palette(NamedTuple):
@@ -186,7 +187,7 @@ def _with_every_character(span: Span) -> list[Span]:
     return [
         span._replace(
             text=text,
-            setting=setting_of(face, setting.size, tracking),
+            setting=setting_of(face, setting.size, tracking, setting.manner, setting.shift),
             goes_on=span.marker and n > 0,
         )
         for n, (text, face) in enumerate(parts)
@@ -211,7 +212,53 @@ def span_of(
         return getattr(style, name)
 
     face = font_book().face(pick("family"), pick("bold"), pick("italic"))  # type: ignore[arg-type]
-    setting = setting_of(face, float(pick("size")), float(pick("tracking")))  # type: ignore[arg-type]
+    size, shift = float(pick("size")), float(pick("shift"))  # type: ignore[arg-type]
+    raised = str(pick("raised"))
+    manner = _manner(*[str(pick(n)) for n in ("case", "figures", "figure_width")],
+                     bool(pick("fractions")))  # fmt: skip
+    if raised != "no":
+        manner, size, shift = _raised(face, text, raised, manner, size, shift)
+    setting = setting_of(face, size, float(pick("tracking")), manner, shift)  # type: ignore[arg-type]
     colour = known.colours[str(pick("colour"))]
     language = str(pick("language") or known.language) if style.hyphenate else None
-    return Span(text, setting, ink(colour, float(pick("tint"))), marker, language)  # type: ignore[arg-type]
+    return Span(
+        text,
+        setting,
+        ink(colour, float(pick("tint"))),  # type: ignore[arg-type]
+        marker,
+        language,
+        underline=bool(pick("underline")),
+        strike=bool(pick("strike")),
+    )
+
+
+# OpenType, registered features.
+_CASES = {"small capitals": ("smcp",), "capitals": ("case",)}
+_FIGURES = {"lining": ("lnum",), "old style": ("onum",)}
+_WIDTHS = {"proportional": ("pnum",), "tabular": ("tnum",)}
+_RAISED = {"superior": "sups", "inferior": "subs"}
+# Common practice of the trade for fonts without such figures: share of the size, and of it the
+# shift up or down.
+_SMALLER = 0.6
+_LIFT = {"superior": 0.33, "inferior": -0.14}
+
+
+@cache
+def _manner(case: str, figures: str, width: str, fractions: bool) -> Manner:
+    tags = (*_CASES.get(case, ()), *_FIGURES.get(figures, ()), *_WIDTHS.get(width, ()))
+    return Manner((*tags, "frac") if fractions else tags, case == "capitals")
+
+
+def _raised(
+    face: FontFace, text: str, raised: str, manner: Manner, size: float, shift: float
+) -> tuple[Manner, float, float]:
+    """Superiors and inferiors as the font has them; where it lacks one of them, all are made
+    smaller and shifted."""
+    own = manner._replace(features=(*manner.features, _RAISED[raised]))
+    there = all(
+        shape(face, c, manner=own).glyphs != shape(face, c, manner=manner).glyphs
+        for c in set("".join(text.split()))
+    )
+    if there and text.strip():
+        return own, size, shift
+    return manner, size * _SMALLER, shift + size * _LIFT[raised]

@@ -212,6 +212,10 @@ def _styles(publication: Publication, known: _Known) -> Iterator[str]:
     for style in styles:
         if style.colour is not None and style.colour not in known.colours:
             yield f"The style “{style.name}” uses a colour “{style.colour}” that does not exist."
+    characters = {c.id for c in publication.character_styles}
+    for each in computed:
+        if each.number is not None and each.number.style not in (None, *characters):
+            yield f"The numbers of “{each.name}” have a character style that does not exist."
 
 
 def _style_bases(styles: tuple[S, ...]) -> Iterator[str]:

@@ -8,6 +8,7 @@ from msgspec import Meta, Struct
 
 from hidden_frame.model.geometry import Columns, Grid, Guide, Margins, NotNegative, Side, Size
 from hidden_frame.model.items import Item, Override
+from hidden_frame.model.numbering import NumberingStyle
 from hidden_frame.model.paint import Colour, Layer
 from hidden_frame.model.stories import Story
 from hidden_frame.model.styles import CharacterStyle, ParagraphStyle
@@ -16,9 +17,6 @@ from hidden_frame.model.units import Unit
 
 MAX_PAGES = 5000
 PictureKind = Literal["png", "jpg", "svg", "tif"]
-NumberingStyle = Literal[
-    "decimal", "lower roman", "upper roman", "lower letters", "upper letters", "none"
-]
 
 
 class Setup(Struct, frozen=True, kw_only=True, omit_defaults=True):

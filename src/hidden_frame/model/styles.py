@@ -13,7 +13,7 @@ Inheritance Level 3, section 4.4).
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Annotated, TypeVar
+from typing import Annotated, Literal, TypeVar
 
 from msgspec import UNSET, Meta, Struct, UnsetType
 
@@ -21,18 +21,54 @@ from hidden_frame.model.chain import chain
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import NotNegative, Positive, Share
 from hidden_frame.model.memory import remembered
-from hidden_frame.model.text import Alignment, Language, TabStop
+from hidden_frame.model.numbering import ListNumber
+from hidden_frame.model.text import (
+    Alignment,
+    BaselineShift,
+    Case,
+    Figures,
+    FigureWidth,
+    Language,
+    Look,
+    Raised,
+    TabStop,
+)
 
 Name = Annotated[str, Meta(min_length=1)]
 FontSize = Annotated[float, Meta(gt=0, le=2000)]
 Tracking = Annotated[float, Meta(ge=-500, le=2000)]
 
 
+LeastLines = Annotated[int, Meta(ge=1, le=40)]
+DropLines = Annotated[int, Meta(ge=0, le=20)]
+DropLetters = Annotated[int, Meta(ge=1, le=20)]
+HyphensInARow = Annotated[int, Meta(ge=0, le=100)]
+HyphenLetters = Annotated[int, Meta(ge=1, le=30)]
+WordSpaceLeast = Annotated[float, Meta(ge=0.3, le=1)]
+WordSpaceMost = Annotated[float, Meta(ge=1, le=10)]
+LetterSpace = Annotated[float, Meta(ge=0, le=200)]
+GlyphScale = Annotated[float, Meta(ge=0, le=0.2)]
+Breaking = Literal["paragraph", "line"]
+Starts = Literal["anywhere", "frame", "page", "right page", "left page"]
+
+
+class Rule(Struct, frozen=True, omit_defaults=True):
+    """A rule above or below a paragraph, in its text's colour: as wide as the column or as the
+    line of text that it stands at, `offset` points away from that line's edge."""
+
+    weight: Annotated[float, Meta(gt=0, le=100)] = 0.5
+    offset: Annotated[float, Meta(ge=-200, le=200)] = 2.0
+    width: Literal["column", "text"] = "column"
+
+
 class ComputedStyle(Struct, frozen=True, kw_only=True):
     """How a paragraph is set; lengths in points, tracking in 1/1000 em.
 
     The defaults are what a style that is based on no other leaves unsaid.  A `language` that
-    is None is the publication's.
+    is None is the publication's.  Word spaces and the scale of glyphs are shares of their
+    natural width, `letter_space` is in 1/1000 em either way; both help out in lines that would
+    be poor, if they are more than 0.  `least_foot` and `least_head` are the fewest lines of a
+    paragraph at the foot of a frame and at the head of the next one.
     """
 
     id: str
@@ -54,6 +90,35 @@ class ComputedStyle(Struct, frozen=True, kw_only=True):
     tabs: tuple[TabStop, ...] = ()
     hyphenate: bool = False
     language: Language | None = None
+    underline: bool = False
+    strike: bool = False
+    case: Case = "as typed"
+    figures: Figures = "as the font"
+    figure_width: FigureWidth = "as the font"
+    raised: Raised = "no"
+    fractions: bool = False
+    shift: BaselineShift = 0.0
+    breaking: Breaking = "paragraph"
+    word_space_least: WordSpaceLeast = 0.85
+    word_space_most: WordSpaceMost = 1.5
+    letter_space: LetterSpace = 0.0
+    glyph_scale: GlyphScale = 0.0
+    hyphens_in_a_row: HyphensInARow = 3
+    hyphen_word: HyphenLetters = 5
+    hyphen_before: HyphenLetters = 2
+    hyphen_after: HyphenLetters = 2
+    hanging_punctuation: bool = False
+    keep_next: bool = False
+    keep_together: bool = False
+    least_foot: LeastLines = 1
+    least_head: LeastLines = 1
+    starts: Starts = "anywhere"
+    on_grid: bool = False
+    drop_lines: DropLines = 0
+    drop_letters: DropLetters = 1
+    rule_above: Rule | None = None
+    rule_below: Rule | None = None
+    number: ListNumber | None = None
 
 
 class ParagraphStyle(Struct, frozen=True, kw_only=True, omit_defaults=True):
@@ -79,27 +144,48 @@ class ParagraphStyle(Struct, frozen=True, kw_only=True, omit_defaults=True):
     tabs: tuple[TabStop, ...] | UnsetType = UNSET
     hyphenate: bool | UnsetType = UNSET
     language: Language | UnsetType | None = UNSET
+    underline: bool | UnsetType = UNSET
+    strike: bool | UnsetType = UNSET
+    case: Case | UnsetType = UNSET
+    figures: Figures | UnsetType = UNSET
+    figure_width: FigureWidth | UnsetType = UNSET
+    raised: Raised | UnsetType = UNSET
+    fractions: bool | UnsetType = UNSET
+    shift: BaselineShift | UnsetType = UNSET
+    breaking: Breaking | UnsetType = UNSET
+    word_space_least: WordSpaceLeast | UnsetType = UNSET
+    word_space_most: WordSpaceMost | UnsetType = UNSET
+    letter_space: LetterSpace | UnsetType = UNSET
+    glyph_scale: GlyphScale | UnsetType = UNSET
+    hyphens_in_a_row: HyphensInARow | UnsetType = UNSET
+    hyphen_word: HyphenLetters | UnsetType = UNSET
+    hyphen_before: HyphenLetters | UnsetType = UNSET
+    hyphen_after: HyphenLetters | UnsetType = UNSET
+    hanging_punctuation: bool | UnsetType = UNSET
+    keep_next: bool | UnsetType = UNSET
+    keep_together: bool | UnsetType = UNSET
+    least_foot: LeastLines | UnsetType = UNSET
+    least_head: LeastLines | UnsetType = UNSET
+    starts: Starts | UnsetType = UNSET
+    on_grid: bool | UnsetType = UNSET
+    drop_lines: DropLines | UnsetType = UNSET
+    drop_letters: DropLetters | UnsetType = UNSET
+    rule_above: Rule | UnsetType | None = UNSET
+    rule_below: Rule | UnsetType | None = UNSET
+    number: ListNumber | UnsetType | None = UNSET
 
 
-class CharacterStyle(Struct, frozen=True, kw_only=True, omit_defaults=True):
+class CharacterStyle(Look, frozen=True, kw_only=True, omit_defaults=True):
     """What a run changes of its paragraph's look; None follows its base, then the paragraph."""
 
     id: str
     name: Name
     based_on: str | None = None
-    family: str | None = None
-    bold: bool | None = None
-    italic: bool | None = None
-    size: FontSize | None = None
-    tracking: Tracking | None = None
-    colour: str | None = None
-    tint: Share | None = None
-    language: Language | None = None
 
 
 _DEFAULTS = ComputedStyle(id="", name="-")
 PROPERTIES = tuple(ComputedStyle.__struct_fields__[2:])
-CHARACTER_PROPERTIES = tuple(CharacterStyle.__struct_fields__[3:])
+CHARACTER_PROPERTIES = tuple(Look.__struct_fields__)
 
 S = TypeVar("S", ParagraphStyle, CharacterStyle)
 

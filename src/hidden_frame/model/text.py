@@ -23,8 +23,17 @@ Language = Annotated[str, Meta(pattern="^[a-z]{2,3}(_[A-Za-z]{2,8})*$", max_leng
 Alignment = Literal["left", "right", "centre", "justified", "inside", "outside"]
 
 
+Case = Literal["as typed", "capitals", "small capitals"]
+Figures = Literal["as the font", "lining", "old style"]
+FigureWidth = Literal["as the font", "proportional", "tabular"]
+Raised = Literal["no", "superior", "inferior"]
+BaselineShift = Annotated[float, Meta(ge=-500, le=500)]
+
+
 class Look(Struct, frozen=True, kw_only=True, omit_defaults=True):
     """What single characters change of their styles; None follows the style.
+
+    `shift` lifts them above the baseline, or lowers them, in points.
 
     >>> Run("new", look=Look(italic=True)).look.italic
     True
@@ -38,6 +47,14 @@ class Look(Struct, frozen=True, kw_only=True, omit_defaults=True):
     colour: str | None = None
     tint: Share | None = None
     language: Language | None = None
+    underline: bool | None = None
+    strike: bool | None = None
+    case: Case | None = None
+    figures: Figures | None = None
+    figure_width: FigureWidth | None = None
+    raised: Raised | None = None
+    fractions: bool | None = None
+    shift: BaselineShift | None = None
 
 
 class Run(Struct, frozen=True, tag="run", tag_field="kind", omit_defaults=True):

@@ -29,7 +29,8 @@ from hidden_frame.edit.pages.sections import start_section
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Columns, Size
 from hidden_frame.model.lookup import all_pages, paragraph_style
-from hidden_frame.model.publication import Numbering, NumberingStyle, Publication, Setup
+from hidden_frame.model.numbering import NumberingStyle
+from hidden_frame.model.publication import Numbering, Publication, Setup
 from hidden_frame.model.text import Alignment, Text
 from hidden_frame.output.pdf import export_pdf
 from hidden_frame.output.png import export_png

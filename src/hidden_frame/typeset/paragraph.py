@@ -33,6 +33,8 @@ class Span(NamedTuple):
     marker: bool = False
     language: str | None = None
     goes_on: bool = False
+    underline: bool = False
+    strike: bool = False
 
 
 class Tab(NamedTuple):

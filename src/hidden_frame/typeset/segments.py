@@ -20,9 +20,10 @@ from hidden_frame.typeset.shaping import Word
 
 LINE_BREAK = "\u2028"
 BREAK_BEHIND = ("-", "–", "—", "/")
-# Break after a hyphen or dash that stands between two letters or figures
-# (Unicode UAX #14, classes HY and BA, simplified).
-_PARTS = re.compile(r"[^\-–—/]*[\-–—/]+(?=\w)|.+", re.DOTALL)
+# Break after a dash that stands before a letter or figure, and after a hyphen or slash before a
+# letter: 1/2 and -5 stay whole (Unicode UAX #14, classes HY, SY and BA, LB25, simplified).
+_JOINT = r"[-/]+(?=[^\W\d_])|[–—]+(?=\w)"
+_PARTS = re.compile(rf".+?(?:{_JOINT})|.+", re.DOTALL)
 _SPECIAL = re.compile("[\t\u2028\u00ad–—/-]")
 
 

@@ -10,7 +10,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Sequence
-from functools import cached_property
+from functools import cache, cached_property
 from itertools import pairwise
 from typing import NamedTuple
 
@@ -82,13 +82,29 @@ class Word:
         return stops
 
 
-class Setting:
-    """A font at a size, with tracking in points; it remembers its words."""
+class Manner(NamedTuple):
+    """How letters are taken from a font: OpenType features that are on besides the usual ones,
+    by their tags, and whether all are capitals."""
 
-    def __init__(self, face: FontFace, size: float, tracking: float) -> None:
+    features: tuple[str, ...] = ()
+    capitals: bool = False
+
+
+PLAIN = Manner()
+
+
+class Setting:
+    """A font at a size, with tracking in points, `shift` points above the baseline; it
+    remembers its words."""
+
+    def __init__(
+        self, face: FontFace, size: float, tracking: float, manner: Manner, shift: float
+    ) -> None:
         self.face = face
         self.size = size
         self.tracking = tracking
+        self.manner = manner
+        self.shift = shift
         self.scale = size / face.upem
         self.words: dict[str, Word] = {}
         self._widths: dict[str, float] = {}
@@ -103,7 +119,9 @@ class Setting:
                 self._widths.clear()
                 self.divided.clear()
             # Ligatures are off where letters are spaced (CSS Text 3, 8.2).
-            found = self.words[text] = Word(shape(self.face, text, not self.tracking), self)
+            found = self.words[text] = Word(
+                shape(self.face, text, not self.tracking, self.manner), self
+            )
         return found
 
     def widths(self, texts: Sequence[str]) -> list[float]:
@@ -113,7 +131,7 @@ class Setting:
             return list(map(known.__getitem__, texts))
         except KeyError:
             new = sorted(set(texts).difference(known))  # the same order in every run
-            shape_all(self.face, new, not self.tracking)
+            shape_all(self.face, new, not self.tracking, self.manner)
             for text in new:
                 known[text] = self.word(text).width
         return list(map(known.__getitem__, texts))
@@ -127,34 +145,45 @@ class Setting:
         return self.word("-")
 
 
-_shaped: dict[tuple[FontFace, bool], dict[str, Shaped]] = {}
-_settings: dict[tuple[FontFace, float, float], Setting] = {}
+_shaped: dict[tuple[FontFace, bool, Manner], dict[str, Shaped]] = {}
+_settings: dict[tuple[FontFace, float, float, Manner, float], Setting] = {}
 
 
-def setting_of(face: FontFace, size: float, tracking: float = 0.0) -> Setting:
-    """The one setting of this font, size (pt) and tracking (1/1000 em)."""
-    key = (face, size, tracking)
+def setting_of(
+    face: FontFace, size: float, tracking: float = 0.0, manner: Manner = PLAIN, shift: float = 0.0
+) -> Setting:
+    """The one setting of this font, size (pt), tracking (1/1000 em), manner and shift (pt)."""
+    key = (face, size, tracking, manner, shift)
     found = _settings.get(key)
     if found is None:
         if len(_settings) > 500:
             _settings.clear()
-        found = _settings[key] = Setting(face, size, tracking * size / 1000)
+        found = _settings[key] = Setting(face, size, tracking * size / 1000, manner, shift)
     return found
 
 
-def shape(face: FontFace, text: str, ligatures: bool = True) -> Shaped:
+@cache
+def _features(ligatures: bool, manner: Manner) -> dict[str, bool]:
+    return {**_FEATURES[ligatures], **dict.fromkeys(manner.features, True)}
+
+
+def shape(face: FontFace, text: str, ligatures: bool = True, manner: Manner = PLAIN) -> Shaped:
     """A word's glyphs with kerning and, unless switched off, standard ligatures."""
-    known = _shaped.setdefault((face, ligatures), {})
+    known = _shaped.setdefault((face, ligatures, manner), {})
     found = known.get(text)
     if found is not None:
         return found
     if len(known) >= _MAX_WORDS:
         known.clear()
     buffer = hb.Buffer()
-    buffer.add_str(text if text.isprintable() else _printable(text))
+    seen = text if text.isprintable() else _printable(text)
+    origins: Sequence[int] = range(len(seen))
+    if manner.capitals:
+        seen, origins = capitals(seen)
+    buffer.add_str(seen)
     buffer.guess_segment_properties()
     buffer.direction = "ltr"
-    hb.shape(face.font, buffer, _FEATURES[ligatures])
+    hb.shape(face.font, buffer, _features(ligatures, manner))
     positions = buffer.glyph_positions or []
     infos = buffer.glyph_infos or []
     advances = tuple([p.x_advance for p in positions])
@@ -164,7 +193,7 @@ def shape(face: FontFace, text: str, ligatures: bool = True) -> Shaped:
         tuple([i.codepoint for i in infos]),
         advances,
         tuple(offsets) if any(x or y for x, y in offsets) else None,
-        tuple([i.cluster for i in infos]),
+        tuple([origins[i.cluster] for i in infos]),
         sum(advances),
     )
     return found
@@ -175,9 +204,13 @@ _SIMPLE = re.compile("[!-~\u00a1-\u00ac\u00ae-\u024f\u2010-\u2026]+")  # Latin, 
 _LINE = 400  # words in one buffer
 
 
-def shape_all(face: FontFace, texts: Sequence[str], ligatures: bool = True) -> None:
+def shape_all(
+    face: FontFace, texts: Sequence[str], ligatures: bool = True, manner: Manner = PLAIN
+) -> None:
     """Shapes many words, so that `shape` knows them: in half the time, several in a buffer."""
-    known = _shaped.setdefault((face, ligatures), {})
+    if manner.capitals:
+        return
+    known = _shaped.setdefault((face, ligatures, manner), {})
     simple = [t for t in texts if t not in known and _SIMPLE.fullmatch(t)]
     if len(known) + len(simple) > _MAX_WORDS:
         return
@@ -187,7 +220,7 @@ def shape_all(face: FontFace, texts: Sequence[str], ligatures: bool = True) -> N
         buffer.add_str(_APART.join(several))
         buffer.guess_segment_properties()
         buffer.direction = "ltr"
-        hb.shape(face.font, buffer, _FEATURES[ligatures])
+        hb.shape(face.font, buffer, _features(ligatures, manner))
         _part(known, several, buffer)
 
 
@@ -210,6 +243,17 @@ def _part(known: dict[str, Shaped], texts: list[str], buffer: hb.Buffer) -> None
         own = tuple([c - start for c in clusters[begin:end]])
         known[text] = Shaped(text, tuple(glyphs[begin:end]), steps, places, own, sum(steps))
         start, begin = start + len(text) + 1, end + 1
+
+
+def capitals(text: str) -> tuple[str, list[int]]:
+    """A text in capitals, and the character of the text that each of them stands for (Unicode
+    SpecialCasing: “ß” becomes two)."""
+    raised, origins = [], []
+    for n, letter in enumerate(text):
+        upper = letter.upper()
+        raised.append(upper)
+        origins += [n] * len(upper)
+    return "".join(raised), origins
 
 
 def _printable(text: str) -> str:

@@ -21,7 +21,11 @@ from hidden_frame.interact.shown import change_shown, shown_item
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.plane.box import Bounds
 from hidden_frame.model.publication import Publication
-from hidden_frame.model.styles import computed_characters, computed_style
+from hidden_frame.model.styles import (
+    CHARACTER_PROPERTIES,
+    computed_characters,
+    computed_style,
+)
 from hidden_frame.model.text import STEADY, Alignment, Marker, Text, TextPlace
 from hidden_frame.typeset.caret import Caret, caret_at, place_at, spans_of
 
@@ -282,7 +286,9 @@ class TextEdit(QObject):
         character = computed_characters(publication.character_styles).get(named or "")
         found: dict[str, Any] = {"style": paragraph.style, "character": named}
         found["alignment"] = paragraph.alignment or style.alignment
-        for name in ("family", "bold", "italic", "size", "tracking", "colour", "tint"):
+        for name in CHARACTER_PROPERTIES:
+            if name == "language":
+                continue
             values = (getattr(own, name), getattr(character, name, None), getattr(style, name))
             found[name] = next(v for v in values if v is not None)
         found["language"] = own.language

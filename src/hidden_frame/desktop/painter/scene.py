@@ -28,6 +28,7 @@ from hidden_frame.compose.scene import (
 from hidden_frame.desktop.painter.fonts import OUTLINE_SIZE, glyph_path, raw_font
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.model.memory import remembered
+from hidden_frame.typeset.decoration import decorations
 from hidden_frame.typeset.line import TextLine
 from hidden_frame.typeset.paragraph import Ink
 from hidden_frame.typeset.shaping import Setting, Word
@@ -94,7 +95,7 @@ def _run(
 ) -> _Run:
     """The same run for equal words at the same places: a key typed into a paragraph sets all of
     it anew, and most of its lines come out as they were."""
-    scale, tracking, y = setting.scale, setting.tracking, rise
+    scale, tracking, y = setting.scale, setting.tracking, rise - setting.shift
     indexes: list[int] = []
     points: list[QPointF] = []
     missing: list[QRectF] = []
@@ -230,7 +231,18 @@ def _standing(text: SetText, shown: int) -> list[tuple[float, float, QPointF, _R
         (line.top - lean, line.bottom + lean, QPointF(line.x, line.top), run)
         for line in text.lines[:shown]
         for run in runs_of(line.line)
-        for lean in (run.setting.size * 0.6,)  # accents and swashes lean out of the line
+        # Accents and swashes lean out of the line, and what is shifted stands out of it.
+        for lean in (run.setting.size * 0.6 + abs(run.setting.shift),)
+    ]
+
+
+@remembered(weigh=lambda rects: 200 * len(rects))
+def _decorated(text: SetText, shown: int) -> list[tuple[QRectF, Ink]]:
+    """Lines under and through words, and their inks."""
+    return [
+        (QRectF(line.x + d.x, line.baseline + d.y, d.width, d.height), d.ink)
+        for line in text.lines[:shown]
+        for d in decorations(line.line)
     ]
 
 
@@ -266,6 +278,8 @@ def _paint_text(painter: QPainter, block: TextPrimitive, rendering: Rendering, c
             painter.drawGlyphRun(at_run, run.glyphs)
         else:
             _paint_run(painter, run, at_run, block.alpha, scale, rendering, chips)
+    for rect, ink in _decorated(block.text, block.shown):
+        painter.fillRect(rect, colour(ink, block.alpha))
     painter.translate(-block.x, -block.y)
 
 

@@ -10,6 +10,7 @@ from hidden_frame.desktop.colour_choice import ColourChoice
 from hidden_frame.desktop.desk.text_edit import TextEdit
 from hidden_frame.desktop.families import show_families
 from hidden_frame.desktop.languages import language_options
+from hidden_frame.desktop.letterforms import CHOOSABLE, SHIFT_HINT, Choosable
 from hidden_frame.desktop.properties.fields import Choice, NumberField
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.session import Session
@@ -68,10 +69,32 @@ class TextForm(Form):
         self.bold.clicked.connect(lambda on: text.set_look(bold=on))
         self.italic.clicked.connect(lambda on: text.set_look(italic=on))
         self.row("", self.bold)
-        self.row("", self.italic)
+        self.row("", self.italic, beside=True)
+        self.chosen: dict[str, Choice | QCheckBox] = {}
+        for each in CHOOSABLE:
+            self._choosable(each)
+        low, high = limits(Look, "shift")
+        self.shift = NumberField("Baseline shift", "pt", low or 0, high or 0)
+        self.shift.setToolTip(SHIFT_HINT)
+        self.shift.committed.connect(lambda v: text.set_look(shift=v))
+        self.row("Shift", self.shift)
         (self.plain,) = self.buttons("As the styles say")
         self.plain.clicked.connect(self._plain)
         self.end()
+
+    def _choosable(self, each: Choosable) -> None:
+        name = each.name
+        if each.values is None:
+            box = QCheckBox(each.label)
+            box.clicked.connect(lambda on: self.text.set_look(**{name: on}))
+            self.row("", box, beside=name == "strike")
+            self.chosen[name] = box
+        else:
+            field = Choice(each.label)
+            field.committed.connect(lambda v: self.text.set_look(**{name: v}))
+            self.row(each.label, field)
+            self.chosen[name] = field
+        self.chosen[name].setToolTip(each.hint)
 
     def _plain(self) -> None:
         names = Look.__struct_fields__
@@ -94,3 +117,10 @@ class TextForm(Form):
         self.tint.show_value(now["tint"])
         self.bold.setChecked(bool(now["bold"]))
         self.italic.setChecked(bool(now["italic"]))
+        for each in CHOOSABLE:
+            field, value = self.chosen[each.name], now[each.name]
+            if isinstance(field, Choice):
+                field.show_choice([(v, v) for v in each.values or ()], value)
+            else:
+                field.setChecked(bool(value))
+        self.shift.show_value(now["shift"])

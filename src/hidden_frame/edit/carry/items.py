@@ -20,6 +20,7 @@ from hidden_frame.edit.looks.colours import recoloured_item, recoloured_text
 from hidden_frame.edit.looks.styles import put_picture
 from hidden_frame.edit.masters.apply import free_name
 from hidden_frame.model.items import Item, Override, TextFrame
+from hidden_frame.model.numbering import ListNumber
 from hidden_frame.model.paint import Colour, Layer
 from hidden_frame.model.publication import Detail, Picture, Publication
 from hidden_frame.model.styles import (
@@ -72,6 +73,9 @@ def clip_of(
     paragraphs = {p.style for text in texts for p in text}
     characters = {c.style for c in pieces if c.style}
     styles = _with_bases(publication.paragraph_styles, paragraphs)
+    characters |= {
+        s.number.style for s in styles if isinstance(s.number, ListNumber) and s.number.style
+    }
     looks = _with_bases(publication.character_styles, characters)
     computed = computed_paragraphs(publication.paragraph_styles)
     colours = {paint.colour for paint in values("fill") + values("stroke")}
@@ -155,8 +159,9 @@ def brought_in(publication: Publication, clip: Clip) -> tuple[Publication, Terms
     publication, layers = _layers(publication, clip.layers)
     colours, colour_of = _merged(publication.colours, clip.colours)
     paints = colour_of.__getitem__
-    paragraphs, style_of = _styles(publication.paragraph_styles, clip.paragraph_styles, paints)
     characters, look_of = _styles(publication.character_styles, clip.character_styles, paints)
+    coming = tuple(_renumbered(s, look_of) for s in clip.paragraph_styles)
+    paragraphs, style_of = _styles(publication.paragraph_styles, coming, paints)
     known = {d.name for d in publication.details}
     publication = replace(
         publication,
@@ -192,6 +197,14 @@ def _styles(
             changes["based_on"] = ids[style.based_on]
         there, ids[style.id] = _joined(there, replace(style, **changes))
     return there, ids
+
+
+def _renumbered(style: ParagraphStyle, look_of: dict[str, str]) -> ParagraphStyle:
+    """A style whose numbers have their character style by its id here."""
+    number = style.number
+    if not isinstance(number, ListNumber) or number.style is None:
+        return style
+    return replace(style, number=replace(number, style=look_of[number.style]))
 
 
 def _layers(

@@ -11,6 +11,7 @@ from hidden_frame.edit.change import change_texts, new_ids
 from hidden_frame.edit.masters.apply import free_name
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import character_style, paragraph_style
+from hidden_frame.model.numbering import ListNumber
 from hidden_frame.model.paint import Colour
 from hidden_frame.model.publication import Picture, Publication
 from hidden_frame.model.styles import (
@@ -177,6 +178,10 @@ def delete_character_style(
         if style.based_on == style_id:
             free = restated_character(publication, computed[style.id], gone.based_on)
             publication = put_character_style(publication, free)
+    for numbered in publication.paragraph_styles:
+        if isinstance(numbered.number, ListNumber) and numbered.number.style == style_id:
+            number = replace(numbered.number, style=instead)
+            publication = put_paragraph_style(publication, replace(numbered, number=number))
     kept = tuple(s for s in publication.character_styles if s.id != style_id)
 
     def text(old: Text) -> Text:

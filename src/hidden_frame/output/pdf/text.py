@@ -8,6 +8,7 @@ from hidden_frame.compose.scene import TextPrimitive
 from hidden_frame.output.pdf.fonts import EmbeddedFont, Pieces
 from hidden_frame.output.pdf.operators import number
 from hidden_frame.output.pdf.store import Sheet
+from hidden_frame.typeset.decoration import decorations
 from hidden_frame.typeset.fonts import FontFace
 from hidden_frame.typeset.line import GlyphRun
 from hidden_frame.typeset.paragraph import Ink
@@ -39,6 +40,8 @@ class TextWriter:
         if self._tracking:
             self.sheet.say("0 Tc")
         self.sheet.say("ET")
+        for line in lines:
+            self._decorate(line, block.x + line.x, block.y + line.baseline)
 
     def _line(self, line: PlacedLine, dx: float, dy: float) -> None:
         dx, dy = dx + line.x, dy + line.baseline
@@ -49,10 +52,20 @@ class TextWriter:
             self._run(run, dx, dy, False)
             self.sheet.say("EMC")
 
+    def _decorate(self, line: PlacedLine, dx: float, dy: float) -> None:
+        """Lines under and through words (ISO 32000-1, 8.5.2)."""
+        for x, y, width, height, ink in decorations(line.line):
+            if ink != self._ink:
+                self._ink = ink
+                self.sheet.say(self.colours(self.sheet, ink))
+            corner = f"{number(x + dx)} {number(y + dy)}"
+            self.sheet.say(f"{corner} {number(width)} {number(height)} re f")
+
     def _run(self, run: GlyphRun, dx: float, dy: float, goes_on: bool) -> None:
         words, setting = run.words, run.setting
         if not words:
             return
+        dy -= setting.shift
         font, name = self.fonts(setting.face)
         if len(words) > 1 and run.evenly:  # most runs by far
             self._state(name, setting.size, run.span.ink, setting.tracking)

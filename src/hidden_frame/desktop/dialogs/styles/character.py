@@ -11,6 +11,7 @@ from hidden_frame.desktop.dialogs.styles.drafts import StyleDrafts
 from hidden_frame.desktop.dialogs.styles.parts import chosen_part, colour_part, typed_part
 from hidden_frame.desktop.families import show_families
 from hidden_frame.desktop.languages import language_options
+from hidden_frame.desktop.letterforms import CHOOSABLE, SHIFT_HINT, Choosable
 from hidden_frame.desktop.properties.fields import Choice, LengthField, NumberField
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.looks.styles import (
@@ -57,7 +58,26 @@ class CharacterDialog(StyleDrafts):
         self.language = Choice("Language")
         self.language.setToolTip("Decides where words are divided")
         self._chosen("language", "Language", self.language)
+        for each in CHOOSABLE:
+            self._choosable(each)
+        self.shift = LengthField("Shift", "pt", *limits(CharacterStyle, "shift"))
+        self.shift.setToolTip(SHIFT_HINT)
+        self.parts.append(typed_part("shift", self.shift, form.row("Shift", self.shift)))
         self.complete()
+
+    def _choosable(self, each: Choosable) -> None:
+        field = Choice(each.label)
+        said: list[tuple[str, object]] = (
+            [(each.label.lower(), True), (f"no {each.label.lower()}", False)]
+            if each.values is None
+            else [(v, v) for v in each.values]
+        )
+
+        def show(value: object) -> None:
+            field.show_choice([(self.unsaid(), None), *said], value)
+
+        field.setToolTip(each.hint)
+        self.parts.append(chosen_part(each.name, field, show, self.form.row(each.label, field)))
 
     def _chosen(self, name: str, label: str, field: Choice) -> None:
         show = getattr(self, f"_show_{name}")
@@ -102,7 +122,7 @@ class CharacterDialog(StyleDrafts):
         return character_style(publication, self.style_id)
 
     def show_values(self, style: CharacterStyle) -> None:
-        for field in (self.size_field, self.tracking, self.tint):
+        for field in (self.size_field, self.tracking, self.tint, self.shift):
             field.setPlaceholderText(self.unsaid())
         super().show_values(style)
 

@@ -20,6 +20,7 @@ from hidden_frame.desktop.dialogs.styles.parts import (
 from hidden_frame.desktop.dialogs.tabs import TabStops
 from hidden_frame.desktop.families import show_families
 from hidden_frame.desktop.languages import language_name, language_options
+from hidden_frame.desktop.letterforms import CHOOSABLE, SHIFT_HINT, Choosable
 from hidden_frame.desktop.properties.fields import Choice, LengthField, NumberField
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.session import Session
@@ -118,8 +119,28 @@ class StyleDialog(StyleDrafts):
                 "language", self.language, self._show_language, form.row("Language", self.language)
             )
         )
-        self.hyphenate = QCheckBox("Hyphenate")
-        self.parts.append(ticked_part("hyphenate", self.hyphenate, form.row("", self.hyphenate)))
+        form.heading("LETTERS")
+        self.letters: dict[str, Choice | QCheckBox] = {}
+        for each in CHOOSABLE:
+            self._choosable(form, each)
+        self._lengths(form, (("Shift", "shift", limits(ComputedStyle, "shift")[0]),))
+        self.lengths["shift"].setToolTip(SHIFT_HINT)
+
+    def _choosable(self, form: Form, each: Choosable) -> None:
+        if each.values is None:
+            box = QCheckBox(each.label)
+            follow = form.row("", box, beside=each.name == "strike")
+            self.parts.append(ticked_part(each.name, box, follow))
+            self.letters[each.name] = box
+        else:
+            field = Choice(each.label)
+            options = [(v, v) for v in each.values]
+            follow = form.row(each.label, field)
+            self.parts.append(
+                chosen_part(each.name, field, lambda v: field.show_choice(options, v), follow)
+            )
+            self.letters[each.name] = field
+        self.letters[each.name].setToolTip(each.hint)
 
     def _lengths(self, form: Form, rows: tuple[tuple[str, str, float | None], ...]) -> None:
         for label, name, least in rows:

@@ -1,0 +1,29 @@
+"""What can be chosen of letters besides font and size, as the forms of text and styles show it."""
+
+from __future__ import annotations
+
+from typing import NamedTuple, get_args
+
+from hidden_frame.model.text import Case, Figures, FigureWidth, Raised
+
+
+class Choosable(NamedTuple):
+    """A property of letters by its label and its name in the model; `values` is None for one
+    that is on or off."""
+
+    label: str
+    name: str
+    values: tuple[str, ...] | None
+    hint: str = ""
+
+
+CHOOSABLE = (
+    Choosable("Letters", "case", get_args(Case)),
+    Choosable("Figures", "figures", get_args(Figures), "Lining or old style, if the font has both"),
+    Choosable("Widths", "figure_width", get_args(FigureWidth), "Figures in tables are all as wide"),
+    Choosable("Raised", "raised", get_args(Raised), "Superior or inferior letters and figures"),
+    Choosable("Underline", "underline", None),
+    Choosable("Strike through", "strike", None),
+    Choosable("Fractions", "fractions", None, "1/2 as one sign, if the font has it"),
+)
+SHIFT_HINT = "Above the baseline; below it with a minus"
