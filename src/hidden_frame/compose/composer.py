@@ -11,17 +11,26 @@ from collections.abc import Callable, Iterable
 from typing import NamedTuple
 
 from hidden_frame.compose.around import Obstacle, in_the_way
-from hidden_frame.compose.cascade import Resolved, face_items, page_items, shown_on, stack_items
+from hidden_frame.compose.cascade import (
+    Resolved,
+    face_items,
+    master_layout,
+    page_items,
+    page_layout,
+    shown_on,
+    stack_items,
+)
 from hidden_frame.compose.context import Context, context_of, standing
 from hidden_frame.compose.drawing import NOTHING, draw
 from hidden_frame.compose.facts import PageFacts, page_facts
 from hidden_frame.compose.markers import marker_label, marker_value, markers_in
+from hidden_frame.compose.regions import grid_in
 from hidden_frame.compose.scene import Placed, Scene
 from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.compose.stories.flowed import Flowed, flowed
 from hidden_frame.compose.stories.part import Part
 from hidden_frame.compose.stories.stops import PageView
-from hidden_frame.model.geometry import Side
+from hidden_frame.model.geometry import Grid, Side
 from hidden_frame.model.items import Item, TextFrame
 from hidden_frame.model.lookup import all_pages, find_page, find_story, stack_of, stories_on
 from hidden_frame.model.memory import MEMORY, remembered
@@ -51,6 +60,7 @@ class _Entry(NamedTuple):
     hides_folio: bool
     values: dict[Marker, str]
     parts: tuple[Part, ...]
+    grid: Grid | None
     scene: Scene
 
 
@@ -59,7 +69,9 @@ class Composer:
 
     def __init__(self) -> None:
         self._pages: dict[str, _Entry] = {}
-        self._masters: dict[tuple[str, Side], tuple[tuple[Resolved, ...], Context, Scene]] = {}
+        self._masters: dict[
+            tuple[str, Side], tuple[tuple[Resolved, ...], Context, Grid | None, Scene]
+        ] = {}
         self._flows: dict[str, Flowed] = {}
         self.composed = 0
 
@@ -88,6 +100,7 @@ class Composer:
             and entry.side == facts.side
             and entry.hides_folio == facts.hides_folio
             and entry.parts == tuple(told.values())
+            and entry.grid == page_layout(publication, page).grid
             and entry.values == _marker_values(publication, facts, entry.values)
         ):
             return entry.scene
@@ -95,11 +108,12 @@ class Composer:
         markers = _markers_of(items)
         values = _marker_values(publication, facts, markers)
         stood = standing(items, facts.side, context)
+        grid = page_layout(publication, page).grid
         placed = []
         for resolved in items:
             part = told.get(resolved.item.id)
             hides = facts.hides_folio
-            one = self._place(resolved, facts.side, values, context, hides, stood, part)
+            one = self._place(resolved, facts.side, values, context, hides, stood, grid, part)
             if one is not None:
                 placed.append(one)
         trim = context.setup.trim
@@ -108,8 +122,9 @@ class Composer:
         )
         self.composed += 1
         self._pages[page.id] = _Entry(
-            page, stack, context, facts.side, facts.hides_folio, values, tuple(told.values()), scene
-        )
+            page, stack, context, facts.side, facts.hides_folio, values, tuple(told.values()),
+            grid, scene,
+        )  # fmt: skip
         return scene
 
     def _place(
@@ -120,6 +135,7 @@ class Composer:
         context: Context,
         hides_folio: bool,
         stood: tuple[Obstacle, ...],
+        grid: Grid | None,
         part: Part | None = None,
     ) -> Placed | None:
         """An item's drawing at its place, with its `part` of a story; None if it is not to be
@@ -138,17 +154,23 @@ class Composer:
                 assert isinstance(at, TextFrame)
                 outlines = in_the_way(at, stood)
         # The wrapping is made anew whenever a base changes, the item itself is not.
-        return _placed(item, *resolved[1:], side, own, context, outlines, part)
+        on_grid = None
+        if isinstance(item, TextFrame) and part is None:
+            on_grid = grid_in(item, grid, context.known)
+        return _placed(item, *resolved[1:], side, own, context, outlines, part, on_grid)
 
     def master(self, publication: Publication, master_id: str, side: Side) -> Scene:
         context = context_of(publication)
         items = face_items(publication, master_id, side)
+        grid = master_layout(publication, master_id).grid
         known = self._masters.get((master_id, side))
-        if known is not None and known[0] is items and known[1] is context:
-            return known[2]
+        if known is not None and known[0] is items and known[1] is context and known[2] == grid:
+            return known[3]
         values = {marker: marker_label(marker) for marker in _markers_of(items)}
         stood = standing(items, side, context)
-        placed = [self._place(resolved, side, values, context, False, stood) for resolved in items]
+        placed = [
+            self._place(resolved, side, values, context, False, stood, grid) for resolved in items
+        ]
         trim = context.setup.trim
         scene = Scene(
             master_id,
@@ -158,7 +180,7 @@ class Composer:
             tuple(one for one in placed if one is not None),
             is_master=True,
         )
-        self._masters[master_id, side] = (items, context, scene)
+        self._masters[master_id, side] = (items, context, grid, scene)
         return scene
 
     def flow(
@@ -184,7 +206,7 @@ def _marker_values(
     return {m: marker_value(m, facts, title, details) for m in markers}
 
 
-@remembered(by_value=("overridden", "own", "outlines"))
+@remembered(by_value=("overridden", "own", "outlines", "on_grid"))
 def _placed(
     item: Item,
     carrier: str | None,
@@ -194,12 +216,13 @@ def _placed(
     context: Context,
     outlines: tuple[Outline, ...],
     part: Part | None,
+    on_grid: tuple[float, float] | None,
 ) -> Placed | None:
     """An item's drawing at its place.  Master items look alike on hundreds of pages and are
     placed once for all of them; a page's own items that did not change keep their places too."""
     if not item.visible or item.layer in context.hidden:
         return None
-    drawing = draw(item, side, own, context.known, context.pictures, outlines, part)
+    drawing = draw(item, side, own, context.known, context.pictures, outlines, part, on_grid)
     at = shown_on(Resolved(item, carrier, overridden), side, context.setup)
     matrix = placement(at.x, at.y, at.width, at.height, at.rotation)
     return Placed(
@@ -246,7 +269,8 @@ class Composition:
     def view(self, page: Page) -> PageView:
         """What a page shows, and its side."""
         side = self.facts[page.id].side
-        return PageView(side, page_items(self.publication, page, self._stack(page, side)))
+        items = page_items(self.publication, page, self._stack(page, side))
+        return PageView(side, items, page_layout(self.publication, page).grid)
 
     def _stack(self, page: Page, side: Side) -> tuple[Resolved, ...]:
         key = (stack_of(self.publication, page), side)

@@ -10,6 +10,7 @@ import math
 
 from msgspec.structs import replace
 
+from hidden_frame.compose.numbers import labels
 from hidden_frame.compose.regions import inner_height, regions_of
 from hidden_frame.compose.scene import (
     Drawing,
@@ -41,7 +42,7 @@ _ARC = 0.5522847498307936
 NOTHING: tuple[Outline, ...] = ()
 
 
-@remembered(by_value=("values", "outlines"))
+@remembered(by_value=("values", "outlines", "grid"))
 def draw(
     item: Item,
     side: Side,
@@ -50,14 +51,16 @@ def draw(
     pictures: tuple[Picture, ...],
     outlines: tuple[Outline, ...] = NOTHING,
     part: Part | None = None,
+    grid: tuple[float, float] | None = None,
 ) -> Drawing:
     """An item's drawing on a side, `values` being what its markers show; a frame with a `part`
     of a story shows that instead of a text of its own.
 
-    Text runs around `outlines`, convex polygons in the item's own coordinates.
+    Text runs around `outlines`, convex polygons in the item's own coordinates; `grid` is where
+    the baseline grid lies in it (`regions.grid_in`).
     """
     if isinstance(item, TextFrame) and item.grows and part is None:
-        height = text_height(item, side, values, known, outlines)
+        height = text_height(item, side, values, known, outlines, grid)
         item = replace(item, height=max(item.height, height))
     primitives: list[Primitive] = []
     outline = outline_of(item)
@@ -68,7 +71,7 @@ def draw(
         if part is not None:
             primitives.append(_of_story(item, part, bool(outlines)))
         else:
-            text, overflow = _text(item, side, values, known, outlines)
+            text, overflow = _text(item, side, values, known, outlines, grid)
             primitives.append(text)
     elif isinstance(item, PictureFrame):
         primitives.append(_picture(item, pictures))
@@ -127,7 +130,7 @@ def _set(
     known: Palette,
     snug: bool,
 ) -> SetText:
-    return set_text(specs(text, values, side, known), regions, snug=snug)
+    return set_text(specs(text, values, side, known, labels(text, known)), regions, snug=snug)
 
 
 def text_height(
@@ -136,6 +139,7 @@ def text_height(
     values: tuple[str, ...],
     known: Palette,
     outlines: tuple[Outline, ...] = NOTHING,
+    grid: tuple[float, float] | None = None,
 ) -> float:
     """How high a frame must be for all of its text, insets included, in points.
 
@@ -144,7 +148,7 @@ def text_height(
     edge = item.insets.top + item.insets.bottom
 
     def set_in(height: float) -> SetText:
-        regions = regions_of(item, outlines, height)
+        regions = regions_of(item, outlines, height, grid)
         return _set(item.text, regions, side, values, known, item.snug)
 
     if item.columns == 1:
@@ -182,9 +186,11 @@ def _text(
     values: tuple[str, ...],
     known: Palette,
     outlines: tuple[Outline, ...],
+    grid: tuple[float, float] | None,
 ) -> tuple[TextPrimitive, Overflow | None]:
     insets, height = item.insets, inner_height(item)
-    text = _set(item.text, regions_of(item, outlines), side, values, known, item.snug)
+    regions = regions_of(item, outlines, grid=grid)
+    text = _set(item.text, regions, side, values, known, item.snug)
     overflow = explain(text, height)
     shown = overflow.shown if overflow else len(text.lines)
     y = insets.top

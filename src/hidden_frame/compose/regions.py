@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from hidden_frame.compose.textspec import Palette
+from hidden_frame.model.geometry import Grid
 from hidden_frame.model.items import TextFrame
 from hidden_frame.typeset.region import Outline, Region
 
@@ -17,12 +19,15 @@ def inner_height(frame: TextFrame) -> float:
 
 
 def regions_of(
-    frame: TextFrame, outlines: tuple[Outline, ...] = (), height: float | None = None
+    frame: TextFrame,
+    outlines: tuple[Outline, ...] = (),
+    height: float | None = None,
+    grid: tuple[float, float] | None = None,
 ) -> tuple[Region, ...]:
     """A region for each column, in the order of reading, from the frame's inner corner.
 
     `outlines` are what stands in the way, in the frame's own coordinates; `height` takes the
-    place of the frame's own (points).
+    place of the frame's own (points); `grid` is where the baseline grid lies in them.
     """
     high = inner_height(frame) if height is None else height
     gaps = frame.gutter * (frame.columns - 1)
@@ -30,4 +35,12 @@ def regions_of(
     step = wide + frame.gutter
     insets = frame.insets
     moved = tuple(tuple((x - insets.left, y - insets.top) for x, y in o) for o in outlines)
-    return tuple(Region(n * step, n * step + wide, high, moved) for n in range(frame.columns))
+    return tuple(Region(n * step, n * step + wide, high, moved, grid) for n in range(frame.columns))
+
+
+def grid_in(frame: TextFrame, grid: Grid | None, known: Palette) -> tuple[float, float] | None:
+    """How far below a frame's inner corner a line of the baseline grid lies, and its step; None
+    if no style asks for it, or the frame is turned."""
+    if grid is None or frame.rotation or not any(s.on_grid for s in known.paragraphs.values()):
+        return None
+    return (grid.start - frame.y - frame.insets.top) % grid.step, grid.step

@@ -16,13 +16,26 @@ from hidden_frame.model.styles import (
     CharacterStyle,
     ComputedStyle,
     ParagraphStyle,
+    Rule,
     computed_characters,
     computed_paragraphs,
 )
 from hidden_frame.model.text import Look, Marker, Paragraph, Run, Text
 from hidden_frame.typeset.fonts import FontFace, font_book
 from hidden_frame.typeset.fonts.fallback import stretches
-from hidden_frame.typeset.paragraph import Ink, ParagraphSpec, Span, SpotInk, Tab
+from hidden_frame.typeset.hyphenation import Division
+from hidden_frame.typeset.paragraph import (
+    Border,
+    Dress,
+    Drop,
+    Ink,
+    Keeps,
+    ParagraphSpec,
+    Spacing,
+    Span,
+    SpotInk,
+    Tab,
+)
 from hidden_frame.typeset.shaping import Manner, setting_of, shape
 
 
@@ -33,6 +46,7 @@ class Palette(NamedTuple):
     paragraphs: dict[str, ComputedStyle]
     characters: dict[str, CharacterStyle]
     language: str
+    numbered: bool
 
 
 @remembered()
@@ -42,11 +56,13 @@ def _palette(
     characters: tuple[CharacterStyle, ...],
     language: str,
 ) -> Palette:
+    styles = computed_paragraphs(paragraphs)
     return Palette(
         {c.id: c for c in colours},
-        computed_paragraphs(paragraphs),
+        styles,
         computed_characters(characters),
         language,
+        any(s.number is not None for s in styles.values()),
     )
 
 
@@ -71,16 +87,30 @@ def ink(colour: Colour, tint: float = 1.0) -> Ink:
     return tuple(v * tint for v in colour.values)
 
 
-def specs(text: Text, values: tuple[str, ...], side: Side, known: Palette) -> list[ParagraphSpec]:
-    """Paragraphs ready to be set; `values` are what the text's markers show, in order."""
-    if not values:
-        return _spec.each(text, (), side, known)
+def specs(
+    text: Text,
+    values: tuple[str, ...],
+    side: Side,
+    known: Palette,
+    labels: tuple[str, ...] | None = None,
+) -> list[ParagraphSpec]:
+    """Paragraphs ready to be set; `values` are what the text's markers show, in order, `labels`
+    what stands before each paragraph (`numbers.labels`)."""
+    if not values and labels is None:
+        return _spec.each(text, (), side, known, "")
     found, at = [], 0
-    for paragraph in text:
+    for paragraph, label in zip(text, labels or [""] * len(text), strict=True):
         count = sum(isinstance(piece, Marker) for piece in paragraph.content)
-        found.append(_spec(paragraph, values[at : at + count], side, known))
+        found.append(_spec(paragraph, values[at : at + count], side, known, label))
         at += count
     return found
+
+
+class Numbered(NamedTuple):
+    """A text, and what stands before each of its paragraphs."""
+
+    text: Text
+    labels: tuple[str, ...] | None
 
 
 class StorySpecs(NamedTuple):
@@ -94,21 +124,36 @@ class StorySpecs(NamedTuple):
         return self.recto if side == "recto" else self.verso
 
 
-def story_specs(text: Text, known: Palette, value: Callable[[Marker], str]) -> StorySpecs:
-    """A story's paragraphs; `value` says what a marker shows."""
+def story_specs(
+    text: Text,
+    known: Palette,
+    value: Callable[[Marker], str],
+    labels: tuple[str, ...] | None = None,
+) -> StorySpecs:
+    """A story's paragraphs; `value` says what a marker shows, `labels` what stands before each
+    paragraph."""
     values = tuple(value(c) for p in text for c in p.content if isinstance(c, Marker))
-    recto = specs(text, values, "recto", known)
+    recto = specs(text, values, "recto", known, labels)
     styles = known.paragraphs
     turns = any((p.alignment or styles[p.style].alignment) in ("inside", "outside") for p in text)
-    return StorySpecs(recto, specs(text, values, "verso", known) if turns else recto)
+    return StorySpecs(recto, specs(text, values, "verso", known, labels) if turns else recto)
 
 
 def edited_specs(
-    before: StorySpecs, old: Text, text: Text, known: Palette, value: Callable[[Marker], str]
+    before: StorySpecs, old: Numbered, new: Numbered, known: Palette, value: Callable[[Marker], str]
 ) -> StorySpecs:
-    """The same after an edit: only paragraphs that are not the same objects are looked at."""
-    head, foot = same_ends(old, text)
-    middle = story_specs(text[head : len(text) - foot], known, value)
+    """The same after an edit: only paragraphs that are not the same objects, or have another
+    number, are looked at."""
+    text, labels = new
+    head, foot = same_ends(old.text, text)
+    if labels is not None or old.labels is not None:
+        here, there = labels or ("",) * len(text), old.labels or ("",) * len(old.text)
+        while head and here[:head] != there[:head]:
+            head = next(n for n in range(head) if here[n] != there[n])
+        while foot and here[-foot:] != there[-foot:]:
+            foot = next(n for n in range(foot) if here[-1 - n] != there[-1 - n])
+    cut = slice(head, len(text) - foot)
+    middle = story_specs(text[cut], known, value, None if labels is None else labels[cut])
 
     def joined(all_of: list[ParagraphSpec], new: list[ParagraphSpec]) -> list[ParagraphSpec]:
         return [*all_of[:head], *new, *all_of[len(all_of) - foot :]]
@@ -121,17 +166,23 @@ def edited_specs(
 
 @remembered(by_value=("values",), weigh=lambda spec: 400 + 150 * len(spec.spans))
 def _spec(
-    paragraph: Paragraph, values: tuple[str, ...], side: Side, known: Palette
+    paragraph: Paragraph,
+    values: tuple[str, ...],
+    side: Side,
+    known: Palette,
+    label: str = "",
 ) -> ParagraphSpec:
-    if len(paragraph.content) == 1 and paragraph.alignment is None and paragraph.tabs is None:
+    as_styled = paragraph.alignment is None and paragraph.tabs is None and not label
+    if len(paragraph.content) == 1 and as_styled:
         piece = paragraph.content[0]
-        if isinstance(piece, Run) and piece.style is None and piece.look is None:
-            return _plain_spec(piece.text, paragraph.style, side, known)
+        plain = isinstance(piece, Run) and piece.style is None and piece.look is None
+        if plain and known.paragraphs[paragraph.style].drop_lines < 2:
+            return _plain_spec(piece.text, paragraph.style, side, known)  # type: ignore[union-attr]
     shown = iter(values)
     style = known.paragraphs[paragraph.style]
     base = _plain_span(style, known)
     tabs = style.tabs if paragraph.tabs is None else paragraph.tabs
-    spans = []
+    spans = _label(label, style, known)
     for piece in paragraph.content:
         named = known.characters[piece.style] if piece.style is not None else None
         marker = isinstance(piece, Marker)
@@ -141,6 +192,10 @@ def _spec(
         else:
             span = span_of(string, style, named, piece.look, known, marker)
         spans += _with_every_character(span)
+    drop, spans = _dropped(spans, style)
+    stops = [Tab(t.position, t.align, t.leader) for t in tabs]
+    if label and style.indent_first < 0:  # the text behind a number stands at the indent
+        stops.append(Tab(style.indent_left, "left"))
     return ParagraphSpec(
         tuple(spans),
         base.setting,
@@ -151,10 +206,59 @@ def _spec(
         style.indent_left,
         style.indent_right,
         style.indent_first,
-        tuple(Tab(t.position, t.align, t.leader) for t in tabs),
+        tuple(stops),
         style.name,
         base.ink,
+        _spacing(style),
+        Keeps(
+            style.keep_next, style.keep_together, style.least_foot, style.least_head, style.starts
+        ),
+        Dress(_border(style.rule_above), _border(style.rule_below), drop, style.on_grid),
     )
+
+
+def _spacing(style: ComputedStyle) -> Spacing:
+    return Spacing(
+        style.breaking == "paragraph",
+        style.word_space_least,
+        style.word_space_most,
+        style.hyphens_in_a_row if style.hyphenate else 0,
+        style.letter_space,
+        style.hanging_punctuation,
+    )
+
+
+def _border(rule: Rule | None) -> Border | None:
+    return None if rule is None else Border(rule.weight, rule.offset, rule.width == "column")
+
+
+def _label(label: str, style: ComputedStyle, known: Palette) -> list[Span]:
+    """A paragraph's number and what parts it from the text: nobody's characters."""
+    if not label or style.number is None:
+        return []
+    named = known.characters.get(style.number.style or "")
+    span = span_of(label, style, named, None, known, True)._replace(goes_on=True)
+    parts = [p._replace(goes_on=True) for p in _with_every_character(span)]
+    apart = "\t" if style.indent_first < 0 else " "
+    plain = _plain_span(style, known)._replace(text=apart, goes_on=True)
+    return [*parts, plain]
+
+
+def _dropped(spans: list[Span], style: ComputedStyle) -> tuple[Drop | None, list[Span]]:
+    """The initials of a paragraph, as high as their lines, and what is left of its spans."""
+    lines, count = style.drop_lines, style.drop_letters
+    if lines < 2 or not spans or spans[0].marker or len(spans[0].text) <= count:
+        return None, spans
+    first = spans[0]
+    letters, rest = first.text[:count], first.text[count:]
+    if not letters.strip() or {"\t", "\u2028"} & set(letters):
+        return None, spans
+    setting, face = first.setting, first.setting.face
+    down = (lines - 1) * style.leading
+    size = setting.size + down / face.capital
+    large = setting_of(face, size, 0.0, setting.manner, setting.shift - down)
+    drop = first._replace(text=letters, setting=large, language=None)
+    return Drop(drop, lines), [first._replace(text=rest), *spans[1:]]
 
 
 def _plain_spec(text: str, style_id: str, side: Side, known: Palette) -> ParagraphSpec:
@@ -221,12 +325,13 @@ def span_of(
     setting = setting_of(face, size, float(pick("tracking")), manner, shift)  # type: ignore[arg-type]
     colour = known.colours[str(pick("colour"))]
     language = str(pick("language") or known.language) if style.hyphenate else None
+    by = (style.hyphen_word, style.hyphen_before, style.hyphen_after)
     return Span(
         text,
         setting,
         ink(colour, float(pick("tint"))),  # type: ignore[arg-type]
         marker,
-        language,
+        None if language is None else Division(language, *by),
         underline=bool(pick("underline")),
         strike=bool(pick("strike")),
     )

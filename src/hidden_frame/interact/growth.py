@@ -42,8 +42,12 @@ def _fitted(publication: Publication, story_id: str, composer: Composer) -> Publ
         if not count:
             break
         more = _with_pages(publication, section, count)
-        if more is publication or not _helps(composer.compose(more), story_id, flow):
-            break  # another page takes no word of it: it would go on for ever
+        if more is publication:
+            break
+        if not _helps(composer.compose(more), story_id, flow):
+            more = _with_pages(more, section, 1)  # it may wait for a page of the other side
+            if not _helps(composer.compose(more), story_id, flow):
+                break  # other pages take no word of it: it would go on for ever
         publication = more
     return _shrunk(publication, composer.compose(publication).flow(story_id), section)
 

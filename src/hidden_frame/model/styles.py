@@ -47,7 +47,6 @@ HyphenLetters = Annotated[int, Meta(ge=1, le=30)]
 WordSpaceLeast = Annotated[float, Meta(ge=0.3, le=1)]
 WordSpaceMost = Annotated[float, Meta(ge=1, le=10)]
 LetterSpace = Annotated[float, Meta(ge=0, le=200)]
-GlyphScale = Annotated[float, Meta(ge=0, le=0.2)]
 Breaking = Literal["paragraph", "line"]
 Starts = Literal["anywhere", "frame", "page", "right page", "left page"]
 
@@ -65,9 +64,9 @@ class ComputedStyle(Struct, frozen=True, kw_only=True):
     """How a paragraph is set; lengths in points, tracking in 1/1000 em.
 
     The defaults are what a style that is based on no other leaves unsaid.  A `language` that
-    is None is the publication's.  Word spaces and the scale of glyphs are shares of their
-    natural width, `letter_space` is in 1/1000 em either way; both help out in lines that would
-    be poor, if they are more than 0.  `least_foot` and `least_head` are the fewest lines of a
+    is None is the publication's.  Word spaces are shares of their natural width;
+    `letter_space` (1/1000 em) is how much wider letters may be spaced in a line that would be
+    loose, 0 not at all.  `least_foot` and `least_head` are the fewest lines of a
     paragraph at the foot of a frame and at the head of the next one.
     """
 
@@ -102,7 +101,6 @@ class ComputedStyle(Struct, frozen=True, kw_only=True):
     word_space_least: WordSpaceLeast = 0.85
     word_space_most: WordSpaceMost = 1.5
     letter_space: LetterSpace = 0.0
-    glyph_scale: GlyphScale = 0.0
     hyphens_in_a_row: HyphensInARow = 3
     hyphen_word: HyphenLetters = 5
     hyphen_before: HyphenLetters = 2
@@ -156,7 +154,6 @@ class ParagraphStyle(Struct, frozen=True, kw_only=True, omit_defaults=True):
     word_space_least: WordSpaceLeast | UnsetType = UNSET
     word_space_most: WordSpaceMost | UnsetType = UNSET
     letter_space: LetterSpace | UnsetType = UNSET
-    glyph_scale: GlyphScale | UnsetType = UNSET
     hyphens_in_a_row: HyphensInARow | UnsetType = UNSET
     hyphen_word: HyphenLetters | UnsetType = UNSET
     hyphen_before: HyphenLetters | UnsetType = UNSET

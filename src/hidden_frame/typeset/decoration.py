@@ -1,4 +1,4 @@
-"""Lines under and through words: where they lie on a line.
+"""Lines under and through words, and rules above and below paragraphs: where they lie.
 
 >>> from hidden_frame.typeset.fonts import font_book
 >>> stroke_of(font_book().face("Spectral"), "underline").position < 0  # below the baseline
@@ -12,7 +12,9 @@ from typing import Literal, NamedTuple
 
 from hidden_frame.typeset.fonts import FontFace
 from hidden_frame.typeset.line import GlyphRun, TextLine
-from hidden_frame.typeset.paragraph import Ink
+from hidden_frame.typeset.paragraph import Border, Ink, ParagraphSpec
+from hidden_frame.typeset.segments import TextOffset
+from hidden_frame.typeset.text import PlacedLine, SetText
 
 Kind = Literal["underline", "strike"]
 
@@ -25,7 +27,8 @@ class Stroke(NamedTuple):
 
 
 class Decoration(NamedTuple):
-    """A filled rectangle, from the left edge of the line's measure and from its baseline down."""
+    """A filled rectangle; for a line of text, from the left edge of its measure and from its
+    baseline down."""
 
     x: float
     y: float
@@ -70,3 +73,40 @@ def _decoration(run: GlyphRun, before: GlyphRun | None, kind: Kind) -> Decoratio
     high = stroke.weight * setting.size
     middle = stroke.position * setting.size + setting.shift
     return Decoration(left, -middle - high / 2, right - left, high, run.span.ink)
+
+
+def borders(text: SetText, shown: int) -> list[Decoration]:
+    """The rules above and below the paragraphs among a text's first lines, from the frame's
+    inner corner; none in most texts."""
+    specs = text.specs
+    if not any(spec.dress.above or spec.dress.below for spec in specs):
+        return []
+    found = []
+    for line in text.lines[:shown]:
+        spec = specs[line.paragraph]
+        above, below = spec.dress.above, spec.dress.below
+        if above is not None and line.line.place == TextOffset():
+            found.append(_border(text, line, spec, above, line.top - above.offset - above.weight))
+        if below is not None and line.end >= _length(spec):
+            found.append(_border(text, line, spec, below, line.bottom + below.offset))
+    return found
+
+
+def _border(
+    text: SetText, line: PlacedLine, spec: ParagraphSpec, border: Border, y: float
+) -> Decoration:
+    left, right = line.left, line.right
+    if border.wide:
+        left, right = text.columns[line.column]
+        left, right = left + spec.left, right - spec.right
+    return Decoration(left, y, max(right - left, 0.0), border.weight, spec.ink)
+
+
+def _length(spec: ParagraphSpec) -> int:
+    """How many characters a paragraph's text has, spaces at its end left out."""
+    text = "".join(
+        ("" if s.goes_on else "\ufffc") if s.marker else "" if s.goes_on else s.text
+        for s in spec.spans
+    )
+    initials = spec.dress.drop.span.text if spec.dress.drop is not None else ""
+    return len((initials + text).rstrip(" "))

@@ -13,11 +13,13 @@ from collections.abc import Sequence
 from typing import NamedTuple
 
 from hidden_frame.typeset.line import TextLine
-from hidden_frame.typeset.lines import LineSetter
-from hidden_frame.typeset.paragraph import ParagraphSpec
+from hidden_frame.typeset.lines import LineSetter, rise_of
+from hidden_frame.typeset.paragraph import ParagraphSpec, Starts
 from hidden_frame.typeset.paragraphs import SetLines, SetParagraph, lines_from, set_paragraph
 from hidden_frame.typeset.region import Region
 from hidden_frame.typeset.segments import TextOffset
+
+_HAIR = 0.001  # points
 
 
 class Where(NamedTuple):
@@ -31,7 +33,7 @@ class Block(NamedTuple):
     """Lines `first` to `last` (excluded) of a set paragraph, one below the other.
 
     `x` is the left edge of their measure and `top` the first one's, both from the frame's
-    upper left corner.
+    upper left corner; `pitch` is the step from line to line (points).
     """
 
     paragraph: int
@@ -40,6 +42,12 @@ class Block(NamedTuple):
     last: int
     x: float
     top: float
+    pitch: float
+
+    @property
+    def bottom(self) -> float:
+        """Where the last line ends."""
+        return self.top + self.pitch * (self.last - self.first - 1) + self.set.spec.leading
 
     @property
     def lines(self) -> tuple[TextLine, ...]:
@@ -48,11 +56,13 @@ class Block(NamedTuple):
 
 
 class Fragment(NamedTuple):
-    """What stands in a region; `height` is how far down it reaches, spaces included."""
+    """What stands in a region; `height` is how far down it reaches, spaces included; `seen` is
+    the number behind the last paragraph that was looked at for it."""
 
     blocks: tuple[Block, ...]
     height: float
     rest: Where | None
+    seen: int = 0
 
     def lowered(self, by: float) -> Fragment:
         """The same lines so many points further down."""
@@ -62,10 +72,25 @@ class Fragment(NamedTuple):
     @property
     def bottom(self) -> float:
         """Where the last line ends; 0 if there is none."""
-        if not self.blocks:
-            return 0.0
-        last = self.blocks[-1]
-        return last.top + last.set.spec.leading * (last.last - last.first)
+        return self.blocks[-1].bottom if self.blocks else 0.0
+
+
+class Opening(NamedTuple):
+    """What a region is to a text that asks for a place to start: the first of its frame, of its
+    page, and on which side that is."""
+
+    frame: bool = True
+    page: bool = True
+    side: str = ""
+
+    def suits(self, starts: Starts) -> bool:
+        """Whether a paragraph may start at its head."""
+        if starts == "frame":
+            return self.frame
+        if starts == "anywhere":
+            return True
+        wanted = {"page": "", "right page": "recto", "left page": "verso"}[starts]
+        return self.page and (not wanted or not self.side or self.side == wanted)
 
 
 def fill(
@@ -75,11 +100,14 @@ def fill(
     *,
     spaced: bool = True,
     origin: int = 0,
+    opening: Opening | None = None,
 ) -> Fragment:
     """Fills a region with text from a place on; blocks count their paragraphs from `origin`.
 
-    `spaced` says whether the space above a paragraph counts at the region's head.  A region
-    that has no room for a line stays empty, and the text goes on where it was to begin.
+    `spaced` says whether the space above a paragraph counts at the region's head; without an
+    `opening` nothing is waited for.  A region
+    that has no room for a line, or whose `opening` does not suit the first paragraph, stays
+    empty, and the text goes on where it was to begin.
     """
     filling = _Filling(region, origin)
     if math.isinf(region.height) and not region.outlines:  # all of it will stand here
@@ -88,14 +116,19 @@ def fill(
     begin = start.place
     for number in range(start.paragraph, len(specs)):
         spec = specs[number]
-        if begin == TextOffset() and spec.before and (filling.y or spaced):
-            filling.y += spec.before
+        if begin == TextOffset():
+            starts = spec.keeps.starts
+            waits = opening is not None and (filling.blocks or not opening.suits(starts))
+            if starts != "anywhere" and waits:
+                return filling.fragment(filling.parted(Where(number), specs), number + 1)
+            if spec.before and (filling.y or spaced):
+                filling.y += spec.before
         rest = put(number, spec, begin)
         if rest is not None:
-            return Fragment(tuple(filling.blocks), filling.y, rest)
+            return filling.fragment(filling.parted(rest, specs), number + 1)
         filling.y += spec.after
         begin = TextOffset()
-    return Fragment(tuple(filling.blocks), filling.y, None)
+    return filling.fragment(None, len(specs))
 
 
 class _Filling:
@@ -108,6 +141,29 @@ class _Filling:
         self.known: list[SetParagraph] = []  # every paragraph, where all are needed
         self.y = 0.0
 
+    def fragment(self, rest: Where | None, seen: int) -> Fragment:
+        return Fragment(tuple(self.blocks), self.y, rest, seen)
+
+    def parted(self, rest: Where, specs: Sequence[ParagraphSpec]) -> Where:
+        """Where the text goes on, if what comes before it is to stay with it."""
+        kept = len(self.blocks)
+        number = rest.paragraph
+        if rest.place != TextOffset():
+            return rest
+        while kept and number > 0 and specs[number - 1].keeps.next:
+            block = self.blocks[kept - 1]
+            whole = block.first == 0 and block.paragraph + self.origin == number - 1
+            if not whole or block.set.place(0) != TextOffset():
+                break
+            while kept and self.blocks[kept - 1].paragraph + self.origin == number - 1:
+                kept -= 1
+            number -= 1
+        if not kept or number == rest.paragraph:
+            return rest  # all that stands here is to stay together: it can't go anywhere
+        self.y = self.blocks[kept].top
+        del self.blocks[kept:]
+        return Where(number)
+
     def freely(self, number: int, spec: ParagraphSpec, begin: TextOffset) -> Where | None:
         """The usual case, nothing in the way: a paragraph's lines are known, and as many of
         them are taken as there is room for."""
@@ -117,28 +173,71 @@ class _Filling:
         if first is None:  # broken at another measure
             known, first = lines_from(spec, begin, self.measure), 0
         last, leading = known.count, spec.leading
-        if self.y + leading * (last - first) > self.limit:
-            last = first + max(int((self.limit - self.y) // leading), 0)
+        pitch = self._on_grid(spec) if spec.dress.on_grid else leading
+        if self.y + pitch * (last - first - 1) + leading > self.limit:
+            room = int((self.limit - leading - self.y) // pitch) + 1
+            last = self._cut(spec, first, first + max(room, 0), last)
         if last > first:
             at = number - self.origin
-            self.blocks.append(Block(at, known, first, last, region.left, self.y))
-            self.y += leading * (last - first)
-        return Where(number, known.place(last)) if last < known.count else None
+            self.blocks.append(Block(at, known, first, last, region.left, self.y, pitch))
+            self.y += pitch * (last - first - 1) + leading
+        if last < known.count:
+            return Where(number, known.place(last))
+        drop = spec.dress.drop
+        if drop is not None and first == 0:  # initials reach further down than a short paragraph
+            self.y += max(drop.lines - last, 0) * pitch
+        return None
+
+    def _cut(self, spec: ParagraphSpec, first: int, last: int, count: int) -> int:
+        """Behind which line a paragraph is parted of whose lines those before `last` have room.
+
+        What its style asks for is done where that leaves something here, or something stands
+        above; in a region of its own a paragraph takes what room there is.
+        """
+        keeps, drop = spec.keeps, spec.dress.drop
+        wanted = first
+        if not first and keeps.together:
+            pass
+        else:
+            wanted = min(last, count - keeps.head)
+            least = max(keeps.foot, drop.lines if drop is not None else 1)
+            if not first and wanted < min(least, count):
+                wanted = first
+        if wanted > first or (self.blocks and not first):
+            return max(wanted, first)
+        return last
+
+    def _on_grid(self, spec: ParagraphSpec) -> float:
+        """Moves down until the next baseline is on the grid; gives the step from line to line."""
+        if self.region.grid is None:
+            return spec.leading
+        first, step = self.region.grid
+        lacking = (first - self.y - rise_of(spec)) % step
+        if step - lacking > _HAIR:  # not already there
+            self.y += lacking
+        return math.ceil(spec.leading / step - 1e-6) * step
 
     def around(self, number: int, spec: ParagraphSpec, begin: TextOffset) -> Where | None:
         """Where measures depend on the height: each line is broken where it comes to stand."""
-        region = self.region
+        region, top, before = self.region, self.y, len(self.blocks)
         setter = LineSetter(spec, region.measure)
         setter.go_on_at(begin)
         while not setter.done:
+            pitch = self._on_grid(spec) if spec.dress.on_grid else spec.leading
             found = self._room(spec, setter)
             if found is None:
+                few = len(self.blocks) - before < spec.keeps.foot or spec.keeps.together
+                if few and before and begin == TextOffset():
+                    del self.blocks[before:]
+                    self.y = top
+                    return Where(number)
                 return Where(number, setter.place)
             left, right = found
             line = setter.line(right - left)
             alone = SetLines(spec, (line,), 1)
-            self.blocks.append(Block(number - self.origin, alone, 0, 1, left, self.y))
-            self.y += spec.leading
+            block = Block(number - self.origin, alone, 0, 1, left, self.y, pitch)
+            self.blocks.append(block)
+            self.y += pitch
         return None
 
     def _room(self, spec: ParagraphSpec, setter: LineSetter) -> tuple[float, float] | None:

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import re
 from functools import lru_cache
+from typing import NamedTuple
 
 import pyphen
 
@@ -23,8 +24,21 @@ def _dictionary(language: str) -> pyphen.Pyphen | None:
     return pyphen.Pyphen(lang=found) if found else None
 
 
+class Division(NamedTuple):
+    """A language, and the fewest letters of a word that is divided, before the hyphen, and on
+    the next line."""
+
+    language: str
+    letters: int = MIN_LETTERS
+    before: int = 2
+    after: int = 2
+
+
+Dividing = str | Division  # a language by its code alone has the limits that are usual
+
+
 @lru_cache(maxsize=50_000)
-def divisions(word: str, language: str) -> tuple[int, ...]:
+def divisions(word: str, language: Dividing) -> tuple[int, ...]:
     """Indexes at which a word may be divided, rising; () for an unknown language.
 
     Soft hyphens in the word take precedence over the patterns.  What stands on either side
@@ -32,14 +46,16 @@ def divisions(word: str, language: str) -> tuple[int, ...]:
     """
     if "\u00ad" in word:
         return tuple(n + 1 for n, letter in enumerate(word) if letter == "\u00ad")
-    dictionary = _dictionary(language)
+    by = language if isinstance(language, Division) else Division(language)
+    dictionary = _dictionary(by.language)
     if dictionary is None or not _CORE.match(word):
         return ()
     return tuple(
         part.start() + int(position)
         for part in _LETTERS.finditer(word)
-        if len(part[0]) >= MIN_LETTERS
+        if len(part[0]) >= by.letters
         for position in dictionary.positions(part[0])
+        if by.before <= position <= len(part[0]) - by.after
     )
 
 

@@ -136,7 +136,9 @@ class TextLine:
     text.  `leaders` fill the way to a tab stop and are nobody's text.
     """
 
-    __slots__ = ("_cells", "_place", "_runs", "_spec", "leaders", "left", "right", "rise")
+    __slots__ = (
+        "_cells", "_initials", "_place", "_runs", "_spec", "leaders", "left", "right", "rise",
+    )  # fmt: skip
 
     def __init__(
         self,
@@ -149,11 +151,20 @@ class TextLine:
         self._spec = spec
         self._cells = cells
         self._runs: tuple[GlyphRun, ...] | None = None
+        self._initials: GlyphRun | None = None
         self._place: TextOffset | None = None  # asked for again whenever text flows anew
         self.rise = rise
         self.left = cells[0].left if len(cells) == 1 else _begins(cells)
         self.right = right
         self.leaders = leaders
+
+    def behind(self, span: Span, initials: Laid) -> TextLine:
+        """The line with initials in front of it."""
+        made = TextLine(self._spec, self.rise, self._cells, self.right, self.leaders)
+        made._initials = GlyphRun(span, initials, 0, initials.count())
+        made.left = initials.left
+        made._place = TextOffset()
+        return made
 
     @property
     def height(self) -> float:
@@ -163,7 +174,8 @@ class TextLine:
     def runs(self) -> tuple[GlyphRun, ...]:
         """A run for each stretch of one look."""
         if self._runs is None:
-            self._runs = tuple([run for cell in self._cells for run in _runs(self._spec, cell)])
+            runs = [run for cell in self._cells for run in _runs(self._spec, cell)]
+            self._runs = tuple(runs if self._initials is None else [self._initials, *runs])
         return self._runs
 
     @property

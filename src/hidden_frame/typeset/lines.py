@@ -17,11 +17,14 @@ from hidden_frame.typeset.breaking.first_fit import Breaker
 from hidden_frame.typeset.breaking.nodes import Break
 from hidden_frame.typeset.breaking.total_fit import cuts_of, total_fit
 from hidden_frame.typeset.line import Begun, Laid, TextLine, gaps, natural, whole
+from hidden_frame.typeset.margins import hanging
 from hidden_frame.typeset.paragraph import ParagraphSpec, Tab
 from hidden_frame.typeset.segments import Segment, TextOffset, segments
 from hidden_frame.typeset.shaping import exact
+from hidden_frame.typeset.spaced_out import spaced_out
 
 DEFAULT_TAB = 36.0  # points between stops where a style sets none
+BESIDE = 0.15  # of the size: what stands between initials and the text beside them
 ZONE = 0.08  # of the measure: how far from the edge a ragged line ends and is still good
 
 
@@ -34,15 +37,14 @@ class LineSetter:
     def __init__(self, spec: ParagraphSpec, widest: float) -> None:
         self.spec = spec
         self.widest = widest
-        face, size = spec.base.face, spec.base.size
-        # Half of what the leading adds stands above a line (CSS Inline 3, 4.1).
-        self.rise = (spec.leading - (face.ascent + face.descent) * size) / 2 + face.ascent * size
+        self.rise = rise_of(spec)
         self._rows = _rows(spec)
         self._row = 0
         self._breaker: Breaker | None = None
         self._fresh = True  # whether the row's first line is still to be set
         self._indent = 0.0
         self._begun: Begun | None = None  # the row's first line, up to its last tab
+        self._initials = _Initials(spec) if spec.dress.drop is not None else None
 
     @property
     def done(self) -> bool:
@@ -54,11 +56,15 @@ class LineSetter:
         """Where the next line begins."""
         if self._breaker is not None and not self._fresh:
             return self._breaker.place
+        if self._row == 0:
+            return TextOffset()
         return TextOffset(self._rows[min(self._row, len(self._rows) - 1)][0].origin)
 
     @property
     def indent(self) -> float:
         """How far the next line is indented, in points."""
+        if self._initials is not None and self._initials.lines:
+            return self.spec.left + self._initials.width
         if self._breaker is not None and not self._fresh:
             return self.spec.left
         return self.spec.left + (self.spec.first if self._row == 0 else 0.0)
@@ -93,10 +99,12 @@ class LineSetter:
                     return line
         breaker, spec = self._breaker, self.spec
         assert breaker is not None
-        left = self._indent if self._fresh else spec.left
+        left = self._indent if self._fresh else self.indent
         room = measure - spec.right - left
         cut = Cut(0, -1) if breaker.done else breaker.line(room)
         line = self._line(breaker.segment, cut, left, room, breaker.done)
+        if self._initials is not None:
+            line = self._initials.beside(line)
         self._fresh, self._begun = False, None
         if breaker.done:
             self._breaker = None
@@ -106,7 +114,13 @@ class LineSetter:
     def row(self, measure: float, breaks: list[Break] | None = None) -> list[TextLine]:
         """All lines up to the next line break at one measure, or what is left of them; `breaks`
         are where they end, if that is known."""
-        begun: list[TextLine] = []
+        at, begun = self._row, []
+        while self._initials is not None and self._initials.lines and self._row == at:
+            begun.append(self.line(measure))  # beside initials, line by line
+            if self.done:
+                return begun
+        if self._row > at:
+            return begun
         if self._breaker is None:
             row = self._rows[self._row]
             if len(row) == 1:
@@ -144,6 +158,8 @@ class LineSetter:
         offset = place.offset
         while self._row + 1 < len(self._rows) and self._rows[self._row + 1][0].origin <= offset:
             self._row += 1
+        if place > TextOffset():
+            self._initials = None
         row = self._rows[self._row]
         if place <= TextOffset(row[0].origin):
             return
@@ -159,6 +175,9 @@ class LineSetter:
     def _line(self, segment: Segment, cut: Cut, left: float, room: float, last: bool) -> TextLine:
         """A cut as a line, aligned in `room` points from `left` on."""
         spec, begun = self.spec, self._begun if self._fresh else None
+        if spec.spacing.hangs and segment.words:
+            before, behind = hanging(segment, cut)
+            left, room = left - before, room + before + behind
         if cut.head is None and cut.tail is None and segment.words:  # most lines by far
             width = segment.ends[cut.last] - segment.start(cut.first)
         else:
@@ -167,6 +186,11 @@ class LineSetter:
         if spec.align == "justified":
             if not last or width > room:
                 spaces = gaps(segment, cut)
+                if spec.spacing.letters and spaces and width < room:
+                    looser = spaced_out(segment, cut, spec, room - width, spaces)
+                    if looser is not None:
+                        segment, cut = looser
+                        width = natural(segment, cut)
                 extra = (room - width) / spaces if spaces else 0.0
                 width += extra * spaces
         elif begun is None and spec.align != "left":
@@ -183,6 +207,7 @@ class LineSetter:
         spec, rise, left = self.spec, self.rise, self.spec.left
         ends, words, plain = segment.ends, segment.words, segment.all_spaced
         justified, aside = spec.align == "justified", spec.align in ("right", "centre")
+        aside = aside or spec.spacing.hangs or spec.spacing.letters > 0
         lines: list[TextLine] = []
         for cut in cuts:
             at, last = cut.first, cut.last
@@ -230,6 +255,39 @@ class LineSetter:
             if _position(tab, right) > x + 0.01:
                 return _position(tab, right), tab.align, tab.leader
         return (x // DEFAULT_TAB + 1) * DEFAULT_TAB, "left", ""
+
+
+def rise_of(spec: ParagraphSpec) -> float:
+    """From the top of a paragraph's lines to their baseline, in points."""
+    face, size = spec.base.face, spec.base.size
+    # Half of what the leading adds stands above a line (CSS Inline 3, 4.1).
+    return (spec.leading - (face.ascent + face.descent) * size) / 2 + face.ascent * size
+
+
+class _Initials:
+    """The letters at a paragraph's head, set over the lines that are still to come, `lines`."""
+
+    def __init__(self, spec: ParagraphSpec) -> None:
+        assert spec.dress.drop is not None
+        self.spec, (span, self.lines) = spec, spec.dress.drop
+        segment = Segment(0, (None,))
+        for part in span.text.split(" "):
+            word = span.setting.word(part)
+            segment.words.append(word)
+            end = segment.ends[-1] + span.setting.space if segment.ends else 0.0
+            segment.ends.append(end + word.width)
+        self.span, self.segment = span, segment
+        self.width = segment.ends[-1] + spec.base.size * BESIDE
+
+    def beside(self, line: TextLine) -> TextLine:
+        """A line that stands beside them; the first one carries them."""
+        whole = self.spec.dress.drop
+        first = whole is not None and self.lines == whole.lines
+        self.lines = max(self.lines - 1, 0)
+        if not first:
+            return line
+        laid = Laid(self.segment, Cut(0, len(self.segment.words) - 1), self.spec.left, 0.0)
+        return line.behind(self.span, laid)
 
 
 def set_lines(spec: ParagraphSpec, measure: float) -> tuple[TextLine, ...]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Literal, NamedTuple
 
+from hidden_frame.typeset.hyphenation import Dividing
 from hidden_frame.typeset.shaping import Setting
 
 
@@ -31,7 +32,7 @@ class Span(NamedTuple):
     setting: Setting
     ink: Ink
     marker: bool = False
-    language: str | None = None
+    language: Dividing | None = None
     goes_on: bool = False
     underline: bool = False
     strike: bool = False
@@ -50,13 +51,55 @@ class Spacing(NamedTuple):
 
     `whole`: over the whole paragraph, not line by line.  A word space may be from `least` to
     `most` of its natural width (common practice of the trade); `hyphens` is how many divided
-    words may end lines in a row.
+    words may end lines in a row.  `letters` (1/1000 em) is how much wider letters may be spaced in
+    a line that is looser than that; `hangs` lets marks at a line's ends stand out of it.
     """
 
     whole: bool = True
     least: float = 0.85
     most: float = 1.5
     hyphens: int = 3
+    letters: float = 0.0
+    hangs: bool = False
+
+
+Starts = Literal["anywhere", "frame", "page", "right page", "left page"]
+
+
+class Keeps(NamedTuple):
+    """What is not to be parted: the paragraph from the next one, its lines from each other;
+    `foot` and `head` are the fewest of its lines at the foot of a region and at the head of the
+    next one."""
+
+    next: bool = False
+    together: bool = False
+    foot: int = 1
+    head: int = 1
+    starts: Starts = "anywhere"
+
+
+class Border(NamedTuple):
+    """A rule above or below a paragraph (points): as wide as the column, or as its line."""
+
+    weight: float
+    offset: float
+    wide: bool
+
+
+class Drop(NamedTuple):
+    """The letters with which a paragraph begins, set over so many lines."""
+
+    span: Span
+    lines: int
+
+
+class Dress(NamedTuple):
+    """What a paragraph has besides its lines: rules, initials, and a place on the grid."""
+
+    above: Border | None = None
+    below: Border | None = None
+    drop: Drop | None = None
+    on_grid: bool = False
 
 
 class ParagraphSpec(NamedTuple):
@@ -75,3 +118,5 @@ class ParagraphSpec(NamedTuple):
     style_name: str = ""
     ink: Ink = (0.0, 0.0, 0.0)
     spacing: Spacing = Spacing()
+    keeps: Keeps = Keeps()
+    dress: Dress = Dress()

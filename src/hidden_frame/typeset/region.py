@@ -14,12 +14,16 @@ _HAIR = 0.001  # points; what only touches a line is not in its way
 
 
 class Region(NamedTuple):
-    """From `left` to `right`, `height` points high; y counts from its top."""
+    """From `left` to `right`, `height` points high; y counts from its top.
+
+    `grid` is how far down the first line of the baseline grid lies, and its step (points).
+    """
 
     left: float
     right: float
     height: float = math.inf
     outlines: tuple[Outline, ...] = ()
+    grid: tuple[float, float] | None = None
 
     @property
     def measure(self) -> float:

@@ -15,6 +15,7 @@ from functools import cached_property
 from itertools import accumulate
 from typing import NamedTuple
 
+from hidden_frame.typeset.hyphenation import Dividing
 from hidden_frame.typeset.paragraph import ParagraphSpec, Span
 from hidden_frame.typeset.shaping import Word
 
@@ -50,7 +51,7 @@ class Segment:
         "origin", "spaced", "spans", "widest", "words",
     )  # fmt: skip
 
-    def __init__(self, origin: int, languages: tuple[str | None, ...]) -> None:
+    def __init__(self, origin: int, languages: tuple[Dividing | None, ...]) -> None:
         self.languages = languages
         self.words: list[Word] = []
         self.spans: list[int] | int = 0
@@ -70,7 +71,7 @@ class Segment:
     def span(self, index: int) -> int:
         return self.spans if isinstance(self.spans, int) else self.spans[index]
 
-    def language(self, index: int) -> str | None:
+    def language(self, index: int) -> Dividing | None:
         """The language that a token is hyphenated by, if at all."""
         return self.languages[self.span(index)]
 
@@ -136,9 +137,9 @@ def has_joints(text: str) -> bool:
 
 
 def tokens_of(spec: ParagraphSpec) -> Tokens | None:
-    """The tokens of a paragraph of one look and one segment without soft hyphens and spaces in
-    a row; None for any other."""
-    if len(spec.spans) != 1 or spec.spans[0].marker:
+    """The tokens of a paragraph of one look and one segment without initials, soft hyphens and
+    spaces in a row; None for any other."""
+    if len(spec.spans) != 1 or spec.spans[0].marker or spec.dress.drop is not None:
         return None
     text = spec.spans[0].text
     if "  " in text or "\t" in text or LINE_BREAK in text or "\u00ad" in text:
@@ -159,7 +160,7 @@ def tokens_of(spec: ParagraphSpec) -> Tokens | None:
 
 def segments(spec: ParagraphSpec) -> list[Segment]:
     """The paragraph's segments, each with how it ends: "", "\t" or a line break."""
-    if len(spec.spans) == 1 and not spec.spans[0].marker:
+    if len(spec.spans) == 1 and not spec.spans[0].marker and spec.dress.drop is None:
         text = spec.spans[0].text
         if not _SPECIAL.search(text):
             return [_plain(spec.spans[0])]
@@ -192,7 +193,8 @@ class _Cutter:
 
     def __init__(self, spec: ParagraphSpec) -> None:
         self.spec = spec
-        self.source = 0
+        drop = spec.dress.drop
+        self.source = len(drop.span.text) if drop is not None else 0
         self.at = 0  # the span that is being cut
         self.languages = tuple(span.language for span in spec.spans) or (None,)
 
@@ -204,13 +206,16 @@ class _Cutter:
                 self.source -= span.goes_on
                 self._marker(span, index)
                 continue
+            before = self.source
             for stretch in re.split("([\t\u2028])", span.text):
                 if stretch in ("\t", LINE_BREAK):
                     yield self._close(stretch)
-                    self.source += 1
+                    self.source += not span.goes_on
                     self._open()
                 elif stretch:
                     self._stretch(stretch, span, index)
+            if span.goes_on:  # what parts a number from its text is nobody's
+                self.source = before
         yield self._close("")
 
     def _open(self) -> None:

@@ -17,6 +17,7 @@ from typing import NamedTuple
 import uharfbuzz as hb
 
 from hidden_frame.typeset.fonts import FontFace
+from hidden_frame.typeset.hyphenation import Dividing
 
 _FEATURES = {on: {"kern": True, "liga": on, "clig": on} for on in (True, False)}
 # Controls, separators and halves of surrogate pairs are never seen: HarfBuzz is given a space
@@ -109,7 +110,7 @@ class Setting:
         self.words: dict[str, Word] = {}
         self._widths: dict[str, float] = {}
         # By language and word, where it may be divided and how wide its parts are then.
-        self.divided: dict[str, dict[str, list[tuple[int, float, float]]]] = {}
+        self.divided: dict[Dividing, dict[str, list[tuple[int, float, float]]]] = {}
 
     def word(self, text: str) -> Word:
         found = self.words.get(text)

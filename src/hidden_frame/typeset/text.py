@@ -112,10 +112,10 @@ class SetText:
 
 def _placed(fragment: Fragment, column: int) -> list[PlacedLine]:
     found = []
-    for number, done, first, last, x, top in fragment.blocks:
+    for number, done, first, last, x, top, pitch in fragment.blocks:
         for line in done.lines[first:last]:
             found.append(PlacedLine(line, number, column, x, top))
-            top += line.height
+            top += pitch
     return found
 
 

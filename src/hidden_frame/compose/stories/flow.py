@@ -17,12 +17,13 @@ from hidden_frame.compose.stories.stops import Stop
 from hidden_frame.compose.textspec import StorySpecs
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.same import same_ends
-from hidden_frame.typeset.fill import Fragment, Where, fill
+from hidden_frame.typeset.fill import Fragment, Opening, Where, fill
 from hidden_frame.typeset.paragraph import ParagraphSpec
 from hidden_frame.typeset.paragraphs import set_paragraph
 from hidden_frame.typeset.text import SetText
 
 _MOST_AHEAD = 512  # paragraphs set at once; with more, arrays no longer fit the cache
+_PATIENCE = 2  # pages
 _NOTHING = Fragment((), 0.0, None)
 
 
@@ -66,6 +67,10 @@ class Flow:
         starts = before._starts
         # A part looks at paragraphs up to the one in which the next part starts.
         count = max(bisect_left(starts, head, key=_paragraph) - 1, 0)
+        while (
+            count and starts[count - 1].paragraph + len(before._parts[count - 1].looked_at) > head
+        ):
+            count -= 1  # what is to be kept together is looked at further on
         if 0 < count < len(starts):
             self._parts, self._starts = before._parts[:count], starts[:count]
             self._where = starts[count]
@@ -77,10 +82,10 @@ class Flow:
             stop = self.stops[number]
             begin = self._where if self._where is not None else end
             specs = self.specs.on(stop.side)
-            part = self._kept(number, stop)
-            if part is None or not _still(part, begin, specs):
+            part, opening = self._kept(number, stop), self._opening(number, stop, begin)
+            if part is None or part.opening != opening or not _still(part, begin, specs):
                 self._prepare(specs, begin.paragraph, stop)
-                part = _filled(stop, specs, begin, first=number == 0)
+                part = _filled(stop, specs, begin, number == 0, opening)
             elif self._take_foot(number, begin):
                 break
             self._starts.append(begin)
@@ -88,6 +93,16 @@ class Flow:
             self._where = _behind(begin, part)
         if len(self._parts) == len(self.stops):
             self._old = None
+
+    def _opening(self, number: int, stop: Stop, begin: Where) -> Opening:
+        """What a stop is to a paragraph that asks for a page: after two pages in vain it starts
+        anywhere, so that a side which no frame stands on is not waited for for ever."""
+        waited = number
+        while waited and not self._parts[waited - 1].lines and self._starts[waited - 1] == begin:
+            waited -= 1
+        if sum(s.opens for s in self.stops[waited:number]) >= _PATIENCE:
+            return Opening()
+        return Opening(True, stop.opens, stop.side)
 
     def _prepare(self, specs: list[ParagraphSpec], first: int, stop: Stop) -> None:
         """Sets the next paragraphs at once, which is quicker than one after the other: few for
@@ -211,6 +226,11 @@ class _Old:
         self.foot = 0
 
 
+def _looked_to(flow: Flow, number: int) -> int:
+    """The number behind the last paragraph that a stop looked at."""
+    return flow._starts[number].paragraph + len(flow._parts[number].looked_at)
+
+
 def _behind(begin: Where, part: Part) -> Where | None:
     """Where the text goes on behind a part."""
     rest = part.rest
@@ -242,23 +262,27 @@ def _still(part: Part, begin: Where, specs: Sequence[ParagraphSpec]) -> bool:
     return all(map(is_, seen, specs[first:end]))
 
 
-def _filled(stop: Stop, specs: Sequence[ParagraphSpec], begin: Where, first: bool) -> Part:
+def _filled(
+    stop: Stop, specs: Sequence[ParagraphSpec], begin: Where, first: bool, opening: Opening
+) -> Part:
     """A stop filled from a place on; the space above a paragraph counts at the story's head."""
     origin = begin.paragraph
     fragments: list[Fragment] = []
+    seen = origin
     where: Where | None = begin if origin < len(specs) else None
     for number, region in enumerate(stop.room.regions):
         if where is None:
             fragments.append(_NOTHING)
             continue
         spaced = first and number == 0 and not stop.room.snug
-        fragment = fill(specs, region, where, spaced=spaced, origin=origin)
+        here = opening if number == 0 else Opening(False, False)
+        fragment = fill(specs, region, where, spaced=spaced, origin=origin, opening=here)
         fragments.append(fragment)
+        seen = max(seen, fragment.seen)
         where = fragment.rest
-    last = len(specs) - 1 if where is None else where.paragraph
-    looked_at = tuple(specs[origin : last + 1])
+    looked_at = tuple(specs[origin:seen])
     columns = tuple((region.left, region.right) for region in stop.room.regions)
     shown = looked_at[: 1 + max((b.paragraph for f in fragments for b in f.blocks), default=-1)]
     text = SetText(tuple(fragments), columns, shown)
     rest = None if where is None else Where(where.paragraph - origin, where.place)
-    return Part(begin.place, rest, text, looked_at)
+    return Part(begin.place, rest, text, looked_at, opening)

@@ -8,13 +8,14 @@ from typing import NamedTuple
 
 from hidden_frame.compose.context import Context
 from hidden_frame.compose.markers import steady_value
+from hidden_frame.compose.numbers import labels
 from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.compose.stories.stops import PageView, Stop, stops_of
-from hidden_frame.compose.textspec import StorySpecs, edited_specs, story_specs
+from hidden_frame.compose.textspec import Numbered, StorySpecs, edited_specs, story_specs
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.publication import Page, Publication
 from hidden_frame.model.stories import Story
-from hidden_frame.model.text import Marker, Text
+from hidden_frame.model.text import Marker
 
 
 class Flowed(NamedTuple):
@@ -22,7 +23,7 @@ class Flowed(NamedTuple):
 
     pages: tuple[object, ...]
     stops: tuple[Stop, ...]
-    text: Text
+    text: Numbered
     shown: tuple[object, ...]
     specs: StorySpecs
     flow: Flow
@@ -49,16 +50,17 @@ def flowed(
     def value(marker: Marker) -> str:
         return steady_value(marker, *shown[1:])
 
+    now = Numbered(text, labels(text, context.known))
     if before is None or before.shown != shown:
-        specs = story_specs(text, context.known, value)
-    elif before.text is text:
+        specs = story_specs(text, context.known, value, now.labels)
+    elif before.text.text is text:
         specs = before.specs
     else:
-        specs = edited_specs(before.specs, before.text, text, context.known, value)
+        specs = edited_specs(before.specs, before.text, now, context.known, value)
     if before is not None and before.stops is stops and before.specs is specs:
         return before._replace(pages=pages)
     found = Flow(stops, specs, before.flow if before is not None else None)
-    return Flowed(pages, stops, text, shown, specs, found)
+    return Flowed(pages, stops, now, shown, specs, found)
 
 
 def _pages(publication: Publication, context: Context) -> tuple[object, ...]:

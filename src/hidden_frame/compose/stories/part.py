@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from hidden_frame.typeset.fill import Where
+from hidden_frame.typeset.fill import Opening, Where
 from hidden_frame.typeset.paragraph import ParagraphSpec
 from hidden_frame.typeset.segments import TextOffset
 from hidden_frame.typeset.text import SetText
@@ -16,7 +16,7 @@ class Part:
     Parts are compared by identity.
     """
 
-    __slots__ = ("begin", "goes_on", "looked_at", "rest", "text")
+    __slots__ = ("begin", "goes_on", "looked_at", "opening", "rest", "text")
 
     def __init__(
         self,
@@ -24,11 +24,13 @@ class Part:
         rest: Where | None,
         text: SetText,
         looked_at: tuple[ParagraphSpec, ...],
+        opening: Opening,
     ) -> None:
         self.begin = begin
         self.rest = rest
         self.text = text
         self.looked_at = looked_at
+        self.opening = opening
         self.goes_on = rest is not None
 
     @property

@@ -8,8 +8,8 @@ from typing import NamedTuple
 from hidden_frame.compose.around import in_the_way
 from hidden_frame.compose.cascade import Resolved, shown_on
 from hidden_frame.compose.context import Context, standing
-from hidden_frame.compose.regions import regions_of
-from hidden_frame.model.geometry import Side
+from hidden_frame.compose.regions import grid_in, regions_of
+from hidden_frame.model.geometry import Grid, Side
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_page, find_section, links, positions
 from hidden_frame.model.memory import remembered
@@ -28,11 +28,12 @@ class Room(NamedTuple):
 
 
 class Stop(NamedTuple):
-    """A frame on a page through which a story flows."""
+    """A frame on a page through which a story flows; one that `opens` is its first there."""
 
     page_id: str
     side: Side
     room: Room
+    opens: bool = True
 
     @property
     def key(self) -> tuple[str, str]:
@@ -40,14 +41,17 @@ class Stop(NamedTuple):
 
 
 class PageView(NamedTuple):
-    """A page's side and what it shows, bottom to top."""
+    """A page's side, what it shows, bottom to top, and its baseline grid."""
 
     side: Side
     items: tuple[Resolved, ...]
+    grid: Grid | None = None
 
 
 @remembered()
-def rooms(items: tuple[Resolved, ...], side: Side, context: Context) -> dict[str, Room]:
+def rooms(
+    items: tuple[Resolved, ...], side: Side, context: Context, grid: Grid | None = None
+) -> dict[str, Room]:
     """The visible text frames of a page, by id; those that are main first, in their order."""
     stood = standing(items, side, context)
     frames = [
@@ -64,18 +68,18 @@ def rooms(items: tuple[Resolved, ...], side: Side, context: Context) -> dict[str
             at = shown_on(resolved, side, context.setup)
             assert isinstance(at, TextFrame)
             outlines = in_the_way(at, stood)
-        regions = regions_of(frame, outlines)
+        regions = regions_of(frame, outlines, grid=grid_in(frame, grid, context.known))
         found[frame.id] = Room(frame.id, frame.main, regions, frame.snug)
     return found
 
 
 @remembered()
 def _main_stops(
-    page_id: str, side: Side, items: tuple[Resolved, ...], context: Context
+    page_id: str, side: Side, items: tuple[Resolved, ...], grid: Grid | None, context: Context
 ) -> tuple[Stop, ...]:
     """The main frames of a page, in their order."""
-    found = rooms(items, side, context).values()
-    return tuple(Stop(page_id, side, room) for room in found if room.main)
+    main = [room for room in rooms(items, side, context, grid).values() if room.main]
+    return tuple(Stop(page_id, side, room, n == 0) for n, room in enumerate(main))
 
 
 def stops_of(
@@ -88,15 +92,17 @@ def stops_of(
     known = positions(publication)
     sections = {s.id for s in publication.sections}
     by_hand = links(publication)
+    page = ""
     for station in story.path:
         if isinstance(station, Link):
             if station.page in known:
-                side, items = view(find_page(publication, station.page))
-                room = rooms(items, side, context).get(station.item)
+                side, items, grid = view(find_page(publication, station.page))
+                room = rooms(items, side, context, grid).get(station.item)
                 if room is not None:
-                    yield Stop(station.page, side, room)
+                    yield Stop(station.page, side, room, station.page != page)
+                    page = station.page
         elif station.section in sections:
-            for page in find_section(publication, station.section).pages:
-                for stop in _main_stops(page.id, *view(page), context):
+            for each in find_section(publication, station.section).pages:
+                for stop in _main_stops(each.id, *view(each), context):
                     if not by_hand or stop.key not in by_hand:
                         yield stop

@@ -28,7 +28,7 @@ from hidden_frame.compose.scene import (
 from hidden_frame.desktop.painter.fonts import OUTLINE_SIZE, glyph_path, raw_font
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.model.memory import remembered
-from hidden_frame.typeset.decoration import decorations
+from hidden_frame.typeset.decoration import borders, decorations
 from hidden_frame.typeset.line import TextLine
 from hidden_frame.typeset.paragraph import Ink
 from hidden_frame.typeset.shaping import Setting, Word
@@ -238,8 +238,9 @@ def _standing(text: SetText, shown: int) -> list[tuple[float, float, QPointF, _R
 
 @remembered(weigh=lambda rects: 200 * len(rects))
 def _decorated(text: SetText, shown: int) -> list[tuple[QRectF, Ink]]:
-    """Lines under and through words, and their inks."""
-    return [
+    """Lines under and through words, rules of paragraphs, and their inks."""
+    rules = [(QRectF(b.x, b.y, b.width, b.height), b.ink) for b in borders(text, shown)]
+    return rules + [
         (QRectF(line.x + d.x, line.baseline + d.y, d.width, d.height), d.ink)
         for line in text.lines[:shown]
         for d in decorations(line.line)

@@ -87,7 +87,7 @@ class TextForm(Form):
         if each.values is None:
             box = QCheckBox(each.label)
             box.clicked.connect(lambda on: self.text.set_look(**{name: on}))
-            self.row("", box, beside=name == "strike")
+            self.row("", box)
             self.chosen[name] = box
         else:
             field = Choice(each.label)

@@ -8,7 +8,7 @@ from hidden_frame.compose.scene import TextPrimitive
 from hidden_frame.output.pdf.fonts import EmbeddedFont, Pieces
 from hidden_frame.output.pdf.operators import number
 from hidden_frame.output.pdf.store import Sheet
-from hidden_frame.typeset.decoration import decorations
+from hidden_frame.typeset.decoration import Decoration, borders, decorations
 from hidden_frame.typeset.fonts import FontFace
 from hidden_frame.typeset.line import GlyphRun
 from hidden_frame.typeset.paragraph import Ink
@@ -40,8 +40,9 @@ class TextWriter:
         if self._tracking:
             self.sheet.say("0 Tc")
         self.sheet.say("ET")
+        self._fill(borders(block.text, block.shown), block.x, block.y)
         for line in lines:
-            self._decorate(line, block.x + line.x, block.y + line.baseline)
+            self._fill(decorations(line.line), block.x + line.x, block.y + line.baseline)
 
     def _line(self, line: PlacedLine, dx: float, dy: float) -> None:
         dx, dy = dx + line.x, dy + line.baseline
@@ -52,9 +53,9 @@ class TextWriter:
             self._run(run, dx, dy, False)
             self.sheet.say("EMC")
 
-    def _decorate(self, line: PlacedLine, dx: float, dy: float) -> None:
-        """Lines under and through words (ISO 32000-1, 8.5.2)."""
-        for x, y, width, height, ink in decorations(line.line):
+    def _fill(self, rectangles: list[Decoration], dx: float, dy: float) -> None:
+        """Lines under and through words, and rules of paragraphs (ISO 32000-1, 8.5.2)."""
+        for x, y, width, height, ink in rectangles:
             if ink != self._ink:
                 self._ink = ink
                 self.sheet.say(self.colours(self.sheet, ink))

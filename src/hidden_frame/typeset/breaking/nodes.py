@@ -9,7 +9,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from hidden_frame.typeset.breaking.cut import TOLERANCE
-from hidden_frame.typeset.hyphenation import SOFT_HYPHEN, divisions
+from hidden_frame.typeset.hyphenation import SOFT_HYPHEN, Dividing, divisions
 from hidden_frame.typeset.segments import Segment
 from hidden_frame.typeset.shaping import Word
 
@@ -103,7 +103,7 @@ def _divide(found: Nodes, segment: Segment, token: int, gap: int) -> None:
         found.put(start + width, gap, end - rest, gap, Break(token, used, token))
 
 
-def divided(word: Word, language: str) -> list[tuple[int, float, float]]:
+def divided(word: Word, language: Dividing) -> list[tuple[int, float, float]]:
     """Where a word may be divided, with the widths of its two parts, the first with a hyphen."""
     known = word.setting.divided.setdefault(language, {})
     found = known.get(word.text)

@@ -24,6 +24,7 @@ from hidden_frame.typeset.breaking.paths import (
     best_paths,
 )
 from hidden_frame.typeset.breaking.total_fit import POOR, WAYS, WAYS_DIVIDED
+from hidden_frame.typeset.hyphenation import Dividing
 from hidden_frame.typeset.segments import Tokens
 from hidden_frame.typeset.shaping import Setting
 
@@ -41,7 +42,11 @@ class _Text(NamedTuple):
 
 
 def breaks_together(
-    texts: Sequence[Tokens], setting: Setting, fit: Fit, indent: float, language: str | None
+    texts: Sequence[Tokens],
+    setting: Setting,
+    fit: Fit,
+    indent: float,
+    language: Dividing | None,
 ) -> list[Ends | None]:
     """Where the lines of each paragraph end; None where it is to be looked at by itself."""
     text = _text(texts, setting)
@@ -104,7 +109,7 @@ def _cut_up(
 
 
 def _divided_ends(
-    texts: Sequence[Tokens], setting: Setting, fit: Fit, indent: float, language: str
+    texts: Sequence[Tokens], setting: Setting, fit: Fit, indent: float, language: Dividing
 ) -> list[Ends | None]:
     """The same with words divided."""
     text = _text(texts, setting)
@@ -133,7 +138,9 @@ def _text(texts: Sequence[Tokens], setting: Setting) -> _Text:
     return _Text(flat, first, spaced, ends - width, ends, np.cumsum(spaced))
 
 
-def _divided_nodes(text: _Text, setting: Setting, language: str) -> tuple[Numbers, Numbers, Floats]:
+def _divided_nodes(
+    text: _Text, setting: Setting, language: Dividing
+) -> tuple[Numbers, Numbers, Floats]:
     """Nodes behind tokens and within words: the token of each, the characters before it (0
     behind the token), and the widths of the word's two parts."""
     words = list(set(text.flat))

@@ -71,6 +71,13 @@ class FontFace:
         return frozenset(map(chr, self._face.unicodes))
 
     @cached_property
+    def capital(self) -> float:
+        """How high its capitals are."""
+        glyph = self.font.get_nominal_glyph(ord("H"))
+        extents = self.font.get_glyph_extents(glyph) if glyph else None
+        return extents.y_bearing / self.upem if extents and extents.y_bearing else 0.7
+
+    @cached_property
     def has_ascii(self) -> bool:
         """Whether it has every character of ASCII that can be seen."""
         return self.unicodes.issuperset(map(chr, range(32, 127)))

@@ -17,6 +17,12 @@ from hidden_frame.desktop.dialogs.styles.parts import (
     ticked_part,
     typed_part,
 )
+from hidden_frame.desktop.dialogs.styles.setting import (
+    keep_parts,
+    line_parts,
+    number_parts,
+    ornament_parts,
+)
 from hidden_frame.desktop.dialogs.tabs import TabStops
 from hidden_frame.desktop.families import show_families
 from hidden_frame.desktop.languages import language_name, language_options
@@ -87,6 +93,10 @@ class StyleDialog(StyleDrafts):
         follow.hide()
         form.column.addWidget(follow)
         self.parts.append(tabs_part(self.tabs, follow))
+        self.parts += line_parts(form)
+        self.parts += keep_parts(form)
+        self.parts += ornament_parts(form)
+        self.parts += number_parts(form, session.publication)
         for part in self.parts:
             part.follow.setToolTip("Says this itself; click to follow the style it is based on")
             part.follow.setAccessibleName(f"{part.name.replace('_', ' ')} follows the base again")
@@ -129,7 +139,7 @@ class StyleDialog(StyleDrafts):
     def _choosable(self, form: Form, each: Choosable) -> None:
         if each.values is None:
             box = QCheckBox(each.label)
-            follow = form.row("", box, beside=each.name == "strike")
+            follow = form.row("", box)
             self.parts.append(ticked_part(each.name, box, follow))
             self.letters[each.name] = box
         else:

@@ -1,0 +1,62 @@
+"""What stands before the paragraphs of numbered styles: their numbers, or a bullet.
+
+>>> from hidden_frame.model.numbering import ListNumber
+>>> part, chapter = ListNumber(form="Part {1}", numerals="upper roman"), ListNumber(
+...     form="{1}.{2}", level=2)
+>>> numbered([part, chapter, chapter, None, part, chapter])
+['Part I', 'I.1', 'I.2', '', 'Part II', 'II.1']
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable
+
+from hidden_frame.compose.numerals import format_number, in_range
+from hidden_frame.compose.textspec import Palette
+from hidden_frame.model.numbering import MAX_LEVEL, ListNumber
+from hidden_frame.model.text import Text
+
+_PLACE = re.compile("[{]([1-9])[}]")
+
+
+class _Counter:
+    """The numbers of one list, a number a level."""
+
+    def __init__(self) -> None:
+        self.counts = [0] * (MAX_LEVEL + 1)
+        self.under: list[tuple[int, ...]] = [()] * (MAX_LEVEL + 1)
+        self.shown = [""] * (MAX_LEVEL + 1)
+
+    def next(self, number: ListNumber) -> str:
+        """The next paragraph of a level: its number as its style writes it."""
+        level = number.level
+        above = tuple(self.counts[1:level])
+        if not self.counts[level] or (number.restarts and above != self.under[level]):
+            self.counts[level] = number.start
+        else:
+            self.counts[level] += 1
+        self.under[level] = above
+        self.shown[level] = _written(self.counts[level], number)
+        return _PLACE.sub(lambda m: self.shown[int(m[1])], number.form)
+
+
+def _written(count: int, number: ListNumber) -> str:
+    style = number.numerals if in_range(count, number.numerals) else "decimal"
+    return format_number(count, style)
+
+
+def numbered(numbers: Iterable[ListNumber | None]) -> list[str]:
+    """What stands before each of several paragraphs in their order; "" before one that has no
+    number."""
+    counters: dict[str, _Counter] = {}
+    return ["" if n is None else counters.setdefault(n.list, _Counter()).next(n) for n in numbers]
+
+
+def labels(text: Text, known: Palette) -> tuple[str, ...] | None:
+    """The same for a text; None if none of its styles has numbers, as in most texts."""
+    if not known.numbered:
+        return None
+    styles = known.paragraphs
+    numbers = [styles[p.style].number for p in text]
+    return tuple(numbered(numbers)) if any(numbers) else None

@@ -1,0 +1,199 @@
+"""The fields of a paragraph style beyond its letters: how lines are broken, what stays together,
+initials, rules and numbers."""
+
+from __future__ import annotations
+
+from typing import Any, get_args
+
+from PySide6.QtWidgets import QCheckBox, QToolButton
+
+from hidden_frame.desktop.dialogs.styles.parts import Part, chosen_part, ticked_part, typed_part
+from hidden_frame.desktop.properties.fields import Choice, LengthField, NumberField, TextField
+from hidden_frame.desktop.properties.form import Form
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.numbering import ListNumber, NumberingStyle
+from hidden_frame.model.publication import Publication
+from hidden_frame.model.styles import ComputedStyle, Rule
+from hidden_frame.model.valid import limits
+
+_BREAKING = (("over the whole paragraph", "paragraph"), ("line by line", "line"))
+_STARTS = (
+    ("anywhere", "anywhere"), ("in the next frame", "frame"), ("on the next page", "page"),
+    ("on a right page", "right page"), ("on a left page", "left page"),
+)  # fmt: skip
+_RULES = (("none", None), ("as wide as the column", "column"), ("as wide as its text", "text"))
+
+
+def line_parts(form: Form) -> list[Part]:
+    """How lines are broken, and how wide their spaces may be."""
+    form.heading("LINES")
+    breaking = Choice("Lines are chosen")
+    made = [
+        chosen_part("breaking", breaking, lambda v: breaking.show_choice(_BREAKING, v),
+                    form.row("Chosen", breaking)),
+        _share(form, "Spaces from", "word_space_least", "Word spaces may be as narrow as this"),
+        _share(form, "to", "word_space_most", "Wider than this they are felt as loose", True),
+        _typed(form, "Letters", "letter_space", "/1000 em",
+               "How far apart letters may stand in a line that would be loose; 0: not at all"),
+        _ticked(form, "Marks hang out", "hanging_punctuation",
+                "Quotes, stops and hyphens stand a little outside of the column"),
+        _ticked(form, "On the baseline grid", "on_grid", "Its lines stand on the grid of the page"),
+    ]  # fmt: skip
+    form.heading("DIVIDED WORDS")
+    return [
+        *made,
+        _ticked(form, "Hyphenate", "hyphenate", "By the rules of the text’s language"),
+        _whole(form, "In a row", "hyphens_in_a_row", "At most so many lines end with a hyphen"),
+        _whole(form, "Words from", "hyphen_word", "Shorter words stay whole (letters)", True),
+        _whole(form, "Before", "hyphen_before", "Fewest letters before a hyphen"),
+        _whole(form, "after", "hyphen_after", "Fewest letters on the next line", True),
+    ]
+
+
+def keep_parts(form: Form) -> list[Part]:
+    """What stays together, and where a paragraph starts."""
+    form.heading("TOGETHER")
+    starts = Choice("Starts")
+    return [
+        _ticked(form, "With the next paragraph", "keep_next", "On the same page as it"),
+        _ticked(form, "All its lines together", "keep_together", "It is not parted over pages"),
+        _whole(form, "Foot", "least_foot", "Fewest of its lines at the foot of a frame"),
+        _whole(form, "head", "least_head", "Fewest of its lines at the head of the next", True),
+        chosen_part("starts", starts, lambda v: starts.show_choice(_STARTS, v),
+                    form.row("Starts", starts)),
+    ]  # fmt: skip
+
+
+def ornament_parts(form: Form) -> list[Part]:
+    """Initials, and rules above and below."""
+    form.heading("INITIALS")
+    made = [
+        _whole(form, "Lines", "drop_lines", "How many lines they are high; 0: none"),
+        _whole(form, "letters", "drop_letters", "How many letters", True),
+    ]
+    form.heading("RULES")
+    return [*made, _rule(form, "Above", "rule_above"), _rule(form, "Below", "rule_below")]
+
+
+def number_parts(form: Form, publication: Publication) -> list[Part]:
+    """What stands before each paragraph of the style."""
+    form.heading("NUMBER OR BULLET")
+    said = TextField("What stands before")
+    said.setPlaceholderText("nothing")
+    said.setToolTip(
+        "A bullet, or a text in which {1} is the number of level 1, {2} that of level 2: "
+        "“{1}.”, “Chapter {1}”, “{1}.{2}”"
+    )
+    follow = form.row("Before", said)
+    numerals, style = Choice("Numerals"), Choice("The number’s character style")
+    form.row("Numerals", numerals)
+    form.row("In style", style)
+    level = NumberField("Level", "", 1, 9)
+    start = NumberField("First number", "", 1, 1_000_000)
+    form.row("Level", level)
+    form.row("from", start, beside=True)
+    name = TextField("Counts with")
+    name.setPlaceholderText("all that name no list")
+    name.setToolTip("Styles that name the same list count together, each on its level")
+    form.row("List", name)
+    again = QCheckBox("Starts again under each higher level")
+    form.row("", again)
+    looks: list[tuple[str, object]] = [("as its paragraph", None)]
+    looks += [(s.name, s.id) for s in publication.character_styles]
+
+    def show(number: ListNumber | None) -> None:
+        shown = number or ListNumber()
+        said.show_text("" if number is None else number.form)
+        numerals.show_choice([(n, n) for n in get_args(NumberingStyle)], shown.numerals)
+        style.show_choice(looks, shown.style)
+        level.show_value(shown.level)
+        start.show_value(shown.start)
+        name.show_text(shown.list)
+        again.setChecked(shown.restarts)
+
+    def read() -> ListNumber | None:
+        form_of = said.text().strip()
+        if not form_of:
+            return None
+        return ListNumber(
+            form=form_of,
+            level=_count(level),
+            list=name.text().strip(),
+            numerals=numerals.value(),  # type: ignore[arg-type]
+            start=_count(start),
+            restarts=again.isChecked(),
+            style=style.value(),  # type: ignore[arg-type]
+        )
+
+    return [Part("number", said, show, read, follow)]
+
+
+def _rule(form: Form, label: str, name: str) -> Part:
+    kind = Choice(f"Rule {label.lower()}")
+    follow = form.row(label, kind)
+    weight, offset = (
+        LengthField(f"Weight {label}", "pt", 0.05, 100.0),
+        LengthField(f"Distance {label}", "pt", -200.0, 200.0),
+    )
+    weight.setToolTip("How thick it is")
+    offset.setToolTip("From the line that it stands at")
+    form.row("Weight", weight)
+    form.row("away", offset, beside=True)
+
+    def reveal() -> None:
+        for field in (weight, offset):
+            form.show_row(field, kind.value() is not None)
+
+    kind.currentIndexChanged.connect(reveal)
+
+    def show(rule: Rule | None) -> None:
+        shown = rule or Rule()
+        kind.show_choice(_RULES, None if rule is None else rule.width)
+        weight.show_value(shown.weight)
+        offset.show_value(shown.offset)
+        reveal()
+
+    def read() -> Rule | None:
+        width: Any = kind.value()
+        if width is None:
+            return None
+        return Rule(weight.parse(weight.text()), offset.parse(offset.text()), width)
+
+    return Part(name, kind, show, read, follow)
+
+
+def _count(field: NumberField) -> int:
+    """A whole number; raises `Refusal` for any other."""
+    value = field.parse(field.text())
+    if value != int(value):
+        raise Refusal(f"{field.accessibleName()} is a whole number, without a fraction.")
+    return int(value)
+
+
+def _whole(form: Form, label: str, name: str, hint: str, beside: bool = False) -> Part:
+    low, high = limits(ComputedStyle, name)
+    field = NumberField(label, "", low or 0, high or 0)
+    field.setToolTip(hint)
+    follow = form.row(label, field, beside=beside)
+    return Part(name, field, field.show_value, lambda: _count(field), follow)
+
+
+def _typed(form: Form, label: str, name: str, sign: str, hint: str) -> Part:
+    low, high = limits(ComputedStyle, name)
+    field = NumberField(label, sign, low or 0, high or 0)
+    field.setToolTip(hint)
+    return typed_part(name, field, form.row(label, field))
+
+
+def _share(form: Form, label: str, name: str, hint: str, beside: bool = False) -> Part:
+    low, high = limits(ComputedStyle, name)
+    field = NumberField(label, "%", 100 * (low or 0), 100 * (high or 0), 100.0)
+    field.setToolTip(hint)
+    return typed_part(name, field, form.row(label, field, beside=beside))
+
+
+def _ticked(form: Form, label: str, name: str, hint: str) -> Part:
+    box = QCheckBox(label)
+    box.setToolTip(hint)
+    follow: QToolButton = form.row("", box)
+    return ticked_part(name, box, follow)

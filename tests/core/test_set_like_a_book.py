@@ -1,0 +1,264 @@
+"""Lines chosen over whole paragraphs, and what styles ask of paragraphs on their pages."""
+
+from __future__ import annotations
+
+import math
+from itertools import pairwise
+
+import pytest
+from hypothesis import assume, given
+from hypothesis import strategies as st
+
+from hidden_frame.typeset.breaking.demerits import Fit, cost, fits, ratio
+from hidden_frame.typeset.breaking.first_fit import Breaker
+from hidden_frame.typeset.breaking.nodes import nodes_of
+from hidden_frame.typeset.breaking.total_fit import POOR, best_breaks, best_path
+from hidden_frame.typeset.fill import Opening, Where, fill
+from hidden_frame.typeset.fonts import font_book
+from hidden_frame.typeset.lines import fit_of, set_lines
+from hidden_frame.typeset.paragraph import (
+    Border,
+    Dress,
+    Drop,
+    Keeps,
+    ParagraphSpec,
+    Spacing,
+    Span,
+)
+from hidden_frame.typeset.paragraphs import set_paragraph
+from hidden_frame.typeset.region import Region
+from hidden_frame.typeset.segments import segments
+from hidden_frame.typeset.shaping import setting_of
+from hidden_frame.typeset.text import set_text
+
+BLACK = (0.0, 0.0, 0.0)
+SETTING = setting_of(font_book().face("Spectral"), 10.0)
+words = st.text("abcdefghijklmnoprstuvwyzäé,.-", min_size=1, max_size=12)
+prose = st.lists(words, min_size=1, max_size=60).map(" ".join)
+LONG = (
+    "observation under the considerable night of a correspondence we walk on constellation "
+    "autumn imagination in"
+)
+English = st.lists(st.sampled_from(LONG.split()), min_size=10, max_size=60).map(" ".join)
+
+
+def spec(text, align="justified", language=None, **more):
+    span = Span(text, SETTING, BLACK, language=language)
+    return ParagraphSpec((span,), SETTING, 14.0, align, **more)
+
+
+# -- lines --------------------------------------------------------------------------
+
+
+def demerits(nodes, fit, a, b):
+    """What the line from one node to another costs by itself."""
+    room = fit.measure - (nodes.ends[b] - nodes.begins[a])
+    gaps, last = nodes.end_gaps[b] - nodes.begin_gaps[a], b == len(nodes.ends) - 1
+    by = ratio(fit, room, gaps)
+    short = 3_000.0 if last and fit.measure - room < fit.short else 0.0
+    return (cost(min(by, 0.0) if last else by) if fits(fit, room, gaps) else 1e15) + short
+
+
+@given(st.lists(words, min_size=4, max_size=14).map(" ".join), st.floats(50, 160),
+       st.sampled_from([0.0, 12.0]))  # fmt: skip
+def test_no_other_way_of_breaking_costs_less(text, measure, first):
+    """Two oracles: every way there is, by counting through, and first fit. Neighbours of unlike
+    tightness are left out of it, since one best way to each place is kept, not one a class."""
+    paragraph = spec(text, first=first)
+    (segment,) = segments(paragraph)
+    fit = fit_of(paragraph, measure)
+    nodes = nodes_of(segment, 0, None, first, fit.measure, False)
+    count = len(nodes.ends)
+    best = [0.0] + [math.inf] * (count - 1)
+    for b in range(1, count):
+        best[b] = min(best[a] + demerits(nodes, fit, a, b) for a in range(b))
+    assume(best[-1] < 1e13)  # nothing is wider than a line
+    path, _ = best_path(nodes, fit, 100)
+    ours = sum(demerits(nodes, fit, a, b) for a, b in pairwise([0, *path]))
+    assert ours <= best[-1] * (1 + 1e-6) + 10_000.0 * len(path)
+    greedy = Breaker(segment, measure - max(first, 0.0), True).lines(measure - first, measure)
+    ends = [next(n for n, b in enumerate(nodes.breaks) if b.token == c.last) for c in greedy]
+    theirs = sum(demerits(nodes, fit, a, b) for a, b in pairwise([0, *ends]))
+    assert ours <= theirs * (1 + 1e-6) + 10_000.0 * len(path)
+
+
+@given(st.lists(prose | English, min_size=5, max_size=12), st.floats(60, 300),
+       st.sampled_from(["left", "justified", "centre"]), st.sampled_from([None, "en_GB"]),
+       st.sampled_from([0.0, 12.0, -9.0]), st.booleans())  # fmt: skip
+def test_many_paragraphs_at_once_are_broken_as_each_by_itself(
+    texts, measure, align, language, first, whole
+):
+    several = [spec(t, align, language, first=first, spacing=Spacing(whole=whole)) for t in texts]
+    together = set_paragraph.each(several, measure)
+    for one, done in zip(several, together, strict=True):
+        lines = set_lines(one, measure)
+        assert [done.place(n) for n in range(done.count)] == [line.place for line in lines]
+        assert [line.text for line in done.lines] == [line.text for line in lines]
+        assert done.line_at(lines[-1].place) == len(lines) - 1
+
+
+def test_words_are_divided_only_where_lines_would_be_poor():
+    text = "observation " * 3 + "a quiet night " * 12
+    paragraph = spec(text.strip(), language="en_GB")
+    (segment,) = segments(paragraph)
+    fit = fit_of(paragraph, 240.0)
+    _, worst = best_path(nodes_of(segment, 0, None, 0.0, fit.measure, False), fit, 4)
+    divided = any(b.used for b in best_breaks(segment, fit, 0.0))
+    assert worst > POOR or not divided
+    none = spec(text.strip(), language="en_GB", spacing=Spacing(hyphens=0))
+    assert not any(line.text.endswith("-") for line in set_lines(none, 60.0))
+
+
+def test_the_ratio_is_one_where_spaces_are_as_wide_as_the_style_likes():
+    fit = Fit(100.0, 0.4, 1.25, True, 8.0, 0.0, 3)
+    assert ratio(fit, 12.5, 10) == 1.0 and ratio(fit, -4.0, 10) == -1.0
+    assert fits(fit, -4.0, 10) and not fits(fit, -4.1, 10)
+    assert cost(0.0) == 100.0 and cost(1.0) == 110.0**2  # The TeXbook, chapter 14
+
+
+@given(English, st.floats(80, 200))
+def test_spaced_letters_fill_the_line_and_lose_no_word(text, measure):
+    plain = set_lines(spec(text), measure)
+    spaced = set_lines(spec(text, spacing=Spacing(letters=30.0)), measure)
+    assert [x.text for x in spaced] == [x.text for x in plain]
+    assert [(x.start, x.end) for x in spaced] == [(x.start, x.end) for x in plain]
+    for before, now in zip(plain[:-1], spaced[:-1], strict=True):
+        if " " in now.text:
+            assert now.right == pytest.approx(measure, abs=0.01)
+            assert now.runs[0].extra <= before.runs[0].extra + 1e-6
+            last = now.runs[-1]
+            assert last.xs[-1] + last.words[-1].width == pytest.approx(measure, abs=0.01)
+
+
+def test_marks_hang_out_of_the_measure_on_either_side():
+    text = "“Quiet autumn evenings” and, then. " * 6
+    hung = set_lines(spec(text.strip(), spacing=Spacing(hangs=True)), 150.0)
+    quote, stop = SETTING.word("“").width, SETTING.word(".").width
+    assert hung[0].left == pytest.approx(-quote)
+    ends = [line for line in hung[:-1] if line.text.endswith(".")]
+    assert all(line.right == pytest.approx(150.0 + 0.8 * stop, abs=0.01) for line in ends)
+
+
+def test_initials_stand_on_their_last_line_and_the_text_goes_around_them():
+    large = setting_of(font_book().face("Spectral"), 40.0, 0.0, shift=-28.0)
+    drop = Drop(Span("O", large, BLACK), 3)
+    paragraph = spec("nce upon a quiet night " * 8, dress=Dress(drop=drop), first=20.0)
+    lines = set_lines(paragraph, 160.0)
+    width = large.word("O").width + 1.5
+    assert lines[0].runs[0].text == "O" and lines[0].place == (0, 0) and lines[0].left == 0.0
+    assert lines[0].runs[1].xs[0] == pytest.approx(width)
+    assert [round(x.left, 2) for x in lines[1:4]] == [round(width, 2)] * 2 + [0.0]
+    assert lines[1].start == 1 + len(lines[0].runs[1].text) + 1
+    rest = "".join(line.text for line in lines).replace(" ", "")
+    assert rest == ("O" + paragraph.spans[0].text).replace(" ", "")
+
+
+# -- what stays together ---------------------------------------------------------------
+
+
+def lines_of(number):
+    return spec("\u2028".join(f"line {n}" for n in range(number)), "left")
+
+
+def placed(specs, heights):
+    """The lines of each paragraph in regions that are as high as so many lines."""
+    found, where = [], Where()
+    for height in heights:
+        here = fill(specs, Region(0.0, 200.0, height * 14.0), where, spaced=False)
+        found.append([(b.paragraph, b.last - b.first) for b in here.blocks])
+        where = here.rest
+        if where is None:
+            break
+    return found, where
+
+
+@pytest.mark.parametrize(
+    ("keeps", "expected"),
+    [
+        (Keeps(), [[(0, 3), (1, 1)], [(1, 4)]]),
+        (Keeps(foot=2), [[(0, 3)], [(1, 5)]]),
+        (Keeps(head=5), [[(0, 3)], [(1, 5)]]),
+        (Keeps(together=True), [[(0, 3)], [(1, 5)]]),
+    ],
+)
+def test_lines_that_may_not_be_parted(keeps, expected):
+    assert placed([lines_of(3), lines_of(5)._replace(keeps=keeps)], [4, 9])[0] == expected
+
+
+def test_fewest_lines_at_the_head_are_taken_from_the_foot():
+    two = Keeps(foot=2, head=2)
+    assert placed([lines_of(5)._replace(keeps=two)], [4, 9])[0] == [[(0, 3)], [(0, 2)]]
+    assert placed([lines_of(3)._replace(keeps=two)], [2, 9])[0] == [[(0, 2)], [(0, 1)]]
+
+
+def test_a_heading_goes_with_what_it_heads_and_headings_with_each_other():
+    heading = lines_of(1)._replace(keeps=Keeps(next=True))
+    text = lines_of(4)._replace(keeps=Keeps(foot=2))
+    found, _ = placed([lines_of(3), heading, heading, text], [6, 9])
+    assert found == [[(0, 3)], [(1, 1), (2, 1), (3, 4)]]
+    # All of it is to stay together, and there is no room: it is set as it comes.
+    found, rest = placed([heading] * 5, [2, 2, 2])
+    assert [n for page in found for n, _ in page] == [0, 1, 2, 3, 4] and rest is None
+
+
+@given(
+    st.lists(
+        st.tuples(
+            st.integers(1, 7),
+            st.builds(Keeps, st.booleans(), st.booleans(), st.integers(1, 4), st.integers(1, 4)),
+        ), min_size=1, max_size=8,
+    ),
+    st.integers(1, 9),
+)  # fmt: skip
+def test_whatever_is_kept_together_every_line_stands_once_and_nothing_hangs(several, height):
+    specs = [lines_of(n)._replace(keeps=keeps) for n, keeps in several]
+    found, rest = placed(specs, [height] * 60)
+    assert rest is None
+    counts = [0] * len(specs)
+    order = [n for page in found for n, _ in page]
+    for page in found:
+        assert page and sum(c for _, c in page) <= height
+        for n, count in page:
+            counts[n] += count
+    assert counts == [n for n, _ in several] and order == sorted(order)
+
+
+def test_a_paragraph_that_starts_on_a_page_waits_for_one():
+    chapter = lines_of(1)._replace(keeps=Keeps(starts="right page"))
+    region = Region(0.0, 200.0, 100.0)
+    left = Opening(True, True, "verso")
+    assert fill([chapter], region, opening=left).rest == Where(0)
+    assert fill([chapter], region, opening=Opening(True, True, "recto")).rest is None
+    assert fill([chapter], region, opening=Opening(True, False, "recto")).rest == Where(0)
+    assert fill([lines_of(2), chapter], region, opening=left).rest == Where(1)
+    frame = lines_of(1)._replace(keeps=Keeps(starts="frame"))
+    assert fill([frame], region, opening=Opening(False, False)).rest == Where(0)
+
+
+@given(st.lists(st.tuples(st.integers(1, 4), st.floats(8, 20), st.floats(0, 9)), min_size=1,
+                max_size=6), st.floats(6, 24), st.floats(0, 30))  # fmt: skip
+def test_baselines_stand_on_the_grid(several, step, first):
+    specs = [
+        lines_of(n)._replace(leading=leading, before=before, dress=Dress(on_grid=True))
+        for n, leading, before in several
+    ]
+    text = set_text(specs, [Region(0.0, 200.0, grid=(first, step))])
+    for line in text.lines:
+        off = (line.baseline - first) % step
+        assert min(off, step - off) < 0.002
+    for above, below in pairwise(text.lines):
+        assert below.top >= above.bottom - 0.002 or below.paragraph == above.paragraph
+    assert len(text.lines) == sum(n for n, _, _ in several)
+
+
+def test_rules_stand_above_the_first_line_and_below_the_last():
+    from hidden_frame.typeset.decoration import borders
+
+    dress = Dress(Border(0.5, 2.0, True), Border(1.0, 3.0, False))
+    text = set_text([lines_of(3)._replace(dress=dress, left=10.0)], [Region(0.0, 200.0)])
+    above, below = borders(text, 3)
+    assert (above.x, above.y, above.width, above.height) == (10.0, -2.5, 190.0, 0.5)
+    last = text.lines[-1]
+    assert (below.x, below.y, below.height) == (last.left, 42.0 + 3.0, 1.0)
+    assert below.width == pytest.approx(last.right - last.left)
+    assert len(borders(text, 2)) == 1  # the last line is not shown, nor is what stands below it
