@@ -609,7 +609,10 @@ def test_a_copy_of_a_linked_frame_starts_no_story_by_accident(linked, way, answe
         assert linked.session.composition.told(page, made.id) is None
         copies = linked.session.composition.scene(page).text_of()
         count = linked.session.composition.flow(linked.story).parts[0].lines
-        assert sorted(map(str.rstrip, copies)) == sorted(map(str.rstrip, [*shown, *shown[:count]]))
+        # The same words; their lines may end elsewhere, since they are a paragraph's end no more.
+        assert sorted(" ".join(copies).split()) == sorted(
+            " ".join([*shown, *shown[:count]]).split()
+        )
     elif answer == "An empty frame":
         assert made.text == () and story.path == path
     else:

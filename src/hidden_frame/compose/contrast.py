@@ -75,7 +75,8 @@ def poor_contrast(scene: Scene, item_id: str) -> Poor | None:
             words = run.words
             if not words:
                 continue
-            left, right = line.x + run.xs[0], line.x + run.xs[-1] + words[-1].width
+            ends = [x + word.width for x, word in zip(run.xs, words, strict=True)]
+            left, right = line.x + min(run.xs), line.x + max(ends)
             setting = run.setting
             large = setting.size >= 18 or (setting.size >= 14 and "Bold" in setting.face.style)
             needed = READABLE_LARGE if large else READABLE

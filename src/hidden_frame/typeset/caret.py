@@ -30,6 +30,8 @@ def stops(line: PlacedLine) -> list[tuple[int, float]]:
     for run in line.runs:
         for word, at, (start, length) in zip(run.words, run.xs, run.sources(), strict=True):
             x = line.x + at
+            if not start and not length:
+                continue  # a number before the text
             if length == len(word.text):
                 for n, stop in enumerate(word.stops()):
                     found.setdefault(start + n, x + stop)
@@ -83,6 +85,9 @@ def spans_of(text: SetText, start: TextPlace, end: TextPlace) -> list[Bounds]:
         last = (line.paragraph, line.end)
         if last < start or first > end:
             continue
+        if line.line.both_ways:
+            found += _boxes(line, start if first < start else first, min(end, last))
+            continue
         places = dict(stops(line))
         left = places.get(start[1], line.left) if first < start else line.left
         right = places.get(end[1], line.right) if last > end else line.right
@@ -90,3 +95,21 @@ def spans_of(text: SetText, start: TextPlace, end: TextPlace) -> list[Bounds]:
         right = max(right, left + (3.0 if goes_on else 0.0))
         found.append(Bounds(left, line.top, right, line.bottom))
     return found
+
+
+def _boxes(line: PlacedLine, start: TextPlace, end: TextPlace) -> list[Bounds]:
+    """The boxes of what is selected on a line that is read both ways, from left to right."""
+    reaches: list[tuple[float, float]] = []
+    for run in line.runs:
+        for word, at, (source, length) in zip(run.words, run.xs, run.sources(), strict=True):
+            a, b = max(start[1] - source, 0), min(end[1] - source, length)
+            if a < b:
+                marks = word.stops()[a : b + 1] if length == len(word.text) else [0.0, word.width]
+                reaches.append((line.x + at + min(marks), line.x + at + max(marks)))
+    boxes: list[Bounds] = []
+    for left, right in sorted(reaches):
+        if boxes and left - boxes[-1].right < line.height / 2:
+            boxes[-1] = boxes[-1]._replace(right=max(right, boxes[-1].right))
+        else:
+            boxes.append(Bounds(left, line.top, right, line.bottom))
+    return boxes

@@ -66,13 +66,20 @@ def _decoration(run: GlyphRun, before: GlyphRun | None, kind: Kind) -> Decoratio
     """A line under or through a run, and the space before it if the run before has one too."""
     setting = run.setting
     xs, words = run.xs, run.words
-    left, right = xs[0], xs[-1] + words[-1].width
+    left, right = min(xs), max(x + word.width for x, word in zip(xs, words, strict=True))
     if before is not None and before.words and getattr(before.span, kind):
-        left = before.xs[-1] + before.words[-1].width
+        end = before.xs[-1] + before.words[-1].width
+        if 0 <= left - end <= setting.size:
+            left = end
     stroke = stroke_of(setting.face, kind)
     high = stroke.weight * setting.size
     middle = stroke.position * setting.size + setting.shift
     return Decoration(left, -middle - high / 2, right - left, high, run.span.ink)
+
+
+def decorated(text: SetText) -> bool:
+    """Whether anything of a text has a line under or through it."""
+    return any(span.underline or span.strike for spec in text.specs for span in spec.spans)
 
 
 def borders(text: SetText, shown: int) -> list[Decoration]:

@@ -220,6 +220,8 @@ class _Filling:
     def around(self, number: int, spec: ParagraphSpec, begin: TextOffset) -> Where | None:
         """Where measures depend on the height: each line is broken where it comes to stand."""
         region, top, before = self.region, self.y, len(self.blocks)
+        if self._clear(spec, begin):
+            return self.freely(number, spec, begin)
         setter = LineSetter(spec, region.measure)
         setter.go_on_at(begin)
         while not setter.done:
@@ -239,6 +241,19 @@ class _Filling:
             self.blocks.append(block)
             self.y += pitch
         return None
+
+    def _clear(self, spec: ParagraphSpec, begin: TextOffset) -> bool:
+        """Whether nothing is in the way of a whole paragraph, as far down as it may reach."""
+        known = set_paragraph(spec, self.measure)
+        first = known.line_at(begin)
+        if first is None:
+            return False
+        pitch = spec.leading
+        if spec.dress.on_grid and self.region.grid is not None:
+            pitch += 2 * self.region.grid[1]
+        high = min(pitch * (known.count - first + 1), self.limit - self.y)
+        left, right, _ = self.region.free(self.y, max(high, spec.leading))
+        return (left, right) == (self.region.left, self.region.right)
 
     def _room(self, spec: ParagraphSpec, setter: LineSetter) -> tuple[float, float] | None:
         """Moves down to where the next line has room behind its indents; None if nowhere."""

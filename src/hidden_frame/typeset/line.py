@@ -10,6 +10,7 @@ import math
 from array import array
 from collections.abc import Iterator
 
+from hidden_frame.typeset.bidi.order import visual
 from hidden_frame.typeset.breaking.cut import Cut
 from hidden_frame.typeset.paragraph import ParagraphSpec, Span
 from hidden_frame.typeset.segments import Segment, TextOffset
@@ -47,7 +48,8 @@ class GlyphRun:
     @property
     def x(self) -> float:
         """Where the first word starts."""
-        return self._laid.left if self._begin == 0 else self.xs[0]
+        plain = self._begin == 0 and self._laid.segment.levels is None
+        return self._laid.left if plain else self.xs[0]
 
     @property
     def extra(self) -> float:
@@ -60,9 +62,15 @@ class GlyphRun:
         return self._laid.spaced()[self._begin : self._end]
 
     @property
+    def both_ways(self) -> bool:
+        """Whether some of its words are read from right to left."""
+        return self._laid.segment.levels is not None
+
+    @property
     def evenly(self) -> bool:
         """Whether a space is known to stand between any two words, and none before the first."""
-        return self._begin == 0 and self._laid.segment.all_spaced
+        segment = self._laid.segment
+        return self._begin == 0 and segment.all_spaced and segment.levels is None
 
     @property
     def text(self) -> str:
@@ -103,6 +111,8 @@ class Laid:
 
     def xs(self) -> list[float]:
         segment, cut, extra = self.segment, self.cut, self.extra
+        if segment.levels is not None and not self.is_empty:
+            return self._both_ways(segment.levels)
         shift = self.left - _base(segment, cut)
         end = cut.last + 1 + (cut.tail is not None)
         places = zip(segment.ends[cut.first : end], segment.words[cut.first : end], strict=True)
@@ -112,6 +122,23 @@ class Laid:
             xs.append(right - word.width + shift + gone * extra)
         if cut.head is not None:
             xs[0] = self.left
+        return xs
+
+    def _both_ways(self, levels: list[int]) -> list[float]:
+        """The places of words of which some are read from right to left (UAX #9, L2)."""
+        segment, first, words = self.segment, self.cut.first, self.words()
+        things: list[tuple[int, float, int]] = []  # level, width, the word's number or -1
+        for n, (word, gap) in enumerate(zip(words, self.spaced(), strict=True)):
+            if gap:
+                start = segment.start(first + n) - segment.ends[first + n - 1]
+                things.append((segment.gap_levels[first + n], start + self.extra, -1))
+            things.append((levels[first + n], word.width, n))
+        xs, x = [0.0] * len(words), self.left
+        for at in visual([level for level, _, _ in things]):
+            _, width, number = things[at]
+            if number >= 0:
+                xs[number] = x
+            x += width
         return xs
 
     def spaced(self) -> list[bool]:
@@ -190,6 +217,11 @@ class TextLine:
                 found = TextOffset(segment.origin)
             self._place = found
         return found
+
+    @property
+    def both_ways(self) -> bool:
+        """Whether some of it is read from right to left."""
+        return any(cell.segment.levels is not None for cell in self._cells)
 
     @property
     def start(self) -> int:

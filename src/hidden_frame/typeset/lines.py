@@ -19,7 +19,7 @@ from hidden_frame.typeset.breaking.total_fit import cuts_of, total_fit
 from hidden_frame.typeset.line import Begun, Laid, TextLine, gaps, natural, whole
 from hidden_frame.typeset.margins import hanging
 from hidden_frame.typeset.paragraph import ParagraphSpec, Tab
-from hidden_frame.typeset.segments import Segment, TextOffset, segments
+from hidden_frame.typeset.segments import Segment, TextOffset, is_rtl, segments
 from hidden_frame.typeset.shaping import exact
 from hidden_frame.typeset.spaced_out import spaced_out
 
@@ -44,6 +44,7 @@ class LineSetter:
         self._fresh = True  # whether the row's first line is still to be set
         self._indent = 0.0
         self._begun: Begun | None = None  # the row's first line, up to its last tab
+        self._rtl = is_rtl(spec)
         self._initials = _Initials(spec) if spec.dress.drop is not None else None
 
     @property
@@ -178,6 +179,8 @@ class LineSetter:
         if spec.spacing.hangs and segment.words:
             before, behind = hanging(segment, cut)
             left, room = left - before, room + before + behind
+        if self._rtl and begun is None:
+            left = spec.left  # what is indented is so from the right
         if cut.head is None and cut.tail is None and segment.words:  # most lines by far
             width = segment.ends[cut.last] - segment.start(cut.first)
         else:
@@ -193,6 +196,8 @@ class LineSetter:
                         width = natural(segment, cut)
                 extra = (room - width) / spaces if spaces else 0.0
                 width += extra * spaces
+            elif begun is None and self._rtl:
+                left += room - width
         elif begun is None and spec.align != "left":
             left += room - width if spec.align == "right" else (room - width) / 2
         laid = Laid(segment, cut, left, extra)
@@ -207,7 +212,7 @@ class LineSetter:
         spec, rise, left = self.spec, self.rise, self.spec.left
         ends, words, plain = segment.ends, segment.words, segment.all_spaced
         justified, aside = spec.align == "justified", spec.align in ("right", "centre")
-        aside = aside or spec.spacing.hangs or spec.spacing.letters > 0
+        aside = aside or spec.spacing.hangs or spec.spacing.letters > 0 or self._rtl
         lines: list[TextLine] = []
         for cut in cuts:
             at, last = cut.first, cut.last

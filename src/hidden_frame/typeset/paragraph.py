@@ -103,7 +103,11 @@ class Dress(NamedTuple):
 
 
 class ParagraphSpec(NamedTuple):
-    """A paragraph ready to be set."""
+    """A paragraph ready to be set.
+
+    `base_level` 1 is read from right to left, 0 from left to right, None as its first letter is
+    (UAX #9, P2).
+    """
 
     spans: tuple[Span, ...]
     base: Setting
@@ -120,3 +124,4 @@ class ParagraphSpec(NamedTuple):
     spacing: Spacing = Spacing()
     keeps: Keeps = Keeps()
     dress: Dress = Dress()
+    base_level: int | None = None

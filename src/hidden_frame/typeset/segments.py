@@ -12,9 +12,10 @@ from array import array
 from bisect import bisect_left
 from collections.abc import Iterator
 from functools import cached_property
-from itertools import accumulate
+from itertools import accumulate, pairwise
 from typing import NamedTuple
 
+from hidden_frame.typeset.bidi.levels import base_level, levels
 from hidden_frame.typeset.hyphenation import Dividing
 from hidden_frame.typeset.paragraph import ParagraphSpec, Span
 from hidden_frame.typeset.shaping import Word
@@ -47,8 +48,8 @@ class Segment:
     """
 
     __slots__ = (
-        "__dict__", "all_spaced", "blanks", "ends", "ends_with", "languages", "marked",
-        "origin", "spaced", "spans", "widest", "words",
+        "__dict__", "all_spaced", "blanks", "ends", "ends_with", "gap_levels", "languages",
+        "levels", "marked", "origin", "spaced", "spans", "widest", "words",
     )  # fmt: skip
 
     def __init__(self, origin: int, languages: tuple[Dividing | None, ...]) -> None:
@@ -63,6 +64,10 @@ class Segment:
         self.origin = origin
         self.marked: dict[int, int] = {}
         self.ends_with = ""
+        # The bidirectional level of each token and of the space before it; None where all of a
+        # paragraph is read from left to right.
+        self.levels: list[int] | None = None
+        self.gap_levels: list[int] = []
 
     def start(self, index: int) -> float:
         """Where a token begins."""
@@ -124,6 +129,29 @@ class Segment:
         return self.sources[last] + self.length(last) if self.words else self.origin
 
 
+# Blocks of scripts that are written from right to left, and controls of direction.
+_RIGHT_TO_LEFT = re.compile(
+    "[\u0590-\u08ff\u200e\u200f\u202a-\u202e\u2066-\u2069\ufb1d-\ufdff\ufe70-\ufeff"
+    "\U00010800-\U00010fff\U0001e800-\U0001efff]"
+)
+
+
+def both_ways(text: str) -> bool:
+    """Whether a text may have to be read from right to left somewhere."""
+    return not text.isascii() and _RIGHT_TO_LEFT.search(text) is not None
+
+
+def is_rtl(spec: ParagraphSpec) -> bool:
+    """Whether a paragraph as a whole is read from right to left."""
+    if spec.base_level is not None:
+        return spec.base_level == 1
+    return any(both_ways(s.text) for s in spec.spans) and base_level(_shown(spec)) == 1
+
+
+def _shown(spec: ParagraphSpec) -> str:
+    return "".join(span.text for span in spec.spans)
+
+
 class Tokens(NamedTuple):
     """The tokens of a text of one look; before those that are `glued` stands no space."""
 
@@ -142,7 +170,7 @@ def tokens_of(spec: ParagraphSpec) -> Tokens | None:
     if len(spec.spans) != 1 or spec.spans[0].marker or spec.dress.drop is not None:
         return None
     text = spec.spans[0].text
-    if "  " in text or "\t" in text or LINE_BREAK in text or "\u00ad" in text:
+    if "  " in text or "\t" in text or LINE_BREAK in text or "\u00ad" in text or both_ways(text):
         return None
     parts = text.split(" ")
     if not (parts[0] and parts[-1]):
@@ -162,7 +190,7 @@ def segments(spec: ParagraphSpec) -> list[Segment]:
     """The paragraph's segments, each with how it ends: "", "\t" or a line break."""
     if len(spec.spans) == 1 and not spec.spans[0].marker and spec.dress.drop is None:
         text = spec.spans[0].text
-        if not _SPECIAL.search(text):
+        if not _SPECIAL.search(text) and not both_ways(text):
             return [_plain(spec.spans[0])]
     return list(_Cutter(spec).segments())
 
@@ -197,6 +225,11 @@ class _Cutter:
         self.source = len(drop.span.text) if drop is not None else 0
         self.at = 0  # the span that is being cut
         self.languages = tuple(span.language for span in spec.spans) or (None,)
+        self.levels: list[int] | None = None
+        self.shown = 0  # how far in what is shown, which for markers is not the source
+        self.gap_level = 0
+        if spec.base_level == 1 or any(both_ways(span.text) for span in spec.spans):
+            self.levels = levels(_shown(spec), spec.base_level)
 
     def segments(self) -> Iterator[Segment]:
         self._open()
@@ -210,6 +243,7 @@ class _Cutter:
             for stretch in re.split("([\t\u2028])", span.text):
                 if stretch in ("\t", LINE_BREAK):
                     yield self._close(stretch)
+                    self.shown += 1
                     self.source += not span.goes_on
                     self._open()
                 elif stretch:
@@ -222,6 +256,7 @@ class _Cutter:
         self.segment = Segment(self.source, self.languages)
         self.segment.spans = []
         self.segment.all_spaced = False
+        self.segment.levels = None if self.levels is None else []
         self.sources: list[int] = []
         self.gap = 0.0
         self.spaced = False
@@ -231,8 +266,8 @@ class _Cutter:
         self.segment.ends_with = ending
         self.segment.__dict__["sources"] = self.sources
         if self.spaced:  # a space at the very end keeps its place for the caret
-            base = self.spec.base
-            self._add(base.word(""), max(len(self.spec.spans) - 1, 0), self.source)
+            last = Span("", self.spec.base, self.spec.ink)
+            self._add("", last, max(len(self.spec.spans) - 1, 0), self.source)
         return self.segment
 
     def _marker(self, span: Span, index: int) -> None:
@@ -240,8 +275,10 @@ class _Cutter:
             if n:
                 self._space(span)
             counts = n == 0 and not span.goes_on
-            self.segment.marked[len(self.segment.words)] = int(counts)
-            self._add(span.setting.word(part), index, self.source + (not counts))
+            for piece in self._by_level(part) or [""]:
+                self.segment.marked[len(self.segment.words)] = int(counts)
+                self._add(piece, span, index, self.source + (not counts))
+                counts = False
         self.source += 1
 
     def _stretch(self, text: str, span: Span, index: int) -> None:
@@ -249,18 +286,36 @@ class _Cutter:
             if n:
                 self._space(span)
                 self.source += 1
-            for piece in _PARTS.findall(part):
-                self._add(span.setting.word(piece), index, self.source)
-                self.source += len(piece)
+            for whole in _PARTS.findall(part):
+                for piece in self._by_level(whole):
+                    self._add(piece, span, index, self.source)
+                    self.source += len(piece)
+
+    def _by_level(self, text: str) -> list[str]:
+        """A word in parts that are each read one way."""
+        if self.levels is None:
+            return [text] if text else []
+        there = self.levels[self.shown : self.shown + len(text)]
+        cuts = [n for n in range(1, len(there)) if there[n] != there[n - 1]]
+        return [text[a:b] for a, b in pairwise([0, *cuts, len(text)])] if text else []
 
     def _space(self, span: Span) -> None:
         if self.spaced or not self.segment.words:  # an empty word before or between spaces
-            self._add(span.setting.word(""), self.at, self.source)
+            self._add("", span, self.at, self.source)
         self.spaced = True
         self.gap = span.setting.space
+        if self.levels is not None:
+            self.gap_level = self.levels[self.shown]
+        self.shown += 1
 
-    def _add(self, word: Word, span: int, source: int) -> None:
-        segment = self.segment
+    def _add(self, text: str, dressed: Span, span: int, source: int) -> None:
+        segment, level = self.segment, 0
+        if self.levels is not None and segment.levels is not None:
+            level = self.levels[self.shown] if text else self.gap_level
+            segment.levels.append(level)
+            segment.gap_levels.append(self.gap_level)
+        self.shown += len(text)
+        word = dressed.setting.word(text, level % 2 == 1)
         start = self.x + (self.gap if self.spaced else 0.0)
         segment.words.append(word)
         segment.blanks = segment.blanks or not word.text

@@ -41,6 +41,7 @@ class Shaped(NamedTuple):
     offsets: tuple[tuple[int, int], ...] | None
     clusters: tuple[int, ...]
     width: int
+    rtl: bool = False  # its glyphs stand in the order of sight, its text in that of reading
 
     @property
     def missing(self) -> bool:
@@ -62,11 +63,17 @@ class Word:
     def text(self) -> str:
         return self.shaped.text
 
+    def like(self, text: str) -> Word:
+        """Another text in the same setting and direction."""
+        return self.setting.word(text, self.shaped.rtl)
+
     def stops(self) -> list[float]:
         """x of every caret place in the word, in points; one more than characters.
 
         The characters of a ligature share its width evenly.
         """
+        if self.shaped.rtl:
+            return self._stops_from_right()
         shaped, setting = self.shaped, self.setting
         count = len(shaped.text)
         starts: dict[int, float] = {}
@@ -80,6 +87,21 @@ class Word:
             for n in range(a, b):
                 stops[n] = xa + (xb - xa) * (n - a) / (b - a)
         stops[count] = x
+        return stops
+
+    def _stops_from_right(self) -> list[float]:
+        shaped, setting = self.shaped, self.setting
+        count = len(shaped.text)
+        rights: dict[int, float] = {}  # by the first character of a cluster
+        x = 0.0
+        for cluster, advance in zip(shaped.clusters, shaped.advances, strict=True):
+            x += advance * setting.scale + setting.tracking
+            rights[cluster] = x
+        marks = [*sorted(rights.items()), (count, 0.0)]
+        stops = [0.0] * (count + 1)
+        for (a, xa), (b, xb) in pairwise(marks):
+            for n in range(a, b):
+                stops[n] = xa + (xb - xa) * (n - a) / (b - a)
         return stops
 
 
@@ -108,21 +130,23 @@ class Setting:
         self.shift = shift
         self.scale = size / face.upem
         self.words: dict[str, Word] = {}
+        self._rtl: dict[str, Word] = {}
         self._widths: dict[str, float] = {}
         # By language and word, where it may be divided and how wide its parts are then.
         self.divided: dict[Dividing, dict[str, list[tuple[int, float, float]]]] = {}
 
-    def word(self, text: str) -> Word:
-        found = self.words.get(text)
+    def word(self, text: str, rtl: bool = False) -> Word:
+        """A word, shaped from left to right or from right to left."""
+        words = self._rtl if rtl else self.words
+        found = words.get(text)
         if found is None:
-            if len(self.words) >= _MAX_WORDS:
-                self.words.clear()
+            if len(words) >= _MAX_WORDS:
+                words.clear()
                 self._widths.clear()
                 self.divided.clear()
             # Ligatures are off where letters are spaced (CSS Text 3, 8.2).
-            found = self.words[text] = Word(
-                shape(self.face, text, not self.tracking, self.manner), self
-            )
+            shaped = shape(self.face, text, not self.tracking, self.manner, rtl)
+            found = words[text] = Word(shaped, self)
         return found
 
     def widths(self, texts: Sequence[str]) -> list[float]:
@@ -146,7 +170,7 @@ class Setting:
         return self.word("-")
 
 
-_shaped: dict[tuple[FontFace, bool, Manner], dict[str, Shaped]] = {}
+_shaped: dict[tuple[FontFace, bool, Manner, bool], dict[str, Shaped]] = {}
 _settings: dict[tuple[FontFace, float, float, Manner, float], Setting] = {}
 
 
@@ -168,9 +192,15 @@ def _features(ligatures: bool, manner: Manner) -> dict[str, bool]:
     return {**_FEATURES[ligatures], **dict.fromkeys(manner.features, True)}
 
 
-def shape(face: FontFace, text: str, ligatures: bool = True, manner: Manner = PLAIN) -> Shaped:
+def shape(
+    face: FontFace,
+    text: str,
+    ligatures: bool = True,
+    manner: Manner = PLAIN,
+    rtl: bool = False,
+) -> Shaped:
     """A word's glyphs with kerning and, unless switched off, standard ligatures."""
-    known = _shaped.setdefault((face, ligatures, manner), {})
+    known = _shaped.setdefault((face, ligatures, manner, rtl), {})
     found = known.get(text)
     if found is not None:
         return found
@@ -183,7 +213,7 @@ def shape(face: FontFace, text: str, ligatures: bool = True, manner: Manner = PL
         seen, origins = capitals(seen)
     buffer.add_str(seen)
     buffer.guess_segment_properties()
-    buffer.direction = "ltr"
+    buffer.direction = "rtl" if rtl else "ltr"
     hb.shape(face.font, buffer, _features(ligatures, manner))
     positions = buffer.glyph_positions or []
     infos = buffer.glyph_infos or []
@@ -196,6 +226,7 @@ def shape(face: FontFace, text: str, ligatures: bool = True, manner: Manner = PL
         tuple(offsets) if any(x or y for x, y in offsets) else None,
         tuple([origins[i.cluster] for i in infos]),
         sum(advances),
+        rtl,
     )
     return found
 
@@ -211,7 +242,7 @@ def shape_all(
     """Shapes many words, so that `shape` knows them: in half the time, several in a buffer."""
     if manner.capitals:
         return
-    known = _shaped.setdefault((face, ligatures, manner), {})
+    known = _shaped.setdefault((face, ligatures, manner, False), {})
     simple = [t for t in texts if t not in known and _SIMPLE.fullmatch(t)]
     if len(known) + len(simple) > _MAX_WORDS:
         return

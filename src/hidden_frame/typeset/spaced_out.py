@@ -43,11 +43,16 @@ def _wider(segment: Segment, cut: Cut, words: list[Word], by: float) -> tuple[Se
     made.words, made.ends = [], array("d")
     made.marked = {n - first: v for n, v in segment.marked.items() if first <= n < first + count}
     made.ends_with = segment.ends_with
+    if segment.levels is not None:
+        made.levels = segment.levels[first:][:count]
+        made.gap_levels = segment.gap_levels[first:][:count]
     x = 0.0
     for n, word in enumerate(words):
         old = word.setting
         tracking = old.tracking / old.size * 1000 + by
-        new = setting_of(old.face, old.size, tracking, old.manner, old.shift).word(word.text)
+        new = setting_of(old.face, old.size, tracking, old.manner, old.shift).word(
+            word.text, word.shaped.rtl
+        )
         gap = n > 0 and (segment.all_spaced or segment.spaced[first + n])
         x += (new.setting.space if gap else 0.0) + new.width  # spaces are spaced too
         made.words.append(new)

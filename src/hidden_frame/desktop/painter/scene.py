@@ -28,7 +28,7 @@ from hidden_frame.compose.scene import (
 from hidden_frame.desktop.painter.fonts import OUTLINE_SIZE, glyph_path, raw_font
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.model.memory import remembered
-from hidden_frame.typeset.decoration import borders, decorations
+from hidden_frame.typeset.decoration import borders, decorated, decorations
 from hidden_frame.typeset.line import TextLine
 from hidden_frame.typeset.paragraph import Ink
 from hidden_frame.typeset.shaping import Setting, Word
@@ -103,7 +103,7 @@ def _run(
     for word, x in zip(words, xs, strict=True):
         shaped = word.shaped
         offsets = shaped.offsets
-        right = x + word.width
+        right = max(right, x + word.width)
         for n, (glyph, advance) in enumerate(zip(shaped.glyphs, shaped.advances, strict=True)):
             dx, dy = offsets[n] if offsets else (0, 0)
             if glyph:
@@ -119,7 +119,8 @@ def _run(
     glyphs.setPositions(points)
     chip = None
     if marker:
-        chip = QRectF(xs[0] - 1, height * 0.1, right - xs[0] + 2, height * 0.8)
+        left = min(xs)
+        chip = QRectF(left - 1, height * 0.1, right - left + 2, height * 0.8)
     return _Run(glyphs, colour(ink), chip, setting, indexes, points, missing)
 
 
@@ -240,6 +241,8 @@ def _standing(text: SetText, shown: int) -> list[tuple[float, float, QPointF, _R
 def _decorated(text: SetText, shown: int) -> list[tuple[QRectF, Ink]]:
     """Lines under and through words, rules of paragraphs, and their inks."""
     rules = [(QRectF(b.x, b.y, b.width, b.height), b.ink) for b in borders(text, shown)]
+    if not decorated(text):
+        return rules
     return rules + [
         (QRectF(line.x + d.x, line.baseline + d.y, d.width, d.height), d.ink)
         for line in text.lines[:shown]

@@ -121,13 +121,15 @@ class EmbeddedFont:
                 run = ""
         parts.append(f"<{run}>" if run else "")
         pieces.append((height, "".join(parts)))
-        return [(rise, code) for rise, code in pieces if code], spelt and _alone(shaped)
+        return [(rise, code) for rise, code in pieces if code], spelt and _alone(
+            shaped
+        ) and not shaped.rtl
 
     def _simply(self, shaped: Shaped) -> str | None:
         """Most words: a glyph for each letter, on the line, each with a code that says so."""
         text, glyphs = shaped.text, shaped.glyphs
         one_by_one = len(glyphs) == len(text) and len(set(shaped.clusters)) == len(text)
-        if shaped.offsets is not None or not one_by_one or 0 in glyphs:
+        if shaped.offsets is not None or not one_by_one or 0 in glyphs or shaped.rtl:
             return None
         known, advances, unit = self._code_of, self._advance, self.per_unit
         parts = ["<"]

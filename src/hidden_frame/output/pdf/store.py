@@ -68,7 +68,7 @@ class Store:
 
     def stream(self, code: bytes, **entries: Any) -> Any:
         """A compressed stream."""
-        data = zlib.compress(code, 6)
+        data = zlib.compress(code, 4)
         return pikepdf.Stream(self.pdf, data, Filter=Name.FlateDecode, **entries)
 
     def replace(self, kind: str, name: str, value: Any) -> None:

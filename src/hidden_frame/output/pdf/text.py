@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 
 from hidden_frame.compose.scene import TextPrimitive
 from hidden_frame.output.pdf.fonts import EmbeddedFont, Pieces
 from hidden_frame.output.pdf.operators import number
 from hidden_frame.output.pdf.store import Sheet
-from hidden_frame.typeset.decoration import Decoration, borders, decorations
+from hidden_frame.typeset.decoration import Decoration, borders, decorated, decorations
 from hidden_frame.typeset.fonts import FontFace
 from hidden_frame.typeset.line import GlyphRun
 from hidden_frame.typeset.paragraph import Ink
@@ -41,7 +42,7 @@ class TextWriter:
             self.sheet.say("0 Tc")
         self.sheet.say("ET")
         self._fill(borders(block.text, block.shown), block.x, block.y)
-        for line in lines:
+        for line in lines if decorated(block.text) else ():
             self._fill(decorations(line.line), block.x + line.x, block.y + line.baseline)
 
     def _line(self, line: PlacedLine, dx: float, dy: float) -> None:
@@ -85,7 +86,12 @@ class TextWriter:
         parts = Shown(font, size)
         add, space, codes = parts.add, font.space, font.codes
         spelt, first = True, not before
-        for word, x, gap in zip(words, xs, spaced, strict=True):
+        rows = list(zip(words, xs, spaced, strict=True))
+        if run.both_ways:
+            rows = in_sight(rows, width)
+            end = start = rows[0][1]
+            first = True
+        for word, x, gap in rows:
             if gap and not first:
                 add(space)
                 end += width
@@ -136,6 +142,20 @@ class TextWriter:
         if tracking != self._tracking:
             self._tracking = tracking
             self.sheet.say(f"{number(tracking)} Tc")
+
+
+Row = tuple[Word, float, bool]  # a word, where it starts, and whether a space stands before it
+
+
+def in_sight(rows: list[Row], space: float) -> list[Row]:
+    """Words from left to right, as readers of PDF expect them of every script, before they put
+    them in the order of reading."""
+    found: list[Row] = []
+    end = math.inf
+    for word, x, _ in sorted(rows, key=lambda row: row[1]):
+        found.append((word, x, x - end > space / 2))
+        end = x + word.width
+    return found
 
 
 class Shown:

@@ -75,7 +75,7 @@ class Breaker:
         self.at, self._skip, self._head = at, skip, None
         if self._skip:
             word = segment.words[at]
-            self._head = word.setting.word(word.text[skip:].replace(SOFT_HYPHEN, ""))
+            self._head = word.like(word.text[skip:].replace(SOFT_HYPHEN, ""))
 
     def lines(self, first: float, rest: float) -> list[Cut]:
         """All lines, the first at a measure of its own: the same as `line` again and again."""
@@ -101,7 +101,7 @@ class Breaker:
             at, skip, head = follows, used, None
             if skip:
                 word = self.segment.words[at]
-                head = word.setting.word(word.text[skip:].replace(SOFT_HYPHEN, ""))
+                head = word.like(word.text[skip:].replace(SOFT_HYPHEN, ""))
             self.measure = rest
         return cuts
 
@@ -120,7 +120,7 @@ class Breaker:
         self.at, self._skip, self._head = follows, used, None
         if used:
             word = self.segment.words[self.at]
-            self._head = word.setting.word(word.text[used:].replace(SOFT_HYPHEN, ""))
+            self._head = word.like(word.text[used:].replace(SOFT_HYPHEN, ""))
         return Cut(at, last, head, tail, skip, used)
 
     def _without_blanks(self, at: int, last: int) -> tuple[int, int]:
@@ -186,7 +186,7 @@ class Breaker:
             return None, 0
         for position in reversed(divisions(word.text, language)):
             part = word.text[:position].replace(SOFT_HYPHEN, "")
-            tail = word.setting.word(part + "-")
+            tail = word.like(part + "-")
             if tail.width <= room + TOLERANCE:
                 return tail, position
         return None, 0

@@ -26,6 +26,7 @@ def split_long(segment: Segment, measure: float) -> Segment:
     result.ends_with = segment.ends_with
     result.blanks = segment.blanks
     result.widest = measure
+    result.levels = None if segment.levels is None else []
     spans: list[int] = []
     sources: list[int] = []
     x = 0.0
@@ -42,6 +43,9 @@ def split_long(segment: Segment, measure: float) -> Segment:
             if n in segment.marked:
                 result.marked[len(spans)] = segment.marked[n] if k == 0 else 0
             spans.append(segment.span(n))
+            if segment.levels is not None and result.levels is not None:
+                result.levels.append(segment.levels[n])
+                result.gap_levels.append(segment.gap_levels[n])
             sources.append(source)
             source += result.length(len(spans) - 1)
     result.spans = spans
@@ -55,7 +59,7 @@ def _letters(word: Word, measure: float) -> list[Word]:
     Only as much is shaped ahead as a line may hold, so that the work grows with the text.
     """
     parts, text, at, ahead = [], word.text, 0, 64
-    shaped = word.setting.word
+    shaped = word.like
     while at < len(text):
         while at + ahead < len(text) and shaped(text[at : at + ahead]).width <= measure:
             ahead *= 2

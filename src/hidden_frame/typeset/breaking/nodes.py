@@ -115,8 +115,8 @@ def divided(word: Word, language: Dividing) -> list[tuple[int, float, float]]:
 
 def parts_of(word: Word, used: int) -> tuple[Word, Word]:
     """A word divided behind so many characters: its beginning with a hyphen, and its end."""
-    text, setting = word.text, word.setting
+    text = word.text
     return (
-        setting.word(text[:used].replace(SOFT_HYPHEN, "") + "-"),
-        setting.word(text[used:].replace(SOFT_HYPHEN, "")),
+        word.like(text[:used].replace(SOFT_HYPHEN, "") + "-"),
+        word.like(text[used:].replace(SOFT_HYPHEN, "")),
     )

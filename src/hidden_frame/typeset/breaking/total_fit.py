@@ -135,7 +135,7 @@ def cuts_of(segment: Segment, breaks: list[Break], at: int, skip: int, measure: 
             tail, last = parts_of(segment.words[token], used)[0], token - 1
             if skip and token == at:  # what is left of a word, divided once more
                 text, head = segment.words[token].text[skip:used], None
-                tail = segment.words[token].setting.word(text.replace(SOFT_HYPHEN, "") + "-")
+                tail = segment.words[token].like(text.replace(SOFT_HYPHEN, "") + "-")
         elif follows == len(segment.words):  # spaces at the very end keep their place
             start = segment.ends[at] - (head or segment.words[at]).width
             while last + 1 < follows and segment.ends[last + 1] - start <= measure:

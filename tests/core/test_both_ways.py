@@ -1,0 +1,120 @@
+"""Text that is read from right to left, and both ways on one line."""
+
+from __future__ import annotations
+
+import lzma
+from pathlib import Path
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from hidden_frame.typeset.bidi.levels import base_level, levels
+from hidden_frame.typeset.bidi.order import visual
+from hidden_frame.typeset.caret import place_at, spans_of, stops
+from hidden_frame.typeset.fonts import font_book
+from hidden_frame.typeset.lines import set_lines
+from hidden_frame.typeset.paragraph import ParagraphSpec, Span
+from hidden_frame.typeset.region import Region
+from hidden_frame.typeset.shaping import setting_of, shape
+from hidden_frame.typeset.text import set_text
+
+# The Unicode Consortium's own cases, Unicode 15.0 (Debian's package unicode-data).
+CASES = Path(__file__).parent.parent / "data" / "BidiCharacterTest.txt.xz"
+BLACK = (0.0, 0.0, 0.0)
+HEBREW = setting_of(font_book().face("Noto Serif Hebrew"), 10.0)
+LATIN = setting_of(font_book().face("Spectral"), 10.0)
+mixed = st.lists(
+    st.one_of(
+        st.text("אבגדה", min_size=1, max_size=6), st.text("abcde", min_size=1, max_size=6),
+        st.sampled_from(["12", "(", ")", "-5", "\u202b", "\u202c", "\u2067", "\u2069", "،"]),
+    ), min_size=1, max_size=25,
+).map(" ".join)  # fmt: skip
+
+
+def cases():
+    with lzma.open(CASES, "rt", encoding="utf-8") as lines:
+        for line in lines:
+            if line.strip() and not line.startswith("#"):
+                yield line.strip().split(";")
+
+
+def test_levels_and_order_are_those_of_unicodes_own_cases():
+    count = 0
+    for codes, direction, base, expected, order in cases():
+        text = "".join(chr(int(code, 16)) for code in codes.split())
+        wanted = None if direction == "2" else int(direction)
+        found = levels(text, wanted)
+        seen = [n for n, level in enumerate(expected.split()) if level != "x"]
+        assert [str(found[n]) for n in seen] == [x for x in expected.split() if x != "x"], codes
+        assert [seen[n] for n in visual([found[n] for n in seen])] == list(map(int, order.split()))
+        assert wanted is not None or base_level(text) == int(base)
+        count += 1
+    assert count > 91_000
+
+
+def spec(text, align="left", **more):
+    spans = []
+    for part in text.split("|"):
+        rtl = any("\u0590" <= c <= "\u05ff" for c in part)
+        spans.append(Span(part, HEBREW if rtl else LATIN, BLACK))
+    return ParagraphSpec(tuple(spans), LATIN, 14.0, align, **more)
+
+
+def in_sight(line):
+    """The words of a line from left to right."""
+    words = [(x, w.text) for run in line.runs for w, x in zip(run.words, run.xs, strict=True)]
+    return [text for _, text in sorted(words) if text]
+
+
+def test_words_stand_in_the_order_of_sight():
+    (line,) = set_lines(spec("one |אב גד| (12) two"), 300.0)
+    # A number behind Hebrew belongs to it, its brackets too (UAX #9, N0); they are mirrored.
+    assert in_sight(line) == ["one", ")", "12", "(", "גד", "אב", "two"]
+    (line,) = set_lines(spec("אב |one two| גד"), 300.0)
+    assert in_sight(line) == ["גד", "one", "two", "אב"]
+
+
+def test_brackets_are_mirrored_and_letters_run_from_right_to_left():
+    face = HEBREW.face
+    assert shape(face, "(", rtl=True).glyphs == shape(face, ")").glyphs
+    assert shape(face, "אב", rtl=True).glyphs == shape(face, "אב").glyphs[::-1]
+
+
+@given(mixed, st.floats(40, 260), st.sampled_from(["left", "right", "justified"]))
+def test_words_of_either_direction_never_overlap_and_none_is_lost(text, width, align):
+    lines = set_lines(spec(text.replace(" ", "| |"), align), width)
+    for line in lines:
+        reach = sorted(
+            (x, x + word.width)
+            for run in line.runs
+            for word, x in zip(run.words, run.xs, strict=True)
+        )
+        for (_, right), (left, _) in zip(reach, reach[1:], strict=False):
+            assert left >= right - 0.01
+        if reach:
+            assert reach[0][0] >= -0.01
+            assert line.left - 0.01 <= reach[0][0]
+            assert reach[-1][1] <= line.right + 0.01
+    letters = "".join(line.text for line in lines).replace(" ", "")
+    assert letters == text.replace(" ", "")
+
+
+@given(mixed, st.floats(60, 260))
+def test_every_place_of_a_line_can_be_clicked_and_selected(text, width):
+    done = set_text([spec(text.replace(" ", "| |"))], [Region(0.0, width)])
+    for line in done.lines:
+        for offset, x in stops(line):
+            paragraph, found = place_at(done, x, line.top + 1)
+            assert paragraph == 0 and dict(stops(line))[found] == pytest.approx(x, abs=0.01)
+        boxes = spans_of(done, (0, line.start), (0, line.end))
+        assert all(box.right >= box.left for box in boxes)
+
+
+def test_the_last_line_of_a_justified_paragraph_stands_at_its_beginning():
+    lines = set_lines(spec("|" + "שמי החורף מלאים כוכבים " * 6, "justified", first=12.0), 150.0)
+    assert len(lines) > 2
+    assert all(line.left == pytest.approx(0.0) for line in lines[:-1])
+    assert lines[0].right == pytest.approx(138.0, abs=0.01)  # indented from the right
+    assert lines[1].right == pytest.approx(150.0, abs=0.01)
+    assert lines[-1].left > 1.0 and lines[-1].right == pytest.approx(150.0, abs=3.0)
