@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import lzma
+from itertools import pairwise
 from pathlib import Path
 
 import pytest
@@ -90,7 +91,7 @@ def test_words_of_either_direction_never_overlap_and_none_is_lost(text, width, a
             for run in line.runs
             for word, x in zip(run.words, run.xs, strict=True)
         )
-        for (_, right), (left, _) in zip(reach, reach[1:], strict=False):
+        for (_, right), (left, _) in pairwise(reach):
             assert left >= right - 0.01
         if reach:
             assert reach[0][0] >= -0.01
@@ -104,7 +105,7 @@ def test_words_of_either_direction_never_overlap_and_none_is_lost(text, width, a
 def test_every_place_of_a_line_can_be_clicked_and_selected(text, width):
     done = set_text([spec(text.replace(" ", "| |"))], [Region(0.0, width)])
     for line in done.lines:
-        for offset, x in stops(line):
+        for _, x in stops(line):
             paragraph, found = place_at(done, x, line.top + 1)
             assert paragraph == 0 and dict(stops(line))[found] == pytest.approx(x, abs=0.01)
         boxes = spans_of(done, (0, line.start), (0, line.end))

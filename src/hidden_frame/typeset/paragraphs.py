@@ -19,7 +19,7 @@ from hidden_frame.typeset.breaking.nodes import Ends
 from hidden_frame.typeset.line import TextLine
 from hidden_frame.typeset.lines import LineSetter, fit_of, set_lines
 from hidden_frame.typeset.paragraph import ParagraphSpec
-from hidden_frame.typeset.segments import TextOffset, Tokens, has_joints, tokens_of
+from hidden_frame.typeset.segments import TextOffset, Tokens, tokens_of
 from hidden_frame.typeset.shaping import exact
 
 FEW = 3  # paragraphs, up to which breaking one after the other is quicker than all at once
@@ -93,7 +93,7 @@ class SetParagraph(SetLines):
             used = self._ends.used[index - 1]
             follows = self._ends.tokens[index - 1] + (not used)
             text = self.spec.spans[0].text
-            if not has_joints(text):  # a token is what stands between two spaces
+            if not self._ends.glued:  # a token is what stands between two spaces
                 return TextOffset(len(text) - len(text.split(" ", follows)[-1]) + used)
         return super().place(index)
 
@@ -141,8 +141,8 @@ def _together(specs: Sequence[ParagraphSpec], measure: float) -> list[SetParagra
     for several in looks.values():
         if len(several) > FEW:
             found = _broken([t for _, t in several], specs[several[0][0]], measure)
-            for (n, _), end in zip(several, found, strict=True):
-                ends[n] = end
+            for (n, tokens), end in zip(several, found, strict=True):
+                ends[n] = end._replace(glued=True) if end is not None and tokens.glued else end
     return [SetParagraph(spec, measure, end) for spec, end in zip(specs, ends, strict=True)]
 
 

@@ -1,7 +1,7 @@
 """A paragraph as segments of shaped words, which can be measured and put on lines.
 
-A token is a word, or a part of one where a line may break after a hyphen or a
-dash, or where the look changes.  Between two tokens stands one space, or none
+A token is a word, or a part of one where a line may end within it, as behind a hyphen, or
+where the look or the direction changes.  Between two tokens stands one space, or none
 (they are glued).  A segment ends at a line break or a tab.
 """
 
@@ -16,17 +16,13 @@ from itertools import accumulate, pairwise
 from typing import NamedTuple
 
 from hidden_frame.typeset.bidi.levels import base_level, levels
+from hidden_frame.typeset.breaking.opportunities import all_whole, may_part
+from hidden_frame.typeset.breaking.opportunities import parts as parts_of_word
 from hidden_frame.typeset.hyphenation import Dividing
 from hidden_frame.typeset.paragraph import ParagraphSpec, Span
 from hidden_frame.typeset.shaping import Word
 
 LINE_BREAK = "\u2028"
-BREAK_BEHIND = ("-", "–", "—", "/")
-# Break after a dash that stands before a letter or figure, and after a hyphen or slash before a
-# letter: 1/2 and -5 stay whole (Unicode UAX #14, classes HY, SY and BA, LB25, simplified).
-_JOINT = r"[-/]+(?=[^\W\d_])|[–—]+(?=\w)"
-_PARTS = re.compile(rf".+?(?:{_JOINT})|.+", re.DOTALL)
-_SPECIAL = re.compile("[\t\u2028\u00ad–—/-]")
 
 
 class TextOffset(NamedTuple):
@@ -84,7 +80,7 @@ class Segment:
         """Whether a line may begin with a token."""
         if self.all_spaced or self.spaced[index]:
             return True
-        return self.words[index - 1].text[-1:] in BREAK_BEHIND
+        return may_part(self.words[index - 1].text, self.words[index].text)
 
     @property
     def last_visible(self) -> int:
@@ -159,11 +155,6 @@ class Tokens(NamedTuple):
     glued: list[int]
 
 
-def has_joints(text: str) -> bool:
-    """Whether a line may end within a word of the text: behind a hyphen, a dash or a slash."""
-    return "-" in text or "–" in text or "—" in text or "/" in text
-
-
 def tokens_of(spec: ParagraphSpec) -> Tokens | None:
     """The tokens of a paragraph of one look and one segment without initials, soft hyphens and
     spaces in a row; None for any other."""
@@ -175,12 +166,12 @@ def tokens_of(spec: ParagraphSpec) -> Tokens | None:
     parts = text.split(" ")
     if not (parts[0] and parts[-1]):
         return None
-    if not has_joints(text):
+    if all_whole(parts):
         return Tokens(parts, [])
     tokens: list[str] = []
     glued: list[int] = []
     for part in parts:
-        pieces = _PARTS.findall(part)
+        pieces = parts_of_word(part)
         glued += range(len(tokens) + 1, len(tokens) + len(pieces))
         tokens += pieces
     return Tokens(tokens, glued)
@@ -190,7 +181,8 @@ def segments(spec: ParagraphSpec) -> list[Segment]:
     """The paragraph's segments, each with how it ends: "", "\t" or a line break."""
     if len(spec.spans) == 1 and not spec.spans[0].marker and spec.dress.drop is None:
         text = spec.spans[0].text
-        if not _SPECIAL.search(text) and not both_ways(text):
+        special = "\t" in text or LINE_BREAK in text or "\u00ad" in text or both_ways(text)
+        if not special and all_whole(text.split(" ")):
             return [_plain(spec.spans[0])]
     return list(_Cutter(spec).segments())
 
@@ -286,7 +278,7 @@ class _Cutter:
             if n:
                 self._space(span)
                 self.source += 1
-            for whole in _PARTS.findall(part):
+            for whole in parts_of_word(part) if part else ():
                 for piece in self._by_level(whole):
                     self._add(piece, span, index, self.source)
                     self.source += len(piece)

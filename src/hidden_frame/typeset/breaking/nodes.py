@@ -30,6 +30,7 @@ class Ends(NamedTuple):
 
     tokens: list[int]
     used: list[int]
+    glued: bool = False  # whether some tokens have no space between them
 
     def breaks(self) -> list[Break]:
         """The same as breaks."""

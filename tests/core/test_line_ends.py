@@ -1,0 +1,44 @@
+"""Where a line may end, by Unicode's own cases, and as the program uses it."""
+
+from __future__ import annotations
+
+import lzma
+from itertools import pairwise
+from pathlib import Path
+
+import pytest
+
+from hidden_frame.typeset.breaking.opportunities import all_whole, may_part, opportunities, parts
+
+# The Unicode Consortium's own cases, Unicode 15.0 (Debian's package unicode-data).
+CASES = Path(__file__).parent.parent / "data" / "LineBreakTest.txt.xz"
+
+
+def test_lines_may_end_where_unicodes_own_cases_say():
+    count = 0
+    with lzma.open(CASES, "rt", encoding="utf-8") as lines:
+        for line in lines:
+            case = line.split("#")[0].split()
+            if not case:
+                continue
+            text = "".join(chr(int(code, 16)) for code in case[1::2])
+            expected = [n for n, mark in enumerate(case[2::2], 1) if mark == "÷"][:-1]
+            assert opportunities(text) == expected, line
+            count += 1
+    assert count == 7654
+
+
+@pytest.mark.parametrize(
+    ("word", "expected"),
+    [
+        ("well-known", ("well-", "known")), ("and/or", ("and/", "or")), ("1/2", ("1/2",)),
+        ("-5", ("-5",)), ("2010–2020", ("2010–", "2020")), ("night—then", ("night—", "then")),
+        ("l’année", ("l’année",)), ("10\u00a0pt", ("10\u00a0pt",)), ("夜空です", ("夜", "空", "で", "す")),
+        ("zero\u200bwidth", ("zero\u200b", "width")), ("(word)", ("(word)",)),
+    ],
+)  # fmt: skip
+def test_words_come_apart_where_a_line_may_end(word, expected):
+    assert parts(word) == expected
+    assert all_whole([word]) == (len(expected) == 1)
+    for before, behind in pairwise(expected):
+        assert may_part(before, behind)
