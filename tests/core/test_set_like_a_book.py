@@ -15,6 +15,7 @@ from hidden_frame.typeset.breaking.nodes import nodes_of
 from hidden_frame.typeset.breaking.total_fit import POOR, best_breaks, best_path
 from hidden_frame.typeset.fill import Opening, Where, fill
 from hidden_frame.typeset.fonts import font_book
+from hidden_frame.typeset.judged import line_faults, looseness
 from hidden_frame.typeset.lines import fit_of, set_lines
 from hidden_frame.typeset.paragraph import (
     Border,
@@ -29,7 +30,7 @@ from hidden_frame.typeset.paragraphs import set_paragraph
 from hidden_frame.typeset.region import Region
 from hidden_frame.typeset.segments import segments
 from hidden_frame.typeset.shaping import setting_of
-from hidden_frame.typeset.text import set_text
+from hidden_frame.typeset.text import SetText, set_text
 
 BLACK = (0.0, 0.0, 0.0)
 SETTING = setting_of(font_book().face("Spectral"), 10.0)
@@ -262,3 +263,57 @@ def test_rules_stand_above_the_first_line_and_below_the_last():
     assert (below.x, below.y, below.height) == (last.left, 42.0 + 3.0, 1.0)
     assert below.width == pytest.approx(last.right - last.left)
     assert len(borders(text, 2)) == 1  # the last line is not shown, nor is what stands below it
+
+
+# -- what a typographer would mend --------------------------------------------------------
+
+
+def faults(text, width, align="justified", language=None, height=math.inf, **more):
+    done = set_text([spec(text, align, language, **more)], [Region(0.0, width, height)])
+    return {f.kind for f in line_faults(done)}, done
+
+
+def test_each_fault_of_lines_is_told_and_none_where_there_is_none():
+    assert faults("a quiet night", 200.0)[0] == set()
+    assert "loose line" in faults("a considerable " * 4 + "night", 76.0)[0]
+    kinds, _ = faults("the stars are out\u2028the sea is calm\u2028the end", 200.0, "left")
+    assert kinds == {"same word"}
+    lines = "\u2028".join(["night-"] * 3 + ["end"])
+    assert "hyphen ladder" in faults(lines, 200.0, "left")[0]
+    assert "short last line" in faults("a quiet night sky over the sea i", 116.0, "left",
+                                       first=24.0)[0]  # fmt: skip
+    river = faults("aaaa aaaa aaaa\u2028" * 4 + "aaaa", 100.0, spacing=Spacing(most=9.0))
+    assert "river" not in river[0]  # natural spaces, since each line is a paragraph's last
+
+
+@given(English, st.floats(60, 200))
+def test_lines_are_judged_as_their_spaces_are(text, width):
+    kinds, done = faults(text, width)
+    by = [looseness(line, done.specs[0]) for line in done.lines]
+    assert ("loose line" in kinds) == any(b > 1.02 for b in by)
+    assert ("tight line" in kinds) == any(b < -1.02 for b in by)
+    for line, value in zip(done.lines, by, strict=True):
+        extra = line.runs[0].extra if line.runs else 0.0
+        assert value == pytest.approx(
+            extra / SETTING.space / (0.5 if extra > 0 else 0.15), rel=1e-3
+        )
+
+
+def test_widows_and_orphans_that_could_not_be_helped_are_told():
+    two = Keeps(foot=2, head=2)
+    kinds = []
+    text = lines_of(3)._replace(keeps=two)
+    where = Where()
+    for _ in range(2):
+        region = Region(0.0, 200.0, 28.0)
+        here = fill([text], region, where, spaced=False)
+        done = SetText((here,), ((0.0, 200.0),), (text,))
+        kinds.append({f.kind for f in line_faults(done)})
+        where = here.rest
+    assert kinds == [set(), {"widow"}]
+
+
+def test_a_gap_that_runs_through_four_lines_is_a_river():
+    wide = spec(" ".join(["mmmm"] * 40), spacing=Spacing(whole=False))
+    done = set_text([wide], [Region(0.0, SETTING.word("mmmm").width * 4 + 20.0)])
+    assert "river" in {f.kind for f in line_faults(done)}

@@ -14,7 +14,7 @@ from __future__ import annotations
 from collections.abc import Collection, Iterable, Mapping
 from typing import NamedTuple
 
-from hidden_frame.checks.faults import Fault, Limits, faults_of
+from hidden_frame.checks.faults import LINE_FAULTS, Fault, Limits, faults_of
 from hidden_frame.checks.finding import Finding
 from hidden_frame.checks.stories import story_findings
 from hidden_frame.checks.ways import ways_out
@@ -26,8 +26,8 @@ from hidden_frame.model.publication import Publication
 
 ORDER = (
     "story does not fit",
-    "text does not fit", "missing picture", "missing character", "right to left", "off the page",
-    "short of the bleed", "low resolution", "prints nothing",
+    "text does not fit", "missing picture", "missing character", "off the page",
+    "short of the bleed", "low resolution", "prints nothing", *LINE_FAULTS,
 )  # fmt: skip
 
 
@@ -70,7 +70,12 @@ def limits_of(publication: Publication, known: Collection[str]) -> Limits:
     setup = publication.setup
     missing = frozenset(p.hash for p in publication.pictures if p.hash not in known)
     made = Limits(
-        setup.facing, setup.least_ppi, setup.least_line_ppi, missing, publication.pictures
+        setup.facing,
+        setup.judges_lines,
+        setup.least_ppi,
+        setup.least_line_ppi,
+        missing,
+        publication.pictures,
     )
     if len(_limits) > 50:
         _limits.clear()
@@ -128,6 +133,8 @@ def counted(found: Iterable[Finding]) -> str:
     """“2 texts that do not fit, 1 picture of low resolution”: what an export will print."""
     numbers: dict[str, int] = {}
     for finding in found:
+        if finding.kind in LINE_FAULTS:  # they print as they are seen
+            continue
         numbers[finding.kind] = numbers.get(finding.kind, 0) + 1
     return ", ".join(_plural(kind, numbers[kind]) for kind in ORDER if kind in numbers)
 
@@ -138,7 +145,6 @@ _ONE_MANY: Mapping[str, tuple[str, str]] = {
     "missing picture": ("missing picture", "missing pictures"),
     "missing character": ("text with characters that no font has",
                           "texts with characters that no font has"),
-    "right to left": ("text that runs from right to left", "texts that run from right to left"),
     "off the page": ("item off its page", "items off their pages"),
     "short of the bleed": ("item short of the bleed", "items short of the bleed"),
     "low resolution": ("picture of low resolution", "pictures of low resolution"),

@@ -17,15 +17,28 @@ from hidden_frame.compose.scene import (
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.plane.box import Bounds
 from hidden_frame.model.publication import Picture
+from hidden_frame.typeset.judged import line_faults
 from hidden_frame.typeset.text import SetText
 
 _NEAR = 0.1  # points
+# What a typographer would mend about lines, after “Page 3: a text frame”.
+LINE_FAULTS = {
+    "loose line": "has lines whose spaces are wider than their style likes",
+    "tight line": "has lines whose spaces are narrower than their style allows",
+    "hyphen ladder": "has three hyphens or more one below the other",
+    "short last line": "has a paragraph that ends with a line shorter than an indent",
+    "same word": "has three lines in a row that begin with the same word",
+    "river": "has a gap that runs down through four lines",
+    "widow": "begins with fewer lines of a paragraph than its style wants",
+    "orphan": "ends with fewer lines of a paragraph than its style wants",
+}
 
 
 class Limits(NamedTuple):
     """What faults depend on besides the scene."""
 
     facing: bool
+    judges_lines: str
     least_ppi: float
     least_line_ppi: float
     missing: frozenset[str]
@@ -68,15 +81,16 @@ def _of_item(scene: Scene, placed: Placed, limits: Limits) -> Iterator[Fault]:
         yield fault("text does not fit", f": {drawing.overflow.sentence.rstrip('.')}")
     for primitive in drawing.primitives:
         if isinstance(primitive, TextPrimitive):
-            lacking, backward = _characters(primitive.text)
+            lacking = _lacking(primitive.text)
             if lacking:
                 shown = ", ".join(_named(c) for c in lacking[:3])
                 more = f" and {len(lacking) - 3} more" if len(lacking) > 3 else ""
                 what = f"holds {shown}{more}, which no font here has; nothing is printed for it"
                 yield fault("missing character", what, lacking)
-            if backward:
-                what = f"runs from right to left (“{backward}”), which is not yet set in order"
-                yield fault("right to left", what)
+            told = limits.judges_lines == "in stories" and drawing.told
+            if (told or limits.judges_lines == "everywhere") and not scene.is_master:
+                for kind in dict.fromkeys(f.kind for f in line_faults(primitive.text)):
+                    yield fault(kind, LINE_FAULTS[kind])
         elif isinstance(primitive, PicturePrimitive):
             yield from _of_picture(primitive, limits, fault)
     if _prints_nothing(placed) and not scene.is_master:
@@ -103,10 +117,9 @@ def _named(character: str) -> str:
 
 
 @remembered()
-def _characters(text: SetText) -> tuple[str, str]:
-    """The characters of a set text that no font has, and some that run from right to left."""
+def _lacking(text: SetText) -> str:
+    """The characters of a set text that no font has."""
     lacking: dict[str, None] = {}
-    backward = ""
     for line in text.lines:
         for run in line.runs:
             if run.span.text.isascii():
@@ -117,11 +130,7 @@ def _characters(text: SetText) -> tuple[str, str]:
                     for glyph, at in zip(shaped.glyphs, shaped.clusters, strict=True):
                         if not glyph:
                             lacking[shaped.text[at]] = None
-                if not backward and any(
-                    unicodedata.bidirectional(c) in ("R", "AL") for c in shaped.text
-                ):
-                    backward = shaped.text[:12]
-    return "".join(lacking), backward
+    return "".join(lacking)
 
 
 def _of_picture(primitive: PicturePrimitive, limits: Limits, fault) -> Iterator[Fault]:  # type: ignore[no-untyped-def]

@@ -111,6 +111,7 @@ class Session(QObject):
         self.tool: Tool = "select"
         self.proof = False
         self.paths = False  # whether the paths of stories are shown
+        self.tinted = False  # whether lines are tinted by their spaces
         self.linking: tuple[str, str] | None = None  # the page and frame whose text is to go on
 
     def replace_all(
@@ -472,6 +473,11 @@ class Session(QObject):
     def show_paths(self, on: bool) -> None:
         """Shows the paths of stories on the desk, or not."""
         self.paths = on
+        self.looked.emit()
+
+    def tint_lines(self, on: bool) -> None:
+        """Tints lines on the desk by how far their spaces are from natural, or not."""
+        self.tinted = on
         self.looked.emit()
 
     def link_from(self, page_id: str, item_id: str) -> None:

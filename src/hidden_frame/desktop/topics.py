@@ -5,6 +5,7 @@ from __future__ import annotations
 from functools import cache
 from pathlib import Path
 
+from hidden_frame.checks.faults import LINE_FAULTS
 from hidden_frame.resources import GUIDE
 
 # The page on which one reads about a kind of finding; about all others under “Into print”.
@@ -14,6 +15,7 @@ _OF_KIND = {
     "lost detail": "A head with two ends", "opening side": "Order and sections",
     "empty section": "Order and sections", "parted spread": "Order and sections",
     "story does not fit": "A book from a manuscript",
+    **dict.fromkeys(LINE_FAULTS, "A book from a manuscript"),
     "sheets": "Order and sections", "sleeping override": "One page departs",
 }  # fmt: skip
 

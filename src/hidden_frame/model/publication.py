@@ -25,7 +25,8 @@ class Setup(Struct, frozen=True, kw_only=True, omit_defaults=True):
     Read right to left, a spread's first page lies on the right: `recto` and `verso`
     name right and left pages always.  `opening` "recto" lets the first page stand
     alone.  `sheet` is the number of pages that the count shall be a multiple of.
-    Checks tell pictures with fewer pixels to an inch than `least_ppi`, drawings of black and
+    Checks tell lines to mend where `judges_lines` says, pictures with fewer pixels to an inch
+    than `least_ppi`, drawings of black and
     white pixels than `least_line_ppi`.
     """
 
@@ -39,6 +40,7 @@ class Setup(Struct, frozen=True, kw_only=True, omit_defaults=True):
     unit: Unit = "mm"
     direction: Literal["left to right", "right to left"] = "left to right"
     sheet: Literal[1, 2, 4, 8, 16, 32] = 4
+    judges_lines: Literal["nowhere", "in stories", "everywhere"] = "in stories"
     least_ppi: Annotated[float, Meta(ge=1, le=5000)] = 200.0
     least_line_ppi: Annotated[float, Meta(ge=1, le=5000)] = 600.0
 

@@ -43,6 +43,12 @@ class AboutDialog(EditQuestion):
         self.line_ppi = NumberField("Black and white", "pixels to an inch", 1, 5000)
         self.line_ppi.show_value(setup.least_line_ppi)
         form.row("Black and white", self.line_ppi)
+        form.heading("CHECKS TELL LINES TO MEND")
+        self.lines = Choice("Lines to mend")
+        self.lines.setToolTip("Loose and tight lines, ladders of hyphens, rivers, widows, orphans")
+        places = ("nowhere", "in stories", "everywhere")
+        self.lines.show_choice([(p, p) for p in places], setup.judges_lines)
+        form.row("Lines", self.lines)
         self.finish()
         self.setMinimumWidth(420)
 
@@ -53,6 +59,8 @@ class AboutDialog(EditQuestion):
 
         def change(p: Publication) -> Publication:
             p = set_about(set_title(p, self.name.text().strip()), language=language, **words)
-            return change_setup(p, least_ppi=ppi, least_line_ppi=line)
+            return change_setup(
+                p, least_ppi=ppi, least_line_ppi=line, judges_lines=self.lines.value()
+            )
 
         self.edit("about this publication", change)

@@ -29,6 +29,7 @@ from hidden_frame.desktop.painter.fonts import OUTLINE_SIZE, glyph_path, raw_fon
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.model.memory import remembered
 from hidden_frame.typeset.decoration import borders, decorated, decorations
+from hidden_frame.typeset.judged import looseness
 from hidden_frame.typeset.line import TextLine
 from hidden_frame.typeset.paragraph import Ink
 from hidden_frame.typeset.shaping import Setting, Word
@@ -45,7 +46,8 @@ class Rendering(NamedTuple):
 
     `proof` leaves out what is not printed; `chip` is the tint behind markers on
     masters, `note` the colour of placeholders.  `greeked` text that is too small to be
-    read is painted as bars, as is common practice for thumbnails.
+    read is painted as bars, as is common practice for thumbnails.  `tinted` tints lines that
+    are `loose` or `tight`, the stronger the further their spaces are from natural.
     """
 
     proof: bool = False
@@ -53,6 +55,9 @@ class Rendering(NamedTuple):
     note: QColor = QColor(120, 112, 100)
     greeked: bool = False
     alarm: QColor = QColor(190, 60, 40)
+    tinted: bool = False
+    loose: QColor = QColor(201, 120, 20)
+    tight: QColor = QColor(24, 108, 176)
 
 
 LARGE = 60.0  # pixels; larger type is painted as outlines
@@ -250,6 +255,17 @@ def _decorated(text: SetText, shown: int) -> list[tuple[QRectF, Ink]]:
     ]
 
 
+@remembered(weigh=lambda rects: 200 * len(rects))
+def _judged(text: SetText, shown: int) -> list[tuple[QRectF, float]]:
+    """Lines whose spaces are not natural, and how far they are from it."""
+    return [
+        (QRectF(line.left, line.top, line.right - line.left, line.height), by)
+        for line in text.lines[:shown]
+        for by in (looseness(line, text.specs[line.paragraph]),)
+        if abs(by) > 0.25
+    ]
+
+
 def _too_small(painter: QPainter, block: TextPrimitive) -> bool:
     at = painter.deviceTransform()
     scale = (at.m11() ** 2 + at.m12() ** 2) ** 0.5
@@ -273,6 +289,11 @@ def _paint_text(painter: QPainter, block: TextPrimitive, rendering: Rendering, c
     # Lines far outside of what is painted would cost as much as those within.
     clip = painter.clipBoundingRect() if painter.hasClipping() else None
     highest, lowest = (-math.inf, math.inf) if clip is None else (clip.top(), clip.bottom())
+    if rendering.tinted:
+        for rect, by in _judged(block.text, block.shown):
+            tint = QColor(rendering.loose if by > 0 else rendering.tight)
+            tint.setAlphaF(min(abs(by) * 0.16, 0.5))
+            painter.fillRect(rect, tint)
     plain = block.alpha >= 1 and not chips
     for top, bottom, at_run, run in _standing(block.text, block.shown):
         if bottom < highest or top > lowest:
