@@ -20,6 +20,7 @@ from hidden_frame.edit.looks.styles import put_paragraph_style, put_picture
 from hidden_frame.edit.masters.overrides import override
 from hidden_frame.edit.pages.folios import FolioPlan, place_folios
 from hidden_frame.edit.pages.setup import change_setup
+from hidden_frame.edit.stories import start_story
 from hidden_frame.edit.text.fonts import families_used, replace_family
 from hidden_frame.model.items import Line, PictureFrame, Shape, TextFrame
 from hidden_frame.model.lookup import all_pages
@@ -187,9 +188,9 @@ def test_characters_that_no_font_has_are_named_and_taken_out(small):
 
 
 @pytest.mark.parametrize("words", ["שלום", "سلام", "and שלום"])
-def test_text_that_runs_from_right_to_left_is_told(small, words):
+def test_text_that_runs_from_right_to_left_is_as_good_as_any(small, words):
     publication = with_items(small, page(small, 2), frame(words, 40))
-    assert kinds(publication) == ["right to left"]
+    assert kinds(publication) == []
     assert kinds(with_items(small, page(small, 2), frame("λόγος и Ж", 40))) == []
 
 
@@ -268,3 +269,18 @@ def test_a_page_prints_its_folio_only_if_an_item_shows_it(small):
 
 def test_equal_pictures_of_any_kind_have_a_description_that_opens():
     assert Picture(hash="0" * 64, kind="tif", width=1, height=1).size == (1, 1)
+
+
+def test_lines_to_mend_are_told_in_stories_and_elsewhere_where_that_is_asked_for(small):
+    words = "considerable observation of a constellation " * 3
+    style = replace(small.paragraph_styles[0], alignment="justified", hyphenate=False)
+    small = replace(small, paragraph_styles=(style, *small.paragraph_styles[1:]))
+    publication = with_items(small, page(small, 2), replace(frame(words, 90), width=120.0))
+    assert kinds(publication) == []  # a caption
+    everywhere = change_setup(publication, judges_lines="everywhere")
+    assert "loose line" in kinds(everywhere)
+    assert counted(found(everywhere)) == ""  # they are no fault of what is printed
+    item = all_pages(publication)[1].items[0].id
+    told, _ = start_story(publication, page(small, 2), item)
+    assert "loose line" in kinds(told)
+    assert kinds(change_setup(told, judges_lines="nowhere")) == []

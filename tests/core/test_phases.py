@@ -18,7 +18,7 @@ from hidden_frame.typeset.fonts import font_book
 from hidden_frame.typeset.lines import LineSetter, set_lines
 from hidden_frame.typeset.paragraph import ParagraphSpec, Spacing, Span, Tab
 from hidden_frame.typeset.paragraphs import set_paragraph
-from hidden_frame.typeset.region import Region
+from hidden_frame.typeset.region import Outline, Region
 from hidden_frame.typeset.segments import segments
 from hidden_frame.typeset.shaping import setting_of
 from hidden_frame.typeset.text import set_text
@@ -179,17 +179,19 @@ def test_around_something_in_the_way_lines_keep_clear_and_lose_nothing(
 ):
     spec = ParagraphSpec((Span(text, SETTING, BLACK),), SETTING, 14.0, align)
     outline = ((left, top), (left + 60, top), (left + 60, top + high), (left, top + high))
-    region = Region(0.0, 260.0, math.inf, (outline,))
-    blocks = fill([spec], region).blocks
-    for block in blocks:
-        (line,) = block.lines
-        if block.top < top + high - 0.01 and block.top + line.height > top + 0.01:
-            begins, ends = block.x + line.left, block.x + line.right
-            assert ends <= left + 0.01 or begins >= left + 60 - 0.01
-    ends = [b.lines[0].end for b in blocks]
+    region = Region(0.0, 260.0, math.inf, (Outline(outline),))
+    lines = [
+        (block.x, block.top + n * block.pitch, line)
+        for block in fill([spec], region).blocks
+        for n, line in enumerate(block.lines[block.first : block.last])
+    ]
+    for x, above, line in lines:
+        if above < top + high - 0.01 and above + line.height > top + 0.01:
+            assert x + line.right <= left + 0.01 or x + line.left >= left + 60 - 0.01
+    ends = [line.end for _, _, line in lines]
     assert ends == sorted(ends)
     assert ends[-1] == len(text)
-    letters = "".join(b.lines[0].text for b in blocks).replace(" ", "").replace("-", "")
+    letters = "".join(line.text for _, _, line in lines).replace(" ", "").replace("-", "")
     assert letters == text.replace(" ", "").replace("-", "")
 
 
@@ -227,5 +229,6 @@ def test_a_frames_regions_share_its_width_and_part_by_the_gutter(count, gutter, 
         assert found[-1].right == pytest.approx(inner_width(frame), abs=1e-6)
         for a, b in pairwise(found):
             assert b.left - a.right == pytest.approx(gutter, abs=1e-6)
-    (outline,) = regions_of(frame, (((5.0, 6.0), (9.0, 6.0), (9.0, 8.0)),))[0].outlines
-    assert outline[0] == (5.0 - insets.left, 6.0 - insets.top)
+    corners = ((5.0, 6.0), (9.0, 6.0), (9.0, 8.0))
+    (outline,) = regions_of(frame, (Outline(corners),))[0].outlines
+    assert outline.corners[0] == (5.0 - insets.left, 6.0 - insets.top)

@@ -15,7 +15,7 @@ from hidden_frame.compose.drawing import corner_radius, draw
 from hidden_frame.compose.textspec import palette
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.new import new_publication
-from hidden_frame.model.items import Around, Insets, Line, Shape, TextFrame
+from hidden_frame.model.items import Around, Insets, Line, PictureFrame, Shape, TextFrame
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.publication import Setup
 from hidden_frame.model.text import Paragraph, Run
@@ -25,7 +25,7 @@ from hidden_frame.typeset.caret import caret_at, place_at
 from hidden_frame.typeset.fonts import font_book
 from hidden_frame.typeset.overflow import explain
 from hidden_frame.typeset.paragraph import ParagraphSpec, Span
-from hidden_frame.typeset.region import Region
+from hidden_frame.typeset.region import Outline, Region
 from hidden_frame.typeset.shaping import setting_of
 
 WORDS = [
@@ -55,7 +55,7 @@ def spec(count, align="left", **more):
     return ParagraphSpec((Span(text, setting, (0, 0, 0)),), setting, 14.0, align, **more)
 
 
-AFAR = ((900.0, 0.0), (910.0, 0.0), (910.0, 9.0))  # in nobody's way, but to be asked about
+AFAR = Outline(((900.0, 0.0), (910.0, 0.0), (910.0, 9.0)))  # in nobody's way, but to be asked about
 
 
 def columned(width, height, columns, gutter, outlines=()):
@@ -120,7 +120,7 @@ def test_no_line_enters_what_it_runs_around_and_no_word_is_lost(box, align, colu
     x, y, w, h = box
     outline = ((x, y), (x + w, y), (x + w, y + h), (x, y + h))
     paragraph = spec(150, align)
-    text = set_text([paragraph], 260.0, columned(260.0, 400.0, columns, 10.0, (outline,)))
+    text = set_text([paragraph], 260.0, columned(260.0, 400.0, columns, 10.0, (Outline(outline),)))
     assert "".join(words_of(text)) == "".join(words_of(set_text([paragraph], 9e6)))
     for line in text.lines:
         clear_of_it = line.bottom <= y + 0.01 or line.top >= y + h - 0.01
@@ -267,3 +267,57 @@ def test_corners_are_never_rounder_than_the_frame():
     frame = TextFrame(id="t", x=0, y=0, width=40, height=10, radius=99.0)
 
     assert corner_radius(frame) == 5.0
+
+
+def test_text_runs_on_both_sides_where_that_is_asked_for():
+    corners = ((100.0, 10.0), (160.0, 10.0), (160.0, 60.0), (100.0, 60.0))
+    region = Region(0.0, 260.0, outlines=(Outline(corners, both=True),))
+    assert region.stretches(20.0, 14.0)[0] == [(0.0, 100.0), (160.0, 260.0)]
+    one = Region(0.0, 260.0, outlines=(Outline(corners, both=True), Outline(corners)))
+    assert len(one.stretches(20.0, 14.0)[0]) == 1  # another one there wants a single side
+    paragraph = spec(160)
+    text = set_text([paragraph], 260.0, (region,))
+    beside = [line for line in text.lines if line.top < 60 and line.bottom > 10]
+    tops = [line.top for line in beside]
+    assert len(tops) == 2 * len(set(tops)) > 4
+    assert all(line.right <= 100.01 or line.left >= 159.99 for line in beside)
+    plain = set_text([paragraph], 260.0)
+    words = [w for line in text.lines for w in line.text.split()]
+    assert words == [w for line in plain.lines for w in line.text.split()]
+
+
+def test_a_picture_pushes_text_away_by_what_can_be_seen_of_it():
+    import io
+
+    from PIL import Image, ImageDraw
+
+    from hidden_frame.storage.pictures import picture_from_bytes
+
+    image = Image.new("RGBA", (200, 100), (0, 0, 0, 0))
+    ImageDraw.Draw(image).polygon([(100, 0), (199, 99), (0, 99)], fill=(10, 90, 60, 255))
+    buffer = io.BytesIO()
+    image.save(buffer, "PNG")
+    picture, _ = picture_from_bytes(buffer.getvalue(), "hill.png")
+    assert picture.contour
+    item = PictureFrame(id="p", x=0, y=0, width=200, height=100, picture=picture.hash,
+                        fit="stretch", around=Around("outline", 5.0))  # fmt: skip
+    corners = grown_outline(item, (picture,))
+    # The hill is 2 pixels wider a row on either side: an oracle by hand, within a band.
+    for top in (10.0, 40.0, 80.0):
+        stretches, _ = Region(-50.0, 300.0, outlines=(Outline(corners, True),)).stretches(top, 5.0)
+        (_, begins), (ends, _) = stretches
+        half = min(top + 10.0, 100.0)
+        assert begins == pytest.approx(100.0 - half - 5.0, abs=2.5)
+        assert ends == pytest.approx(100.0 + half + 5.0, abs=2.5)
+    opaque = picture_from_bytes(_opaque(), "plain.png")[0]
+    assert opaque.contour == ()
+
+
+def _opaque() -> bytes:
+    import io
+
+    from PIL import Image
+
+    buffer = io.BytesIO()
+    Image.new("RGBA", (8, 8), (9, 9, 9, 255)).save(buffer, "PNG")
+    return buffer.getvalue()

@@ -280,8 +280,9 @@ def test_each_fault_of_lines_is_told_and_none_where_there_is_none():
     assert kinds == {"same word"}
     lines = "\u2028".join(["night-"] * 3 + ["end"])
     assert "hyphen ladder" in faults(lines, 200.0, "left")[0]
-    assert "short last line" in faults("a quiet night sky over the sea i", 116.0, "left",
-                                       first=24.0)[0]  # fmt: skip
+    text = "a quiet night sky over the sea i"
+    whole = set_lines(spec(text[:-2], "left"), 900.0)[0].right + 24.1
+    assert "short last line" in faults(text, whole, "left", first=24.0)[0]
     river = faults("aaaa aaaa aaaa\u2028" * 4 + "aaaa", 100.0, spacing=Spacing(most=9.0))
     assert "river" not in river[0]  # natural spaces, since each line is a paragraph's last
 

@@ -8,13 +8,14 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable
+from itertools import pairwise
 from typing import NamedTuple
 
 from hidden_frame.compose.drawing import corner_radius, picture_rect
 from hidden_frame.model.items import Item, Line, PictureFrame, Shape, TextFrame
 from hidden_frame.model.plane.matrix import Matrix, placement
 from hidden_frame.model.publication import Picture
-from hidden_frame.typeset.region import Outline
+from hidden_frame.typeset.region import Corners, Outline
 
 _STEPS = 16  # corners to a quarter of an ellipse: 0.12 % off at most
 
@@ -23,13 +24,14 @@ class Obstacle(NamedTuple):
     """An outline on a page, in points from the trim's corner, and whose it is."""
 
     item_id: str
-    outline: Outline
+    outline: Corners
+    both: bool = False
 
 
 def obstacles(items: Iterable[Item], pictures: tuple[Picture, ...]) -> tuple[Obstacle, ...]:
     """The outlines of those of a page's items that text runs around, as they stand on it."""
     return tuple(
-        Obstacle(i.id, _moved(grown_outline(i, pictures), _matrix(i)))
+        Obstacle(i.id, _moved(grown_outline(i, pictures), _matrix(i)), i.around.both)
         for i in items
         if i.around is not None
     )
@@ -46,17 +48,21 @@ def in_the_way(item: TextFrame, found: tuple[Obstacle, ...]) -> tuple[Outline, .
         outline = _moved(obstacle.outline, back)
         xs, ys = [x for x, _ in outline], [y for _, y in outline]
         if min(xs) < item.width and max(xs) > 0 and min(ys) < bottom and max(ys) > 0:
-            result.append(outline)
+            result.append(Outline(outline, obstacle.both))
     return tuple(result)
 
 
-def grown_outline(item: Item, pictures: tuple[Picture, ...]) -> Outline:
+def grown_outline(item: Item, pictures: tuple[Picture, ...]) -> Corners:
     """An item's outline with its offset around it, in the item's own coordinates."""
     assert item.around is not None
     o = item.around.offset
     x, y, w, h = 0.0, 0.0, item.width, item.height
     radius = 0.0
-    if item.around.shape == "shape" and not isinstance(item, Line):
+    if item.around.shape == "outline" and isinstance(item, PictureFrame):
+        found = _by_transparency(item, pictures, o)
+        if found:
+            return found
+    if item.around.shape != "box" and not isinstance(item, Line):
         if isinstance(item, Shape) and item.form == "ellipse":
             return _corners(x - o, y - o, w + 2 * o, h + 2 * o, w / 2 + o, h / 2 + o)
         if isinstance(item, PictureFrame):
@@ -67,6 +73,33 @@ def grown_outline(item: Item, pictures: tuple[Picture, ...]) -> Outline:
     return (
         (x - o, y - o), (x + w + o, y - o), (x + w + o, y + h + o), (x - o, y + h + o),
     )  # fmt: skip
+
+
+def _by_transparency(item: PictureFrame, pictures: tuple[Picture, ...], offset: float) -> Corners:
+    """Around what can be seen of a picture with transparent parts, in bands from the top down;
+    nothing if it has none."""
+    picture = next((p for p in pictures if p.hash == item.picture), None)
+    if picture is None or not picture.contour:
+        return ()
+    x, y, w, h = picture_rect(picture, item)
+    bands = [
+        (max(y + top * h, 0.0), min(y + bottom * h, item.height), x + left * w, x + right * w)
+        for top, bottom, left, right in picture.contour
+    ]
+    seen = [b for b in bands if b[1] > b[0] and b[3] > 0 and b[2] < item.width]
+    if not seen:
+        return ()
+    edges = sorted({e + d for b in seen for e, d in ((b[0], -offset), (b[1], offset))})
+    lefts: list[tuple[float, float]] = []
+    rights: list[tuple[float, float]] = []
+    for above, below in pairwise(edges):
+        near = [b for b in seen if b[0] - offset < below and b[1] + offset > above]
+        if near:
+            left = max(min(b[2] for b in near), 0.0) - offset
+            right = min(max(b[3] for b in near), item.width) + offset
+            lefts += [(left, above), (left, below)]
+            rights += [(right, above), (right, below)]
+    return (*rights, *reversed(lefts))
 
 
 def _seen(item: PictureFrame, pictures: tuple[Picture, ...]) -> tuple[float, float, float, float]:
@@ -80,7 +113,7 @@ def _seen(item: PictureFrame, pictures: tuple[Picture, ...]) -> tuple[float, flo
     return left, top, max(right - left, 0.0), max(bottom - top, 0.0)
 
 
-def _corners(x: float, y: float, w: float, h: float, rx: float, ry: float) -> Outline:
+def _corners(x: float, y: float, w: float, h: float, rx: float, ry: float) -> Corners:
     """A rectangle with elliptic corners, clockwise from its right top."""
     points = []
     for quarter, (cx, cy) in enumerate(
@@ -96,5 +129,5 @@ def _matrix(item: Item) -> Matrix:
     return placement(item.x, item.y, item.width, item.height, item.rotation)
 
 
-def _moved(outline: Outline, matrix: Matrix) -> Outline:
+def _moved(outline: Corners, matrix: Matrix) -> Corners:
     return tuple(matrix.apply(x, y) for x, y in outline)

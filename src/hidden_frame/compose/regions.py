@@ -34,7 +34,10 @@ def regions_of(
     wide = max((inner_width(frame) - gaps) / frame.columns, 0.0)
     step = wide + frame.gutter
     insets = frame.insets
-    moved = tuple(tuple((x - insets.left, y - insets.top) for x, y in o) for o in outlines)
+    moved = tuple(
+        o._replace(corners=tuple((x - insets.left, y - insets.top) for x, y in o.corners))
+        for o in outlines
+    )
     return tuple(Region(n * step, n * step + wide, high, moved, grid) for n in range(frame.columns))
 
 

@@ -24,10 +24,12 @@ Blend = Literal["normal", "multiply"]
 
 
 class Around(Struct, frozen=True, omit_defaults=True):
-    """How text makes way for an item: for its `box`, or for its own `shape`, at a distance."""
+    """How text makes way for an item: for its `box`, its own `shape`, or the `outline` of what is
+    not transparent of its picture, at a distance; on `both` of its sides, or the wider one."""
 
-    shape: Literal["box", "shape"] = "box"
+    shape: Literal["box", "shape", "outline"] = "box"
     offset: NotNegative = 6.0
+    both: bool = False
 
 
 class Insets(Struct, frozen=True, kw_only=True, omit_defaults=True):

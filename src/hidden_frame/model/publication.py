@@ -6,7 +6,16 @@ from typing import Annotated, Literal
 
 from msgspec import Meta, Struct
 
-from hidden_frame.model.geometry import Columns, Grid, Guide, Margins, NotNegative, Side, Size
+from hidden_frame.model.geometry import (
+    Columns,
+    Grid,
+    Guide,
+    Margins,
+    NotNegative,
+    Share,
+    Side,
+    Size,
+)
 from hidden_frame.model.items import Item, Override
 from hidden_frame.model.numbering import NumberingStyle
 from hidden_frame.model.paint import Colour, Layer
@@ -128,7 +137,9 @@ class Picture(Struct, frozen=True, kw_only=True, omit_defaults=True):
     Natural width and height are points for SVG, pixels otherwise; `ppi` is how many
     pixels the file puts to an inch at its actual size.  The pixels are counted as one
     looks at the picture, turned by its `orientation` (Exif 2.32, tag 0x0112).
-    One that is `bilevel` knows only black and white.
+    One that is `bilevel` knows only black and white.  The `contour` of one that is transparent
+    is what can be seen of it in bands from the top down: top, bottom, left and right as shares
+    of its height and width.
     """
 
     hash: Annotated[str, Meta(pattern="^[0-9a-f]{64}$")]
@@ -139,6 +150,7 @@ class Picture(Struct, frozen=True, kw_only=True, omit_defaults=True):
     ppi: Annotated[float, Meta(gt=0)] = 72.0
     orientation: Annotated[int, Meta(ge=1, le=8)] = 1
     bilevel: bool = False
+    contour: Annotated[tuple[tuple[Share, Share, Share, Share], ...], Meta(max_length=200)] = ()
 
     @property
     def size(self) -> tuple[float, float]:

@@ -68,10 +68,11 @@ def _described(
     ppi: float = 72.0,
     orientation: int = 1,
     bilevel: bool = False,
+    contour: tuple[tuple[float, float, float, float], ...] = (),
 ) -> Picture:
     return Picture(
         hash=hashlib.sha256(data).hexdigest(), kind=kind, width=width, height=height, name=name,
-        ppi=ppi, orientation=orientation, bilevel=bilevel,
+        ppi=ppi, orientation=orientation, bilevel=bilevel, contour=contour,
     )  # fmt: skip
 
 
@@ -111,7 +112,7 @@ def _raster(data: bytes, name: str) -> tuple[Picture, bytes]:
 
 
 def _as_placed(image, data: bytes, name: str) -> tuple[Picture, bytes]:  # type: ignore[no-untyped-def]
-    from hidden_frame.storage.rasters import open_raster, orientation_of  # loads NumPy
+    from hidden_frame.storage.rasters import contour_of, open_raster, orientation_of  # loads NumPy
 
     kind = _KINDS.get(image.format or "")
     ppi, turned = _resolution(image.info.get("dpi")), orientation_of(image)
@@ -127,4 +128,5 @@ def _as_placed(image, data: bytes, name: str) -> tuple[Picture, bytes]:  # type:
         turned = 1
     if turned >= 5:
         width, height = height, width
-    return _described(data, kind, width, height, name, ppi, turned, bilevel), data
+    seen = contour_of(open_raster(data), turned)
+    return _described(data, kind, width, height, name, ppi, turned, bilevel, seen), data

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import io
 import warnings
+from collections.abc import Callable
+from itertools import pairwise
 from typing import NamedTuple
 
 import numpy as np
@@ -49,6 +51,44 @@ def _brought_to_range(values: np.ndarray, mode: str) -> Image.Image:
         return Image.fromarray(np.clip(values, 0, 65535).astype(np.uint16))
     scale = 255.0 if mode == "F" and top <= 1 else (1.0 if top <= 255 else 255.0 / top)
     return Image.fromarray(np.clip(values * scale + 0.5, 0, 255).astype(np.uint8))
+
+
+_BANDS = 120
+_OPAQUE = 24  # of 255: fainter shadows don't push text away
+
+
+def contour_of(
+    image: Image.Image, orientation: int
+) -> tuple[tuple[float, float, float, float], ...]:
+    """What can be seen of a picture with transparent parts, in bands from the top down: top,
+    bottom, left and right as shares of height and width, as it is looked at; () if all of it is."""
+    if image.mode not in ("LA", "RGBA"):
+        return ()
+    alpha = np.asarray(image.getchannel("A")) >= _OPAQUE
+    alpha = _TURNS.get(orientation, lambda a: a)(alpha)
+    if alpha.all() or not alpha.any():
+        return ()
+    high, wide = alpha.shape
+    edges = np.unique(np.linspace(0, high, min(_BANDS, high) + 1).astype(int)).tolist()
+    found = []
+    for top, bottom in pairwise(edges):
+        columns = np.flatnonzero(alpha[top:bottom].any(axis=0))
+        if len(columns):
+            left, right = int(columns[0]), int(columns[-1]) + 1
+            found.append((top / high, bottom / high, left / wide, right / wide))
+    return tuple(found)
+
+
+# How pixels are turned for each orientation (Exif 2.32, tag 0x0112).
+_TURNS: dict[int, Callable[[np.ndarray], np.ndarray]] = {
+    2: np.fliplr,
+    3: lambda a: np.rot90(a, 2),
+    4: np.flipud,
+    5: np.transpose,
+    6: lambda a: np.rot90(a, -1),
+    7: lambda a: np.rot90(np.transpose(a), 2),
+    8: np.rot90,
+}
 
 
 class Samples(NamedTuple):

@@ -227,18 +227,19 @@ class _Filling:
         while not setter.done:
             pitch = self._on_grid(spec) if spec.dress.on_grid else spec.leading
             found = self._room(spec, setter)
-            if found is None:
+            if not found:
                 few = len(self.blocks) - before < spec.keeps.foot or spec.keeps.together
                 if few and before and begin == TextOffset():
                     del self.blocks[before:]
                     self.y = top
                     return Where(number)
                 return Where(number, setter.place)
-            left, right = found
-            line = setter.line(right - left)
-            alone = SetLines(spec, (line,), 1)
-            block = Block(number - self.origin, alone, 0, 1, left, self.y, pitch)
-            self.blocks.append(block)
+            for left, right in found:
+                if setter.done or right - left < self._need(spec, setter):
+                    continue
+                alone = SetLines(spec, (setter.line(right - left),), 1)
+                block = Block(number - self.origin, alone, 0, 1, left, self.y, pitch)
+                self.blocks.append(block)
             self.y += pitch
         return None
 
@@ -255,14 +256,20 @@ class _Filling:
         left, right, _ = self.region.free(self.y, max(high, spec.leading))
         return (left, right) == (self.region.left, self.region.right)
 
-    def _room(self, spec: ParagraphSpec, setter: LineSetter) -> tuple[float, float] | None:
-        """Moves down to where the next line has room behind its indents; None if nowhere."""
+    def _need(self, spec: ParagraphSpec, setter: LineSetter) -> float:
+        """The least measure of the next line, where something is in its way."""
+        return setter.indent + spec.right + max(setter.least, spec.leading)
+
+    def _room(self, spec: ParagraphSpec, setter: LineSetter) -> list[tuple[float, float]]:
+        """Moves down to where the next line has room behind its indents; nothing if nowhere."""
         region = self.region
-        indent, need = setter.indent, max(setter.least, spec.leading)
+        need = self._need(spec, setter)
         while self.y + spec.leading <= region.limit:
-            left, right, below = region.free(self.y, spec.leading)
-            whole = (left, right) == (region.left, region.right)
-            if whole or right - left - indent - spec.right >= need:
-                return left, right
+            stretches, below = region.stretches(self.y, spec.leading)
+            if stretches == [(region.left, region.right)]:
+                return stretches
+            wide = [(left, right) for left, right in stretches if right - left >= need]
+            if wide:
+                return wide
             self.y = below
-        return None
+        return []

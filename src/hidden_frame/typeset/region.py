@@ -9,8 +9,15 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-Outline = tuple[tuple[float, float], ...]  # corners of a convex polygon, in points
+Corners = tuple[tuple[float, float], ...]  # of a polygon, in points
 _HAIR = 0.001  # points; what only touches a line is not in its way
+
+
+class Outline(NamedTuple):
+    """What stands in the way; text runs on `both` of its sides, or on the wider one."""
+
+    corners: Corners
+    both: bool = False
 
 
 class Region(NamedTuple):
@@ -39,29 +46,46 @@ class Region(NamedTuple):
         """The widest free stretch in a band, and where to look if it is too narrow.
 
         Returns its left and right edge, and the y below which something in the way ends.
+        """
+        stretches, below = self.stretches(top, height)
+        left, right = max(stretches, key=lambda s: s[1] - s[0])
+        return left, right, below
+
+    def stretches(self, top: float, height: float) -> tuple[list[tuple[float, float]], float]:
+        """The stretches of a band in which text stands, from left to right, and the y below
+        which something in the way ends.
+
         A line stands on one side of what is in its way, the wider one: words that are read
-        across a picture tear a line apart (common practice of the trade).
+        across a picture tear a line apart (common practice of the trade), unless that is asked
+        for of all that is in the way there.
         """
         left, right = self.left, self.right
         taken: list[tuple[float, float]] = []
-        below = math.inf
+        below, both = math.inf, True
         for outline in self.outlines:
-            reach = _reach(outline, top + _HAIR, top + height - _HAIR)
+            reach = _reach(outline.corners, top + _HAIR, top + height - _HAIR)
             if reach is not None and reach[0] < right and reach[1] > left:
                 taken.append(reach)
-                below = min(below, max(y for _, y in outline))
-        best, at = (left, left), left
+                below = min(below, max(y for _, y in outline.corners))
+                both = both and outline.both
+        if not taken:
+            return [(left, right)], math.inf
+        free, at = [(left, left)], left
         for begin, end in sorted(taken):
-            if begin - at > best[1] - best[0]:
-                best = (at, begin)
+            if begin > at:
+                free.append((at, begin))
             at = max(at, end)
-        if right - at > best[1] - best[0]:
-            best = (at, right)
-        return best[0], best[1], max(below, top + 0.5) if taken else math.inf
+        if right > at:
+            free.append((at, right))
+        if not both or len(free) == 1:
+            free = [max(free, key=lambda s: s[1] - s[0])]
+        else:
+            del free[0]
+        return free, max(below, top + 0.5)
 
 
-def _reach(outline: Outline, top: float, bottom: float) -> tuple[float, float] | None:
-    """The leftmost and rightmost x of a convex polygon within a band; None if it is not there."""
+def _reach(outline: Corners, top: float, bottom: float) -> tuple[float, float] | None:
+    """The leftmost and rightmost x of a polygon within a band; None if it is not there."""
     xs: list[float] = []
     x1, y1 = outline[-1]
     for x2, y2 in outline:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from msgspec.structs import replace
-from PySide6.QtWidgets import QFileDialog, QPushButton, QVBoxLayout
+from PySide6.QtWidgets import QCheckBox, QFileDialog, QPushButton, QVBoxLayout
 
 from hidden_frame.compose.composer import Told
 from hidden_frame.desktop.actions.choices import place_picture
@@ -235,11 +235,18 @@ def add_around(form: ItemRows, unit: Unit) -> None:
         ("runs on beneath", None), ("runs around its box", "box"),
         ("runs around its shape", "shape"),
     ]  # fmt: skip
+    outline = ("runs around what is seen of it", "outline")
+    both = QCheckBox("On both sides")
+    both.setToolTip("Lines go on beyond it; else they stand on its wider side")
     offset = LengthField("Distance", unit, 0.0)
 
     def load(item: Item) -> None:
         around = item.around
-        field.show_choice(options, around.shape if around is not None else None)
+        more = [outline] if isinstance(item, PictureFrame) else []
+        field.show_choice([*options, *more], around.shape if around is not None else None)
+        form.show_row(both, around is not None)
+        both.setEnabled(form.open())
+        both.setChecked(around is not None and around.both)
         form.show_row(offset, around is not None)
         offset.setEnabled(form.open())
         offset.show_value(around.offset if around is not None else 0.0)
@@ -257,8 +264,15 @@ def add_around(form: ItemRows, unit: Unit) -> None:
         if item is not None and item.around is not None:
             form.change("text around", around=replace(item.around, offset=distance))
 
+    def commit_both(on: bool) -> None:
+        item = form.item_now()
+        if item is not None and item.around is not None:
+            form.change("text around", around=replace(item.around, both=on))
+
     field.committed.connect(commit)
     offset.committed.connect(commit_offset)
+    both.clicked.connect(commit_both)
     form.add("Text", "around", field, load)
     form.row("Distance", offset)
+    form.row("", both)
     form.fields["distance"] = offset
