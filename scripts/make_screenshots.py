@@ -12,15 +12,14 @@ from pathlib import Path
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 os.environ["XDG_CONFIG_HOME"] = tempfile.mkdtemp()
 
-from PySide6.QtCore import QEvent, QPointF, Qt
+from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
 from PySide6.QtGui import QMouseEvent, QPainter, QPixmap
-from PySide6.QtWidgets import QApplication, QWidget
+from PySide6.QtWidgets import QApplication, QScrollArea, QWidget
 
 from hidden_frame.demo.almanac import almanac
 from hidden_frame.demo.book import long_book
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.dialogs.finder import Finder
-from hidden_frame.desktop.dialogs.new import NewDialog
 from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
 from hidden_frame.desktop.session import Editing, Session
 from hidden_frame.desktop.settings import settings
@@ -31,7 +30,6 @@ from hidden_frame.interact.growth import grown
 from hidden_frame.model.items import Shape, TextFrame
 from hidden_frame.model.lookup import all_pages, find_master, find_page
 from hidden_frame.model.paint import Fill
-from hidden_frame.model.presets import PRESETS
 from hidden_frame.model.text import Paragraph, Run
 from hidden_frame.resources import GUIDE
 
@@ -42,6 +40,7 @@ FOLDER = Path(__file__).parent.parent / "docs" / "screenshots"
 GUIDE_PICTURES = {
     "start": "begin", "folios": "numbers", "text": "heads", "board": "masters",
     "override": "departs", "move-foretold": "order", "checks": "print", "stories": "book",
+    "lines": "lines",
 }  # fmt: skip
 
 
@@ -253,11 +252,6 @@ class Photographer:
         dialog.reject()
 
     def dialogs(self) -> None:
-        new = NewDialog(None, PRESETS[2])
-        new.resize(860, 680)
-        new.show()
-        self.take("new-publication", new)
-        new.close()
         finder = Finder(self.session, self.window.commands, self.window)
         finder.word.setText("page")
         finder.show()
@@ -282,8 +276,32 @@ class Photographer:
         window.desk.text.write_at(publication.stories[0].id, (38, 120))
         self.take("stories")
         window.session.edit_text(None)
+        window.toggle_galley()
+        window.session.show_paths(False)
+        self.lines(window)
         window.hide()
         self.window, self.session = before
+
+    def lines(self, window: Window) -> None:
+        """A chapter's first page, its lines tinted, beside the form of a style."""
+        session = window.session
+        session.show_page(all_pages(session.publication)[4].id)
+        session.tint_lines(True)
+        window.desk.camera.fit_to("page")
+        form = StyleDialog(session, "opening", window)
+        form.show()
+        form.move(window.mapToGlobal(QPoint(window.width() - form.width() - 8, 60)))
+        self.settle()
+        area = form.findChild(QScrollArea)
+        area.verticalScrollBar().setValue(area.verticalScrollBar().maximum() * 6 // 10)
+        self.settle()
+        whole = window.grab()
+        painter = QPainter(whole)
+        painter.drawPixmap(window.width() - form.width() - 14, 56, form.grab())
+        painter.end()
+        form.close()
+        session.tint_lines(False)
+        keep(whole, "lines")
 
     def dark(self) -> None:
         settings().change(theme="dark", hints=True)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from itertools import pairwise
+from random import Random
 
 import pytest
 from hypothesis import assume, given
@@ -96,6 +97,18 @@ def test_many_paragraphs_at_once_are_broken_as_each_by_itself(
         assert [done.place(n) for n in range(done.count)] == [line.place for line in lines]
         assert [line.text for line in done.lines] == [line.text for line in lines]
         assert done.line_at(lines[-1].place) == len(lines) - 1
+
+
+@pytest.mark.parametrize("language", [None, "en_GB"])
+@pytest.mark.parametrize("measure", [96.0, 150.0, 240.0])
+def test_long_paragraphs_at_once_are_broken_as_each_by_itself(language, measure):
+    """Where neighbours of unlike tightness and hyphens in a row decide."""
+    rng = Random(7)
+    vocabulary = LONG.split()
+    texts = [" ".join(rng.choices(vocabulary, k=rng.randint(40, 120))) for _ in range(40)]
+    several = [spec(t, language=language) for t in texts]
+    for one, done in zip(several, set_paragraph.each(several, measure), strict=True):
+        assert [x.text for x in done.lines] == [x.text for x in set_lines(one, measure)]
 
 
 def test_words_are_divided_only_where_lines_would_be_poor():

@@ -11,6 +11,7 @@ from msgspec.structs import replace
 
 from hidden_frame.compose.composer import Composer
 from hidden_frame.edit.items.draw import add_item, change_items, remove_items
+from hidden_frame.edit.looks.styles import put_paragraph_style
 from hidden_frame.edit.masters.apply import add_master
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.pages.order import add_pages, delete_pages, move_pages
@@ -32,14 +33,18 @@ from hidden_frame.edit.stories import (
 from hidden_frame.edit.text.write import plain
 from hidden_frame.interact.growth import grown
 from hidden_frame.model.errors import Refusal
+from hidden_frame.model.geometry import Grid
 from hidden_frame.model.invariants import problems
 from hidden_frame.model.items import Around, Shape, TextFrame
 from hidden_frame.model.lookup import all_pages, find_page, find_story, linked_story
+from hidden_frame.model.numbering import ListNumber
 from hidden_frame.model.publication import Setup
 from hidden_frame.model.stories import Link, MainFrames
+from hidden_frame.model.styles import ParagraphStyle, Rule
 from hidden_frame.model.text import Paragraph, Run
 from hidden_frame.model.trims import TRIMS
 from hidden_frame.typeset.fill import Where, fill
+from hidden_frame.typeset.paragraph import words_in
 
 WORDS = st.lists(
     st.sampled_from(["sky", "observatory", "a", "Vega", "long-period", "of", "ünder", "1 234"]),
@@ -55,6 +60,8 @@ def paragraphs(texts):
 def book(pages=4, height=120.0):
     """Pages on a master with a main frame, and the id of that frame."""
     publication = new_publication("Book", Setup(trim=TRIMS["A6"]), pages)
+    body = replace(publication.paragraph_styles[0], least_foot=1, least_head=1)
+    publication = put_paragraph_style(publication, body)
     publication, master = add_master(publication, "Text")
     frame = TextFrame(id="", x=40, y=40, width=200, height=height, main=1)
     publication, item = add_item(publication, master, frame)
@@ -78,7 +85,7 @@ def left_over(composition, story_id):
     if flow.rest is None:
         return []
     specs = flow.specs.recto[flow.rest.paragraph :]
-    texts = ["".join(s.text for s in spec.spans) for spec in specs]
+    texts = [words_in(spec) for spec in specs]
     texts[:1] = [t[flow.rest.place.offset :] for t in texts[:1]]
     return " ".join(texts).split()
 
@@ -356,3 +363,94 @@ def test_the_flow_is_done_where_a_page_begins_with_the_same_line_as_before():
     after = composer.compose(set_story_text(publication, story_id, same_lines)).flow(story_id).parts
     moved = [n for n, (a, b) in enumerate(zip(before, after, strict=True)) if a is not b]
     assert moved and moved[-1] < len([p for p in before if p.lines]) - 1
+
+
+STYLED = (
+    ParagraphStyle(id="kept", name="Kept", based_on="body", keep_together=True, drop_lines=2),
+    ParagraphStyle(
+        id="title", name="Title", based_on="body", keep_next=True, rule_below=Rule(),
+        number=ListNumber(form="{1}", list="heads"),
+    ),
+    ParagraphStyle(
+        id="under", name="Under", based_on="body", keep_next=True, on_grid=True, indent_left=20,
+        indent_first=-20, number=ListNumber(form="{1}.{2}", level=2, list="heads"),
+    ),
+    ParagraphStyle(id="page", name="On a page", based_on="body", starts="page"),
+    ParagraphStyle(id="right", name="On the right", based_on="title", starts="right page"),
+    ParagraphStyle(id="even", name="Even", based_on="body", least_foot=3, least_head=2,
+                   alignment="justified", hanging_punctuation=True, letter_space=20.0),
+)  # fmt: skip
+STYLES = st.sampled_from(["body", *(s.id for s in STYLED)])
+BLOCKS = st.lists(st.tuples(STYLES, WORDS), min_size=1, max_size=12)
+
+
+def set_in(blocks):
+    return tuple(Paragraph(style, (Run(t),) if t else ()) for style, t in blocks)
+
+
+@given(
+    blocks=BLOCKS, grid=st.booleans(), columns=st.integers(1, 2),
+    edits=st.lists(st.tuples(st.sampled_from(["change", "gone", "new", "height"]),
+                             st.integers(0, 11), STYLES, WORDS, st.floats(20, 200)),
+                   min_size=1, max_size=6),
+)  # fmt: skip
+def test_whatever_styles_ask_for_edits_come_out_as_a_cold_start(blocks, grid, columns, edits):
+    publication, master, item = book(5)
+    publication = replace(
+        publication,
+        paragraph_styles=(*publication.paragraph_styles, *STYLED),
+        setup=replace(publication.setup, grid=Grid(30.0, 14.0) if grid else None),
+    )
+    publication = change_items(publication, master, {item: {"columns": columns}})
+    publication, story_id = pour(publication, publication.sections[0].id, set_in(blocks))
+    publication = change_story(publication, story_id, lambda s: replace(s, grows=False))
+    composer = Composer()
+    composer.compose(publication).flow(story_id).rest  # noqa: B018
+    for kind, at, style, words, size in edits:
+        text = find_story(publication, story_id).text
+        at = at % len(text)
+        if kind == "height":
+            publication = change_items(publication, master, {item: {"height": size}})
+        else:
+            new = () if kind == "gone" and len(text) > 1 else set_in([(style, words)])
+            behind = text[at + (kind != "new") :]
+            publication = set_story_text(publication, story_id, (*text[:at], *new, *behind))
+        warm, cold = composer.compose(publication), Composer().compose(publication)
+        assert shown(warm, story_id) == shown(cold, story_id)
+        assert warm.flow(story_id).rest == cold.flow(story_id).rest
+        words_of_it = everything(cold, story_id)
+        said = joined(plain(find_story(publication, story_id).text).split())
+        left = [c for c in words_of_it if not c.isdigit() and c != "."]
+        assert "".join(left) == "".join(c for c in said if not c.isdigit() and c != ".")
+
+
+@given(blocks=BLOCKS)
+def test_a_story_that_grows_finds_room_whatever_its_styles_ask_for(blocks):
+    publication, _, _ = book(1, 160.0)
+    publication = replace(publication, paragraph_styles=(*publication.paragraph_styles, *STYLED))
+    publication, story_id = pour(publication, publication.sections[0].id, set_in(blocks))
+    publication = grown(publication)
+    flow = Composer().compose(publication).flow(story_id)
+    assert flow.rest is None
+    asked = [n for n, (style, _) in enumerate(blocks) if style == "right"]
+    for number in asked:
+        at = flow.stop_of(number, 0)
+        assert at is not None and flow.stops[at].side == "recto"
+    assert len(all_pages(publication)) <= 3 * len(blocks) + 12
+
+
+def test_a_heading_comes_back_when_what_it_heads_has_room_again():
+    """An edit of a paragraph that begins on the page behind moves lines on the page before."""
+    publication, _, _ = book(4, 98.0)
+    publication = replace(publication, paragraph_styles=(*publication.paragraph_styles, *STYLED))
+    long, short = "sky observatory Vega " * 12, "sky"
+    blocks = [*[("body", "sky")] * 4, ("title", "a"), ("under", "b"), ("kept", long.strip())]
+    publication, story_id = pour(publication, publication.sections[0].id, set_in(blocks))
+    composer = Composer()
+    first = shown(composer.compose(publication), story_id)
+    assert first[0] == ["sky"] * 4 and first[1][:2] == ["1", "a"]
+    text = set_in([*blocks[:-1], ("body", short)])
+    publication = set_story_text(publication, story_id, text)
+    warm, cold = composer.compose(publication), Composer().compose(publication)
+    assert shown(warm, story_id) == shown(cold, story_id)
+    assert shown(warm, story_id)[0] != first[0]

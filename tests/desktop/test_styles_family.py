@@ -10,8 +10,12 @@ from PySide6.QtTest import QTest
 from hidden_frame.desktop.dialogs.styles.character import CharacterDialog
 from hidden_frame.desktop.dialogs.styles.delete import DeleteStyleDialog
 from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
+from hidden_frame.edit.items.draw import add_item
+from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import character_style, paragraph_style
-from hidden_frame.model.styles import computed_style
+from hidden_frame.model.numbering import ListNumber
+from hidden_frame.model.styles import Rule, computed_style
+from hidden_frame.model.text import Paragraph, Run
 
 
 @pytest.fixture
@@ -204,3 +208,84 @@ def test_what_was_typed_of_a_style_outlives_the_style_that_it_was_based_on(
     styles = hands.session.history.now.paragraph_styles
     after = computed_style(styles, "body-next")
     assert (after.leading, after.size) == (19.0, 10.6)  # typed, and as the base had it
+
+
+def block_of(hands, text):
+    """The set text on the shown pages in which some words stand."""
+    for face in hands.session.faces():
+        for placed in hands.session.composition.scene(face.holder_id).placed:
+            block = placed.drawing.text
+            if block is not None and any(text in line.text for line in block.text.lines):
+                return block.text
+    return None
+
+
+@pytest.fixture
+def prose(hands):
+    """A page with a heading and two paragraphs in the styles of running text."""
+    session = hands.session
+    page = hands.page(4)
+    words = "a considerable observation of the quiet constellation under the autumn night " * 4
+    text = (
+        Paragraph("lead", (Run("Zenith tables"),)), Paragraph("body", (Run(words.strip()),)),
+        Paragraph("body", (Run(words.strip()),)),
+    )  # fmt: skip
+    frame = TextFrame(id="", x=40, y=40, width=220, height=400, text=text)
+    session.show_page(page)
+    session.edit("add text", lambda p: add_item(p, page, frame)[0])
+    return hands
+
+
+def test_everything_a_paragraph_style_says_is_kept_and_seen(prose, opened):
+    dialog = opened(StyleDialog, "body")
+    before = block_of(prose, "Zenith tables")
+    for name, value in (("drop_lines", "3"), ("least_foot", "4"), ("hyphens_in_a_row", "1"),
+                        ("word_space_most", "140")):  # fmt: skip
+        typed(part(dialog, name).field, value)
+    pick(part(dialog, "breaking").field, "line by line")
+    pick(part(dialog, "rule_below").field, "as wide as the column")
+    pick(part(dialog, "starts").field, "on the next page")
+    for name in ("keep_together", "hanging_punctuation", "on_grid"):
+        box = part(dialog, name).field
+        box.setFocus()
+        QTest.keyClick(box, Qt.Key.Key_Space)
+    now = block_of(prose, "Zenith tables")
+    drops = [line for line in now.lines if line.runs and line.runs[0].text == "a"]
+    assert len(drops) == 2 and before is not now  # seen while the form is open
+    assert drops[0].runs[0].setting.size > 25
+    click(dialog.ok)
+    style = computed_style(prose.session.history.now.paragraph_styles, "body")
+    assert (style.drop_lines, style.least_foot, style.hyphens_in_a_row) == (3, 4, 1)
+    assert style.word_space_most == pytest.approx(1.4) and style.breaking == "line"
+    assert style.rule_below == Rule() and style.starts == "page"
+    assert style.keep_together and style.hanging_punctuation
+
+
+def test_numbers_of_a_style_count_its_paragraphs(prose, opened):
+    dialog = opened(StyleDialog, "body")
+    form_of = part(dialog, "number").field
+    typed(form_of, "{1})")
+    shown = [line.text for line in block_of(prose, "Zenith tables").lines]
+    assert any(line.startswith("1) a considerable") for line in shown)
+    assert any(line.startswith("2) a considerable") for line in shown)
+    click(dialog.ok)
+    number = computed_style(prose.session.history.now.paragraph_styles, "body").number
+    assert number == ListNumber(form="{1})")
+    again = opened(StyleDialog, "body")
+    assert part(again, "number").field.text() == "{1})"
+    part(again, "number").field.selectAll()
+    QTest.keyClick(part(again, "number").field, Qt.Key.Key_Delete)
+    click(again.ok)
+    assert computed_style(prose.session.history.now.paragraph_styles, "body").number is None
+
+
+@pytest.mark.parametrize(("name", "value"), [("drop_lines", "2.5"), ("least_foot", "99"),
+                                             ("letter_space", "none")])  # fmt: skip
+def test_a_wrong_number_in_the_form_is_told_and_nothing_changes(prose, opened, name, value):
+    dialog = opened(StyleDialog, "body")
+    typed(part(dialog, name).field, value)
+    click(dialog.ok)
+    assert dialog.isVisible() and dialog.form.problem.text()
+    dialog.reject()
+    style = computed_style(prose.session.history.now.paragraph_styles, "body")
+    assert (style.drop_lines, style.least_foot, style.letter_space) == (0, 1, 0.0)

@@ -10,6 +10,7 @@ from hidden_frame.desktop.desk.chrome import overflow_rect
 from hidden_frame.edit.text.write import plain
 from hidden_frame.model.lookup import find_page
 from hidden_frame.model.text import Look, Marker, Run, TabStop
+from hidden_frame.typeset.decoration import decorations
 
 Ctrl = Qt.KeyboardModifier.ControlModifier
 PAGE = 27
@@ -232,3 +233,46 @@ def test_a_letter_with_alt_is_the_menus_and_one_with_both_is_a_sign(writing, hel
     press = QKeyEvent(QEvent.Type.KeyPress, Qt.Key.Key_T, held, "t")
     writing.app.sendEvent(writing.desk, press)
     assert (writing.now().text != before) == typed
+
+
+def test_letters_in_full_by_the_form(writing, qtbot):
+    writing.type("Plate 12 of 1/2")
+    writing.key(Qt.Key.Key_A, Ctrl)
+    writing.settle(qtbot)
+    form = writing.window.properties.form
+    form.chosen["case"].committed.emit("small capitals")
+    form.chosen["figures"].committed.emit("old style")
+    for name in ("underline", "strike", "fractions"):
+        form.chosen[name].click()
+    writing.enter("Baseline shift", "2")
+    look = writing.now().text[0].content[0].look
+    assert look == Look(
+        case="small capitals", figures="old style", underline=True, strike=True, fractions=True,
+        shift=2.0,
+    )  # fmt: skip
+    (block,) = [
+        placed.drawing.text.text
+        for placed in writing.session.composition.scene(writing.page(PAGE)).placed
+        if placed.item_id == writing.now().id
+    ]
+    setting = block.lines[0].runs[0].setting
+    assert set(setting.manner.features) == {"smcp", "onum", "frac"} and setting.shift == 2.0
+    lines = decorations(block.lines[0].line)
+    assert len(lines) == 2 and lines[0].y > lines[1].y  # one under the words, one through them
+    form.plain.click()
+    assert writing.now().text[0].content == (Run("Plate 12 of 1/2"),)
+
+
+def test_lines_are_tinted_where_that_is_asked_for(writing):
+    def desk():
+        writing.app.processEvents()
+        return writing.window.desk.grab().toImage()
+
+    writing.type("a considerable observation of the quiet constellation under the autumn night ")
+    writing.window.desk.text.set_alignment("justified")
+    writing.session.edit_text(None)
+    plain = desk()
+    writing.do("tint lines")
+    assert writing.session.tinted and desk() != plain
+    writing.do("tint lines")
+    assert not writing.session.tinted and desk() == plain

@@ -15,7 +15,7 @@ from msgspec.structs import replace
 from hidden_frame.demo.prose import paragraph, titles
 from hidden_frame.edit.about import set_about
 from hidden_frame.edit.items.draw import add_item
-from hidden_frame.edit.looks.styles import put_paragraph_style
+from hidden_frame.edit.looks.styles import put_character_style, put_paragraph_style
 from hidden_frame.edit.masters.apply import add_master, apply_masters, rename_master
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.pages.order import set_blind
@@ -24,9 +24,10 @@ from hidden_frame.edit.stories import pour
 from hidden_frame.model.geometry import Margins, Size
 from hidden_frame.model.items import Line, TextFrame
 from hidden_frame.model.lookup import all_pages
+from hidden_frame.model.numbering import ListNumber
 from hidden_frame.model.paint import Stroke
 from hidden_frame.model.publication import Numbering, Publication, Setup
-from hidden_frame.model.styles import ParagraphStyle
+from hidden_frame.model.styles import CharacterStyle, ParagraphStyle, Rule
 from hidden_frame.model.text import Marker, Paragraph, Run, TabStop, Text
 from hidden_frame.model.units import mm
 
@@ -37,11 +38,15 @@ _SANS = "Alegreya Sans"
 _STYLES = (
     ParagraphStyle(
         id="body", name="Text", size=10.4, leading=14.4, alignment="justified", hyphenate=True,
+        least_foot=2, least_head=2,
     ),
+    ParagraphStyle(id="opening", name="Text, opening", based_on="body", drop_lines=3),
     ParagraphStyle(id="next", name="Text, indented", based_on="body", indent_first=13),
     ParagraphStyle(
         id="heading", name="Chapter title", family=_SANS, bold=True, size=19, leading=24,
-        colour="spruce", space_before=30, space_after=18,
+        colour="spruce", space_before=30, space_after=18, keep_next=True,
+        number=ListNumber(form="{1}", style="number"), indent_left=26, indent_first=-26,
+        rule_below=Rule(0.4, 4.0),
     ),
     ParagraphStyle(
         id="book-title", name="Book title", family=_SANS, bold=True, size=27, leading=33,
@@ -65,6 +70,8 @@ def long_book(chapters: int = 14, seed: int = 31) -> Publication:
     setup = Setup(trim=_TRIM, margins=_MARGINS, bleed=mm(3))
     publication = new_publication(TITLE, setup, 5)
     publication = set_about(publication, author="A. N. Invented", subject="A made-up novel")
+    number = CharacterStyle(id="number", name="Chapter number", colour="ochre", bold=False)
+    publication = put_character_style(publication, number)
     for style in _STYLES:
         publication = put_paragraph_style(publication, style)
     plain = publication.masters[0].id
@@ -134,5 +141,7 @@ def manuscript(chapters: int, seed: int = 31) -> Text:
     for title in titles(chapters):
         found.append(Paragraph("heading", (Run(title),)))
         count = rng.randint(30, 46)
-        found += [Paragraph("next" if n else "body", (Run(paragraph(rng)),)) for n in range(count)]
+        found += [
+            Paragraph("next" if n else "opening", (Run(paragraph(rng)),)) for n in range(count)
+        ]
     return tuple(found)

@@ -15,7 +15,7 @@ _OF_KIND = {
     "lost detail": "A head with two ends", "opening side": "Order and sections",
     "empty section": "Order and sections", "parted spread": "Order and sections",
     "story does not fit": "A book from a manuscript",
-    **dict.fromkeys(LINE_FAULTS, "A book from a manuscript"),
+    **dict.fromkeys(LINE_FAULTS, "Lines like a book"),
     "sheets": "Order and sections", "sleeping override": "One page departs",
 }  # fmt: skip
 

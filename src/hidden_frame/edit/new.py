@@ -23,10 +23,12 @@ COLOURS = (
     Colour(id="slate", name="Slate", values=(0.35, 0.38, 0.42)),
 )
 PARAGRAPH_STYLES = (
-    ParagraphStyle(id="body", name="Body", size=10, leading=14, hyphenate=True),
+    ParagraphStyle(
+        id="body", name="Body", size=10, leading=14, hyphenate=True, least_foot=2, least_head=2,
+    ),
     ParagraphStyle(
         id="heading", name="Heading", family="Alegreya Sans", bold=True, size=20, leading=24,
-        space_after=8,
+        space_after=8, keep_next=True,
     ),
     ParagraphStyle(
         id="folio", name="Folio", family="Alegreya Sans", size=9, leading=12, alignment="outside"

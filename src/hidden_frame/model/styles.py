@@ -104,7 +104,7 @@ class ComputedStyle(Struct, frozen=True, kw_only=True):
     hyphens_in_a_row: HyphensInARow = 3
     hyphen_word: HyphenLetters = 5
     hyphen_before: HyphenLetters = 2
-    hyphen_after: HyphenLetters = 2
+    hyphen_after: HyphenLetters = 3
     hanging_punctuation: bool = False
     keep_next: bool = False
     keep_together: bool = False

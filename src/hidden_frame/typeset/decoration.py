@@ -105,7 +105,7 @@ def _border(
     left, right = line.left, line.right
     if border.wide:
         left, right = text.columns[line.column]
-        left, right = left + spec.left, right - spec.right
+        left, right = left + min(spec.left, spec.left + spec.first), right - spec.right
     return Decoration(left, y, max(right - left, 0.0), border.weight, spec.ink)
 
 

@@ -125,3 +125,9 @@ class ParagraphSpec(NamedTuple):
     keeps: Keeps = Keeps()
     dress: Dress = Dress()
     base_level: int | None = None
+
+
+def words_in(spec: ParagraphSpec) -> str:
+    """A paragraph's text as it is shown, initials included, without the number before it."""
+    initials = spec.dress.drop.span.text if spec.dress.drop is not None else ""
+    return initials + "".join([span.text for span in spec.spans if not span.goes_on])

@@ -18,7 +18,7 @@ from hidden_frame.compose.textspec import StorySpecs
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.same import same_ends
 from hidden_frame.typeset.fill import Fragment, Opening, Where, fill
-from hidden_frame.typeset.paragraph import ParagraphSpec
+from hidden_frame.typeset.paragraph import ParagraphSpec, words_in
 from hidden_frame.typeset.paragraphs import set_paragraph
 from hidden_frame.typeset.text import SetText
 
@@ -67,9 +67,7 @@ class Flow:
         starts = before._starts
         # A part looks at paragraphs up to the one in which the next part starts.
         count = max(bisect_left(starts, head, key=_paragraph) - 1, 0)
-        while (
-            count and starts[count - 1].paragraph + len(before._parts[count - 1].looked_at) > head
-        ):
+        while count and _looked_to(before, count - 1) > head:
             count -= 1  # what is to be kept together is looked at further on
         if 0 < count < len(starts):
             self._parts, self._starts = before._parts[:count], starts[:count]
@@ -180,7 +178,7 @@ class Flow:
             return 0
         specs = self.specs.recto
         first = specs[rest.paragraph] if rest.paragraph < len(specs) else None
-        text = "".join(s.text for s in first.spans) if first is not None else ""
+        text = words_in(first) if first is not None else ""
         count = len(text[rest.place.offset :].split())
         return count + sum(words_of.each(specs[rest.paragraph + 1 :]))
 
@@ -244,7 +242,7 @@ def _paragraph(where: Where) -> int:
 @remembered()
 def words_of(spec: ParagraphSpec) -> int:
     """How many words a paragraph has."""
-    return len("".join(span.text for span in spec.spans).split())
+    return len(words_in(spec).split())
 
 
 def _place(where: Where) -> tuple[int, int]:

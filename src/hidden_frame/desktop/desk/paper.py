@@ -32,6 +32,7 @@ class _Key(NamedTuple):
     size: QSize
     ratio: float
     proof: bool
+    tinted: bool
     desk: str
     faces: tuple[Face, ...]
 
@@ -55,7 +56,15 @@ class Paper:
     ) -> QPixmap:  # fmt: skip
         """What stands on the desk.  With `quick`, another view of the same pages is the old
         picture moved and scaled, to be painted sharp a moment later."""
-        key = _Key(view, size, ratio, rendering.proof, desk, tuple(s.face for s in sheets))
+        key = _Key(
+            view,
+            size,
+            ratio,
+            rendering.proof,
+            rendering.tinted,
+            desk,
+            tuple(s.face for s in sheets),
+        )
         scenes = tuple(s.scene for s in sheets)
         if key == self._key and all(a is b for a, b in zip(scenes, self._scenes, strict=True)):
             return self._pixmap

@@ -50,7 +50,7 @@ class RecentList(QListWidget):
         if not self.count():
             told = "Nothing of yours yet; what you save is listed here. " + told
         self._add("The demo almanac", told, "", _star(), "Opens without a file")
-        self._add("A long book", "218 pages through which one story flows.", BOOK, _lines(),
+        self._add("A long book", "Some 200 pages through which one story flows.", BOOK, _lines(),
                   "Opens without a file")  # fmt: skip
 
     def _add(self, name: str, detail: str, path: str, picture: QPixmap, tip: str) -> None:
