@@ -5,6 +5,7 @@ from __future__ import annotations
 import pytest
 from PySide6.QtCore import QEvent, QPointF, Qt
 from PySide6.QtGui import QColor, QGuiApplication, QKeyEvent
+from PySide6.QtTest import QTest
 
 from hidden_frame.desktop.desk.chrome import overflow_rect
 from hidden_frame.edit.text.write import plain
@@ -276,3 +277,29 @@ def test_lines_are_tinted_where_that_is_asked_for(writing):
     assert writing.session.tinted and desk() != plain
     writing.do("tint lines")
     assert not writing.session.tinted and desk() == plain
+
+
+def test_departures_are_shown_cleared_and_made_a_style(writing, qtbot):
+    writing.type("Zenith")
+    writing.key(Qt.Key.Key_A, Ctrl)
+    writing.settle(qtbot)
+    form = writing.window.properties.form
+    assert form.departs.text() == "As its style says" and not form.styled.isEnabled()
+    writing.enter("Size", "18")
+    form.alignment.committed.emit("right")
+    writing.settle(qtbot)
+    assert form.departs.text() == "Besides its style: alignment, size"
+    QTest.mouseClick(form.made, Qt.MouseButton.LeftButton)
+    (paragraph,) = writing.now().text
+    style = next(s for s in writing.publication.paragraph_styles if s.id == paragraph.style)
+    assert (style.size, style.alignment) == (18.0, "right")
+    assert paragraph.content == (Run("Zenith"),) and paragraph.alignment is None
+    steps = len(writing.session.history.past)
+    writing.do("undo")
+    assert len(writing.session.history.past) == steps - 1
+    assert style.id not in {s.id for s in writing.publication.paragraph_styles}
+    writing.settle(qtbot)
+    form = writing.window.properties.form
+    QTest.mouseClick(form.styled, Qt.MouseButton.LeftButton)
+    assert writing.now().text[0].content == (Run("Zenith"),)
+    assert writing.now().text[0].alignment is None

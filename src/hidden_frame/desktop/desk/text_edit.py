@@ -13,12 +13,15 @@ from hidden_frame.compose.composer import Told
 from hidden_frame.compose.scene import Placed, TextPrimitive
 from hidden_frame.desktop.desk.text_mime import as_mime, from_mime
 from hidden_frame.desktop.session import Editing, Session
+from hidden_frame.edit.looks.styles import put_paragraph_style
 from hidden_frame.edit.stories import set_story_text
 from hidden_frame.edit.text import write as edit_text
+from hidden_frame.edit.text.depart import as_styled, departures, style_of
 from hidden_frame.interact.carets import END, START, by_line
 from hidden_frame.interact.hits import Spot, hit
 from hidden_frame.interact.shown import change_shown, shown_item
 from hidden_frame.model.items import TextFrame
+from hidden_frame.model.lookup import paragraph_style
 from hidden_frame.model.plane.box import Bounds
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.styles import (
@@ -171,7 +174,14 @@ class TextEdit(QObject):
             )
         return room
 
-    def _change(self, name: str, text: Text, place: TextPlace, merge: str = "") -> None:
+    def _change(
+        self,
+        name: str,
+        text: Text,
+        place: TextPlace,
+        merge: str = "",
+        before: Callable[[Publication], Publication] = lambda p: p,
+    ) -> None:
         editing = self.session.editing
         if editing is None:
             return
@@ -179,11 +189,13 @@ class TextEdit(QObject):
         change: Callable[[Publication], Publication]
         if told is not None:
             about, story_id = told.story.id, told.story.id
-            change = lambda p: set_story_text(p, story_id, text)  # noqa: E731
+            change = lambda p: set_story_text(before(p), story_id, text)  # noqa: E731
         else:
             about = editing.item_id
             changes: dict[str, dict[str, object]] = {about: {"text": text}}
-            change = lambda p: change_shown(p, editing.holder_id, editing.side, changes)  # noqa: E731
+            change = lambda p: change_shown(  # noqa: E731
+                before(p), editing.holder_id, editing.side, changes
+            )
         self.session.edit(name, change, merge and f"{merge} {about}")
         self.caret = self.anchor = place
         self._follow()
@@ -263,6 +275,26 @@ class TextEdit(QObject):
         text = edit_text.set_alignment(self.text, start[0], end[0], alignment)
         self._keep("alignment", text)
 
+    def departures(self) -> tuple[str, ...]:
+        """What is selected, or the caret's paragraph, says besides its styles."""
+        return departures(self.text, *self.selection) if self.text else ()
+
+    def clear_departures(self) -> None:
+        """The selected paragraphs as their styles say."""
+        start, end = self.selection
+        self._keep("as the styles say", as_styled(self.text, start[0], end[0]))
+
+    def make_style(self) -> None:
+        """A new style that says what the caret's paragraph does, which is set in it."""
+        publication, style_id, text = style_of(
+            self.session.history.now, self.text, self.selection[0][0]
+        )
+        style = paragraph_style(publication, style_id)
+        self._keep("new style", text, lambda p: put_paragraph_style(p, style))
+        self.session.noticed.emit(
+            f"The style “{style.name}” was made of this paragraph; Ctrl+T changes its name."
+        )
+
     def toggle(self, name: str) -> None:
         """Bold or italic put on the selection, or taken off it."""
         self.set_look(**{name: not self.now()[name]})
@@ -299,10 +331,15 @@ class TextEdit(QObject):
         text = edit_text.set_character_style(self.text, start, end, style)
         self._keep("character style", text)
 
-    def _keep(self, name: str, text: Text) -> None:
+    def _keep(
+        self,
+        name: str,
+        text: Text,
+        before: Callable[[Publication], Publication] = lambda p: p,
+    ) -> None:
         """A change that moves neither caret nor selection."""
         caret, anchor = self.caret, self.anchor
-        self._change(name, text, caret)
+        self._change(name, text, caret, before=before)
         self.caret, self.anchor = caret, anchor
         self.session.seal()
         self._follow()

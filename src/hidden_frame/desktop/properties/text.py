@@ -39,6 +39,12 @@ class TextForm(Form):
         (self.ends,) = self.buttons("Two ends: tab to the right edge")
         self.ends.setToolTip("What follows the caret goes to the right edge of the line")
         self.ends.clicked.connect(text.split_ends)
+        self.departs = self.note()
+        self.styled, self.made = self.buttons("As its style says", "New style of it")
+        self.styled.setToolTip("Takes off what the paragraph and its characters say themselves")
+        self.styled.clicked.connect(text.clear_departures)
+        self.made.setToolTip("A style that says what this paragraph does, which is set in it")
+        self.made.clicked.connect(text.make_style)
         self.heading("CHARACTERS")
         self.character = Choice("Character style")
         self.character.committed.connect(
@@ -103,6 +109,10 @@ class TextForm(Form):
     def load(self) -> None:
         publication = self.session.publication
         now: dict[str, Any] = self.text.now()
+        departs = [name.replace("_", " ") for name in self.text.departures()]
+        told = f"Besides its style: {', '.join(departs)}" if departs else "As its style says"
+        self.departs.setText(told)
+        self.styled.setEnabled(bool(departs))
         styles = [(s.name, s.id) for s in publication.paragraph_styles]
         self.style_field.show_choice(styles, now["style"])
         looks: list[tuple[str, object]] = [("none", None)]

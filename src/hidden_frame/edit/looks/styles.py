@@ -142,6 +142,21 @@ def style_uses(publication: Publication, style_id: str) -> int:
     return count
 
 
+def uses_in_words(publication: Publication, style_id: str) -> str:
+    """“Used 12 times; Head and Foot are based on it”: what a change of a style changes."""
+    count = style_uses(publication, style_id)
+    told = "Not used yet" if not count else f"Used {'once' if count == 1 else f'{count:,} times'}"
+    both: list[ParagraphStyle | CharacterStyle] = [*publication.paragraph_styles]
+    both += publication.character_styles
+    heirs = [style.name for style in both if style.based_on == style_id]
+    if not heirs:
+        return told
+    names = f"{', '.join(heirs[:3])} and {len(heirs) - 3} more" if len(heirs) > 3 else (
+        " and ".join([", ".join(heirs[:-1]), heirs[-1]] if len(heirs) > 1 else heirs)
+    )  # fmt: skip
+    return f"{told}; {names} {'is' if len(heirs) == 1 else 'are'} based on it"
+
+
 def delete_paragraph_style(publication: Publication, style_id: str, instead: str) -> Publication:
     """Without a paragraph style; its paragraphs take another one, and styles that are based on
     it look as before."""

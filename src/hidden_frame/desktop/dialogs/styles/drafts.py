@@ -13,7 +13,7 @@ from hidden_frame.desktop.dialogs.styles.delete import DeleteStyleDialog
 from hidden_frame.desktop.dialogs.styles.parts import Part
 from hidden_frame.desktop.properties.fields import Choice, TextField
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.looks.styles import style_uses
+from hidden_frame.edit.looks.styles import style_uses, uses_in_words
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.styles import CharacterStyle, ParagraphStyle, chain_of
@@ -57,6 +57,7 @@ class StyleDrafts(EditQuestion):
         self.based_on.setToolTip("This style follows that one in all that it does not say itself")
         self.based_on.committed.connect(self._base)
         form.row("Based on", self.based_on)
+        self.users = form.note()
 
     def complete(self) -> None:
         """To be called once all parts are there."""
@@ -229,6 +230,7 @@ class StyleDrafts(EditQuestion):
         self.base_now: str | None = style.based_on
         self.show_values(self.shown(drafted))
         self.mark(drafted)
+        self.users.setText(uses_in_words(now, self.style_id))
         self.delete.setEnabled(len(kept) > 1 or self.kind == "character")
         self._loading = False
 
