@@ -167,6 +167,28 @@ def test_initials_stand_on_their_last_line_and_the_text_goes_around_them():
     assert rest == ("O" + paragraph.spans[0].text).replace(" ", "")
 
 
+@given(English, st.floats(60, 300), st.sampled_from(["left", "centre", "right"]))
+def test_balanced_lines_are_no_more_and_no_less_even(text, measure, align):
+    plain = set_lines(spec(text, align), measure)
+    even = set_lines(spec(text, align, spacing=Spacing(balanced=True)), measure)
+
+    def spread(lines):
+        widths = [line.right - line.left for line in lines]
+        return max(widths) - min(widths)
+
+    assert len(even) <= len(plain)
+    assert [w for x in even for w in x.text.split()] == [w for x in plain for w in x.text.split()]
+    assert (
+        spread(even) <= spread(plain) + 0.01
+        or max(x.right - x.left for x in even) <= max(x.right - x.left for x in plain) + 0.01
+    )
+    for line in even:
+        middle = (line.left + line.right) / 2
+        if align == "centre":
+            assert middle == pytest.approx(measure / 2, abs=0.3)
+        assert line.left >= -0.01 and line.right <= measure + 0.01
+
+
 # -- what stays together ---------------------------------------------------------------
 
 

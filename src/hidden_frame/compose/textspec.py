@@ -225,6 +225,7 @@ def _spacing(style: ComputedStyle) -> Spacing:
         style.hyphens_in_a_row if style.hyphenate else 0,
         style.letter_space,
         style.hanging_punctuation,
+        style.balanced,
     )
 
 

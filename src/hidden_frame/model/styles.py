@@ -98,6 +98,7 @@ class ComputedStyle(Struct, frozen=True, kw_only=True):
     fractions: bool = False
     shift: BaselineShift = 0.0
     breaking: Breaking = "paragraph"
+    balanced: bool = False
     word_space_least: WordSpaceLeast = 0.85
     word_space_most: WordSpaceMost = 1.5
     letter_space: LetterSpace = 0.0
@@ -151,6 +152,7 @@ class ParagraphStyle(Struct, frozen=True, kw_only=True, omit_defaults=True):
     fractions: bool | UnsetType = UNSET
     shift: BaselineShift | UnsetType = UNSET
     breaking: Breaking | UnsetType = UNSET
+    balanced: bool | UnsetType = UNSET
     word_space_least: WordSpaceLeast | UnsetType = UNSET
     word_space_most: WordSpaceMost | UnsetType = UNSET
     letter_space: LetterSpace | UnsetType = UNSET

@@ -52,7 +52,8 @@ class Spacing(NamedTuple):
     `whole`: over the whole paragraph, not line by line.  A word space may be from `least` to
     `most` of its natural width (common practice of the trade); `hyphens` is how many divided
     words may end lines in a row.  `letters` (1/1000 em) is how much wider letters may be spaced in
-    a line that is looser than that; `hangs` lets marks at a line's ends stand out of it.
+    a line that is looser than that; `hangs` lets marks at a line's ends stand out of it;
+    ragged lines that are `balanced` are all about as long.
     """
 
     whole: bool = True
@@ -61,6 +62,7 @@ class Spacing(NamedTuple):
     hyphens: int = 3
     letters: float = 0.0
     hangs: bool = False
+    balanced: bool = False
 
 
 Starts = Literal["anywhere", "frame", "page", "right page", "left page"]

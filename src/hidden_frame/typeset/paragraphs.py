@@ -133,7 +133,9 @@ def _together(specs: Sequence[ParagraphSpec], measure: float) -> list[SetParagra
     looks: dict[object, list[tuple[int, Tokens]]] = {}
     for n, spec in enumerate(specs):
         tokens = tokens_of(spec)
-        if tokens is not None and (spec.spacing.whole or spec.spans[0].language is None):
+        if tokens is None or spec.spacing.balanced:
+            continue
+        if spec.spacing.whole or spec.spans[0].language is None:
             span = spec.spans[0]
             look = span.setting, span.language, spec.base, *spec[3:4], *spec[6:9], spec.spacing
             looks.setdefault(look, []).append((n, tokens))

@@ -31,6 +31,8 @@ def line_parts(form: Form) -> list[Part]:
     made = [
         chosen_part("breaking", breaking, lambda v: breaking.show_choice(_BREAKING, v),
                     form.row("Chosen", breaking)),
+        _ticked(form, "Balanced", "balanced",
+                "Lines of a ragged paragraph are all about as long, as in headings"),
         _share(form, "Spaces from", "word_space_least", "Word spaces may be as narrow as this"),
         _share(form, "to", "word_space_most", "Wider than this they are felt as loose", True),
         _typed(form, "Letters", "letter_space", "/1000 em",
