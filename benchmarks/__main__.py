@@ -20,7 +20,7 @@ from benchmarks.measures import MEASURES, TIMES, TITLE, Row
 from benchmarks.near import drawing, near_by, pictures
 from benchmarks.pace import QUIET, judged
 from benchmarks.script import catalogue
-from benchmarks.stories import bringing_in, edits, flowing, writing
+from benchmarks.stories import bringing_in, edits, flowing, scripts, writing
 
 # Frames come first, each measure in a process of its own: as in use, nothing else is open.
 ALONE = {
@@ -38,6 +38,7 @@ ALONE = {
     "order": move_many,
     "script": catalogue,
     "flow": flowing,
+    "scripts": scripts,
     "writing": writing,
     "bring": bringing_in,
     "edits": edits,

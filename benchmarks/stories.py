@@ -14,6 +14,7 @@ from msgspec.structs import replace
 from benchmarks.measures import Row, _application, _forget, _timed, _window
 from benchmarks.publication import page_texts
 from hidden_frame.compose.composer import Composer
+from hidden_frame.compose.textspec import palette, specs
 from hidden_frame.edit.items.draw import add_item, change_items
 from hidden_frame.edit.masters.apply import add_master, set_default_masters
 from hidden_frame.edit.new import new_publication
@@ -23,9 +24,12 @@ from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_story
 from hidden_frame.model.memory import settle
 from hidden_frame.model.publication import Publication, Setup
+from hidden_frame.model.styles import Rule
 from hidden_frame.model.text import Marker, Paragraph, Run, Text
 from hidden_frame.model.trims import TRIMS
 from hidden_frame.output.pdf import pdf_bytes
+from hidden_frame.typeset.region import Region
+from hidden_frame.typeset.text import set_text
 
 WORDS = 200_000
 _MEASURE, _NARROW = 110.0 * 72 / 25.4, 65.0 * 72 / 25.4  # points
@@ -239,3 +243,61 @@ def _thousand() -> None:
             app.processEvents()
     status = Path("/proc/self/status").read_text()
     print(int(status.split("VmHWM:")[1].split()[0]) / 1024)
+
+
+# Made-up sentences; Arabic and Hebrew words mean “the sky in winter is full of distant stars”.
+_ARABIC = [
+    "السماء",
+    "في",
+    "الشتاء",
+    "مليئة",
+    "بالنجوم",
+    "البعيدة",
+    "ونحن",
+    "نعد",
+    "كل",
+    "ليلة",
+    "ثم",
+    "نكتب",
+    "أسماءها",
+]
+_FEATURES = {
+    "case": "small capitals", "figures": "old style", "figure_width": "proportional",
+    "fractions": True, "underline": True, "strike": True, "shift": 1.0, "hyphenate": True,
+    "letter_space": 20.0, "hanging_punctuation": True, "drop_lines": 3, "on_grid": True,
+    "keep_together": True, "rule_below": Rule(),
+}  # fmt: skip
+
+
+def scripts() -> Iterator[Row]:
+    """Pages of 300 words, cold, to the places of their words: plain, with everything that a style
+    can ask for, and in Arabic."""
+    words = [" ".join(page_texts(pages=1)).split()[:300] for _ in range(30)]
+    arabic = [[_ARABIC[(n * 7 + k * 3) % len(_ARABIC)] for k in range(300)] for n in range(30)]
+    plain = new_publication("Pages", Setup(trim=TRIMS["A5"]), 1)
+    body = replace(plain.paragraph_styles[0], alignment="justified", hyphenate=False)
+    plain = replace(plain, paragraph_styles=(body, *plain.paragraph_styles[1:]))
+
+    def laid_out(publication: Publication, pages: list[list[str]]) -> float:
+        def work() -> None:
+            for page in pages:
+                text = tuple(
+                    Paragraph("body", (Run(" ".join(page[k : k + 60])),)) for k in range(0, 300, 60)
+                )
+                known = palette(publication)
+                done = set_text(specs(text, (), "recto", known), [Region(0.0, _MEASURE)])
+                for line in done.lines:
+                    for run in line.runs:
+                        run.xs  # noqa: B018
+
+        _forget()
+        return _timed(work)
+
+    rich = _restyled(plain, **_FEATURES)
+    times = [
+        (laid_out(plain, words), laid_out(rich, words), laid_out(plain, arabic)) for _ in range(7)
+    ]
+    one, all_on, other = (median(column) for column in zip(*times, strict=True))
+    yield Row("30 pages of 300 words, plain", one * 1000, "ms")
+    yield Row("with all features on / plain", all_on / one, "ratio", 2.0)
+    yield Row("in Arabic / plain", other / one, "ratio", 2.0)

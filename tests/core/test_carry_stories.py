@@ -71,7 +71,8 @@ def test_what_pages_show_comes_along_and_no_word_more(chosen):
         for stop, part in zip(before.stops, before.parts, strict=True) if stop.page_id in chosen
         for line in part.text.lines
     ]  # fmt: skip
-    assert letters(plain(story.text)) == letters("".join(here))
+    unnumbered = "".join(c for c in "".join(here) if not c.isdigit())  # chapters have numbers
+    assert letters(plain(story.text)) == letters(unnumbered)
     whole = stories_pasted(other, clips, made, "whole")
     assert plain(whole.stories[0].text) == plain(BOOK.stories[0].text)
     assert problems(whole) == []

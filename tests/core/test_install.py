@@ -151,6 +151,6 @@ def test_the_wheel_alone_makes_and_exports_a_publication(empty, tmp_path):
     run(program, "--demo", "--offscreen", "--picture", "a.png", cwd=tmp_path, env=clean)
     assert (tmp_path / "a.png").stat().st_size > 50_000
     pages = list((empty / "lib").glob("python3*/site-packages/hidden_frame/assets/guide/*.md"))
-    assert len(pages) == 8
+    assert len(pages) == 9
     for place in FILES.values():
         assert (empty / "share" / Path(place).parent).is_dir(), place

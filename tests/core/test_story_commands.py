@@ -103,7 +103,8 @@ def test_the_words_of_a_pdf_are_those_of_the_story_in_order(book):
         lines = page.extract_text().split("\n")
         kept = [x for x in lines if not (set(x.split()) <= head or x.strip() == str(number))]
         read += " ".join(kept).split()
-    assert "".join(read).replace("-", "") == "".join(words).replace("-", "")
+    unnumbered = "".join(c for c in "".join(read) if not c.isdigit())  # chapters have numbers
+    assert unnumbered.replace("-", "") == "".join(words).replace("-", "")
 
 
 def small(words, height=100.0, pages=2):

@@ -92,13 +92,14 @@ class GlyphRun:
 class Laid:
     """The words of a cut, set out from `left` with `extra` points at each space."""
 
-    __slots__ = ("cut", "extra", "left", "segment")
+    __slots__ = ("_xs", "cut", "extra", "left", "segment")
 
     def __init__(self, segment: Segment, cut: Cut, left: float, extra: float) -> None:
         self.segment = segment
         self.cut = cut
         self.left = left
         self.extra = extra
+        self._xs: list[float] | None = None  # of words that are read both ways
 
     def words(self) -> list[Word]:
         cut = self.cut
@@ -112,7 +113,9 @@ class Laid:
     def xs(self) -> list[float]:
         segment, cut, extra = self.segment, self.cut, self.extra
         if segment.levels is not None and not self.is_empty:
-            return self._both_ways(segment.levels)
+            if self._xs is None:
+                self._xs = self._both_ways(segment.levels)
+            return self._xs
         shift = self.left - _base(segment, cut)
         end = cut.last + 1 + (cut.tail is not None)
         places = zip(segment.ends[cut.first : end], segment.words[cut.first : end], strict=True)

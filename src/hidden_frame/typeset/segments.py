@@ -288,8 +288,10 @@ class _Cutter:
         if self.levels is None:
             return [text] if text else []
         there = self.levels[self.shown : self.shown + len(text)]
+        if not there or there.count(there[0]) == len(there):  # most words
+            return [text] if text else []
         cuts = [n for n in range(1, len(there)) if there[n] != there[n - 1]]
-        return [text[a:b] for a, b in pairwise([0, *cuts, len(text)])] if text else []
+        return [text[a:b] for a, b in pairwise([0, *cuts, len(text)])]
 
     def _space(self, span: Span) -> None:
         if self.spaced or not self.segment.words:  # an empty word before or between spaces

@@ -13,7 +13,7 @@ from hidden_frame.typeset.paragraph import ParagraphSpec
 from hidden_frame.typeset.segments import Segment
 from hidden_frame.typeset.shaping import Word, setting_of
 
-STEP = 1.0  # 1/1000 em: letter spaces are multiples of it, so that words are shaped once for each
+STEP = 4.0  # 1/1000 em: letter spaces are multiples of it, so that words are shaped once for each
 
 
 def spaced_out(

@@ -61,6 +61,12 @@ def levels(text: str, base: int | None = None) -> list[int]:
 def base_level(text: str) -> int:
     """A paragraph's own level: 1 if its first strong letter is written from right to left, else
     0 (P2, P3)."""
+    for letter in text:
+        kind = bidirectional(letter)
+        if kind in _STRONG:
+            return int(kind != "L")
+        if kind in _ISOLATES:
+            break
     units = _units(text)
     _match_isolates(units)
     return base_of(units)
@@ -82,16 +88,22 @@ def base_of(units: list[Unit], start: int = 0, end: int | None = None) -> int:
 
 
 def _units(text: str) -> list[Unit]:
+    kinds = list(map(bidirectional, text))
     units: list[Unit] = []
-    last = ""
-    for n, letter in enumerate(text):
-        kind = bidirectional(letter) or "L"
-        bracket = letter if kind == "ON" and (letter in OPENING or letter in CLOSERS) else ""
-        if kind == last and not bracket and kind not in _ALONE and not units[-1].bracket:
-            units[-1].end = n + 1
+    start, count = 0, len(kinds)
+    while start < count:
+        kind, end = kinds[start] or "L", start + 1
+        if kind == "ON":
+            letter = text[start]
+            bracket = letter if letter in OPENING or letter in CLOSERS else ""
+            units.append(Unit(kind, start, end, SAME.get(bracket, bracket)))
+        elif kind in _ALONE:
+            units.append(Unit(kind, start, end))
         else:
-            units.append(Unit(kind, n, n + 1, SAME.get(bracket, bracket)))
-            last = kind
+            while end < count and kinds[end] == kind:
+                end += 1
+            units.append(Unit(kind, start, end))
+        start = end
     return units
 
 

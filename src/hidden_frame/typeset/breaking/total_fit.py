@@ -12,18 +12,17 @@ from __future__ import annotations
 
 from hidden_frame.typeset.breaking.cut import TOLERANCE, Cut
 from hidden_frame.typeset.breaking.demerits import (
+    CAP,
     FORBIDDEN,
     HYPHEN,
     HYPHEN_BEFORE_LAST,
     HYPHENS_IN_A_ROW,
+    LINE,
+    LONE,
     OVERFULL,
     SHORT_LAST,
     UNLIKE,
     Fit,
-    cost,
-    fits,
-    ratio,
-    tightness,
 )
 from hidden_frame.typeset.breaking.nodes import Break, Nodes, nodes_of, parts_of
 from hidden_frame.typeset.hyphenation import SOFT_HYPHEN
@@ -80,25 +79,31 @@ def best_path(nodes: Nodes, fit: Fit, ways: int) -> tuple[list[int], float]:
     kind = [1] * count  # the tightness of the line that ends there
     row = [0] * count  # how many hyphens stand one below the other
     ratios = [0.0] * count
-    first, shrink = 0, fit.shrink
+    first, (measure, shrink, stretch, justified, zone, short, _) = 0, fit
     reach = [b - shrink * g for b, g in zip(begins, begin_gaps, strict=True)]
     for n in range(1, count):
-        least = ends[n] - shrink * gaps[n] - fit.measure - TOLERANCE
+        end, gap = ends[n], gaps[n]
+        least = end - shrink * gap - measure - TOLERANCE
         while first < n - 1 and reach[first] < least:
             first += 1
         last, hyphen = n == count - 1, breaks[n].used > 0
         stop = n if last else min(n, first + ways)
         chosen = None
         for k in range(first, stop):
-            spaces = gaps[n] - begin_gaps[k]
-            room = fit.measure - (ends[n] - begins[k])
-            by = ratio(fit, room, spaces)
-            if last and by > 0:
-                by = 0.0
-            total = cost(by)
-            if not fits(fit, room, spaces):
-                total = OVERFULL
-            if last and ends[n] - begins[k] < fit.short:
+            # `demerits.ratio` and `cost`, written out: this is done for every line there may be.
+            spaces = gap - begin_gaps[k]
+            width = end - begins[k]
+            room, give = measure - width, spaces * shrink
+            if not justified:
+                by = room / zone
+            elif room < 0:
+                by = room / give if give else 0.0
+            else:
+                by = room / ((spaces or LONE) * stretch)
+            by = 0.0 if last and by > 0 else CAP if by > CAP else -CAP if by < -CAP else by
+            bad = LINE + 100.0 * (abs(by) * by * by)
+            total = bad * bad if room + give >= -TOLERANCE else OVERFULL
+            if last and width < short:
                 total += SHORT_LAST
             if hyphen:
                 total += HYPHEN
@@ -108,8 +113,8 @@ def best_path(nodes: Nodes, fit: Fit, ways: int) -> tuple[list[int], float]:
                     total += HYPHEN_BEFORE_LAST
                 if hyphen:
                     total += HYPHENS_IN_A_ROW if row[k] < fit.hyphens else FORBIDDEN
-            tight = tightness(by)
-            if fit.justified and abs(tight - kind[k]) > 1:
+            tight = 0 if by < -0.5 else 1 if by <= 0.5 else 2 if by <= 1.0 else 3
+            if justified and not -1 <= tight - kind[k] <= 1:
                 total += UNLIKE
             if chosen is None or total < best[n]:
                 chosen, best[n], before[n], kind[n], ratios[n] = k, total, k, tight, by

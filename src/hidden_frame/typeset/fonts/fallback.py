@@ -59,7 +59,21 @@ def _stretches(text: str, face: FontFace) -> tuple[tuple[str, FontFace], ...]:
             parts[-1] = (parts[-1][0] + cluster, chosen)
         else:
             parts.append((cluster, chosen))
-    return tuple(parts)
+    return tuple(_joined(parts))
+
+
+def _joined(parts: list[tuple[str, FontFace]]) -> list[tuple[str, FontFace]]:
+    """Spaces between two words of one font are that font's too."""
+    found: list[tuple[str, FontFace]] = []
+    for n, (text, face) in enumerate(parts):
+        between = 0 < n < len(parts) - 1 and parts[n - 1][1] is parts[n + 1][1]
+        if between and _BLANKS.issuperset(text) and parts[n - 1][1].unicodes.issuperset(text):
+            face = parts[n - 1][1]
+        if found and found[-1][1] is face:
+            found[-1] = (found[-1][0] + text, face)
+        else:
+            found.append((text, face))
+    return found
 
 
 def _clusters(text: str) -> list[str]:
