@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import pytest
-from PySide6.QtCore import QEvent, QPointF, Qt
+from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
 from PySide6.QtGui import QColor, QGuiApplication, QKeyEvent
 from PySide6.QtTest import QTest
 
@@ -284,7 +284,7 @@ def test_departures_are_shown_cleared_and_made_a_style(writing, qtbot):
     writing.key(Qt.Key.Key_A, Ctrl)
     writing.settle(qtbot)
     form = writing.window.properties.form
-    assert form.departs.text() == "As its style says" and not form.styled.isEnabled()
+    assert form.departs.text() == "Nothing besides its style" and not form.styled.isEnabled()
     writing.enter("Size", "18")
     form.alignment.committed.emit("right")
     writing.settle(qtbot)
@@ -303,3 +303,37 @@ def test_departures_are_shown_cleared_and_made_a_style(writing, qtbot):
     QTest.mouseClick(form.styled, Qt.MouseButton.LeftButton)
     assert writing.now().text[0].content == (Run("Zenith"),)
     assert writing.now().text[0].alignment is None
+
+
+def test_tab_stops_are_set_moved_turned_and_taken_off_by_hand(writing):
+    writing.type("Name\tPrice")
+    ruler = writing.window.desk.tabs
+    writing.app.processEvents()
+    assert ruler.isVisible() and ruler.stops == ()
+    left = ruler.width() - 2 * 8 - 1
+    assert left == pytest.approx(260 * ruler.ruled.zoom, abs=2)  # as wide as the frame
+
+    def at(points, y=8):
+        return QPoint(round(points * ruler.ruled.zoom) + 8, y)
+
+    none = Qt.KeyboardModifier.NoModifier
+    QTest.mouseClick(ruler, Qt.MouseButton.LeftButton, none, at(100))
+    (stop,) = writing.now().text[0].tabs
+    assert stop.align == "left" and stop.position == pytest.approx(100, abs=2)
+    QTest.mousePress(ruler, Qt.MouseButton.LeftButton, none, at(stop.position))
+    QTest.mouseMove(ruler, at(150))
+    QTest.mouseRelease(ruler, Qt.MouseButton.LeftButton, none, at(150))
+    (stop,) = writing.now().text[0].tabs
+    assert stop.position == pytest.approx(150, abs=2)
+    QTest.mouseDClick(ruler, Qt.MouseButton.LeftButton, none, at(stop.position))
+    assert writing.now().text[0].tabs[0].align == "centre"
+    QTest.mousePress(ruler, Qt.MouseButton.LeftButton, none, at(stop.position))
+    QTest.mouseMove(ruler, at(150, 90))
+    QTest.mouseRelease(ruler, Qt.MouseButton.LeftButton, none, at(150, 90))
+    assert writing.now().text[0].tabs == ()
+    writing.do("undo")
+    writing.app.processEvents()
+    assert ruler.stops[0].align == "centre"
+    writing.session.edit_text(None)
+    writing.app.processEvents()
+    assert not ruler.isVisible()

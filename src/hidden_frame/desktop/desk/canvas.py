@@ -30,6 +30,7 @@ from hidden_frame.desktop.desk.paper import Paper, ShownFace
 from hidden_frame.desktop.desk.selected import Selected
 from hidden_frame.desktop.desk.stations import marked, out_mark
 from hidden_frame.desktop.desk.surface import DeskSeen, LinesLayer, overflow_tab, paint_desk
+from hidden_frame.desktop.desk.tab_ruler import TabRuler, rule
 from hidden_frame.desktop.desk.text_edit import TextEdit, wants_key
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.session import Editing, Session
@@ -64,6 +65,10 @@ class Desk(QWidget):
         self.camera.moved.connect(self.update)
         self.text = TextEdit(session, self.selected.edited)
         self.text.moved.connect(self.update)
+        self.tabs = TabRuler(self)
+        self.tabs.changed.connect(self.text.set_tabs)
+        for moved in (self.camera.moved, self.text.moved):
+            moved.connect(self._rule)
         self.hand = Hand(session, self.camera, self.selected)
         self.hand.moved.connect(self.update)
         self.hand.frame_drawn.connect(self._drawn)
@@ -110,7 +115,12 @@ class Desk(QWidget):
             self._blink.stop()
         if self.hand.gesture is None:
             self._set_cursor()
+        self._rule()
         self.update()
+
+    def _rule(self) -> None:
+        """The ruler of tab stops follows the column that one writes in."""
+        rule(self.tabs, self.session, self.text, self.selected, self.camera.view)
 
     def _toggle_caret(self) -> None:
         self.caret_on = not self.caret_on

@@ -29,7 +29,7 @@ from hidden_frame.model.styles import (
     computed_characters,
     computed_style,
 )
-from hidden_frame.model.text import STEADY, Alignment, Marker, Text, TextPlace
+from hidden_frame.model.text import STEADY, Alignment, Marker, TabStop, Text, TextPlace
 from hidden_frame.typeset.caret import Caret, caret_at, place_at, spans_of
 
 _WAYS = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1, Qt.Key.Key_Home: START, Qt.Key.Key_End: END}
@@ -274,6 +274,17 @@ class TextEdit(QObject):
         start, end = self.selection
         text = edit_text.set_alignment(self.text, start[0], end[0], alignment)
         self._keep("alignment", text)
+
+    def tabs(self) -> tuple[TabStop, ...]:
+        """The tab stops of the caret's paragraph, its own or its style's."""
+        paragraph = self.text[self.caret[0]]
+        style = computed_style(self.session.publication.paragraph_styles, paragraph.style)
+        return style.tabs if paragraph.tabs is None else paragraph.tabs
+
+    def set_tabs(self, tabs: tuple[TabStop, ...]) -> None:
+        """The selected paragraphs with tab stops of their own."""
+        start, end = self.selection
+        self._keep("tab stops", edit_text.set_tabs(self.text, start[0], end[0], tabs))
 
     def departures(self) -> tuple[str, ...]:
         """What is selected, or the caret's paragraph, says besides its styles."""

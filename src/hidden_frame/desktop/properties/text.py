@@ -110,7 +110,9 @@ class TextForm(Form):
         publication = self.session.publication
         now: dict[str, Any] = self.text.now()
         departs = [name.replace("_", " ") for name in self.text.departures()]
-        told = f"Besides its style: {', '.join(departs)}" if departs else "As its style says"
+        told = (
+            f"Besides its style: {', '.join(departs)}" if departs else "Nothing besides its style"
+        )
         self.departs.setText(told)
         self.styled.setEnabled(bool(departs))
         styles = [(s.name, s.id) for s in publication.paragraph_styles]

@@ -284,6 +284,16 @@ def set_alignment(text: Text, first: int, last: int, alignment: Alignment | None
     )
 
 
+def set_tabs(text: Text, first: int, last: int, tabs: tuple[TabStop, ...] | None) -> Text:
+    """Paragraphs from first to last with tab stops of their own, in order, or their style's."""
+    stops = None if tabs is None else tuple(sorted(tabs, key=_where_it_stands))
+    return tuple(replace(p, tabs=stops) if first <= n <= last else p for n, p in enumerate(text))
+
+
+def _where_it_stands(stop: TabStop) -> float:
+    return float("inf") if stop.position is None else stop.position
+
+
 def split_ends(text: Text, place: TextPlace) -> tuple[Text, TextPlace]:
     """A tab to the right edge at a place, so that the paragraph's line has two ends."""
     index = place[0]
