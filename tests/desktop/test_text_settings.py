@@ -337,3 +337,28 @@ def test_tab_stops_are_set_moved_turned_and_taken_off_by_hand(writing):
     writing.session.edit_text(None)
     writing.app.processEvents()
     assert not ruler.isVisible()
+
+
+def test_arrows_point_where_the_caret_goes_also_in_hebrew(writing):
+    writing.type("ab אבגד ef")
+    writing.app.processEvents()
+
+    def x():
+        editing = writing.session.editing
+        (placed,) = [
+            p
+            for p in writing.session.composition.scene(writing.page(PAGE)).placed
+            if p.item_id == editing.item_id
+        ]
+        return writing.window.desk.text.marks(editing.holder_id, placed)[0].x
+
+    writing.window.desk.text.caret = writing.window.desk.text.anchor = (0, 4)
+    before = x()
+    writing.key(Qt.Key.Key_Left)
+    assert writing.window.desk.text.caret == (0, 5) and x() < before
+    writing.key(Qt.Key.Key_Right)
+    assert writing.window.desk.text.caret == (0, 4) and x() == before
+    writing.window.desk.text.caret = writing.window.desk.text.anchor = (0, 1)
+    before = x()
+    writing.key(Qt.Key.Key_Left)
+    assert writing.window.desk.text.caret == (0, 0) and x() < before

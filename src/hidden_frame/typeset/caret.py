@@ -64,6 +64,22 @@ def caret_at(text: SetText, paragraph: int, offset: int) -> Caret:
     return Caret(places[at][1], line.top, line.bottom, index)
 
 
+def reads_from_right(text: SetText, paragraph: int, offset: int) -> bool:
+    """Whether the text at a place is read from right to left: what stands behind it, or before
+    it at a line's end."""
+    line = text.lines[line_of(text, paragraph, offset)]
+    if not line.line.both_ways:
+        return False
+    found = False
+    for run in line.runs:
+        for word, (start, length) in zip(run.words, run.sources(), strict=True):
+            if start <= offset and word.text:
+                found = word.shaped.rtl
+            if start <= offset < start + length:
+                return found
+    return found
+
+
 def place_at(text: SetText, x: float, y: float) -> TextPlace:
     """The paragraph and offset nearest to a point."""
     wanted = min(

@@ -30,9 +30,10 @@ from hidden_frame.model.styles import (
     computed_style,
 )
 from hidden_frame.model.text import STEADY, Alignment, Marker, TabStop, Text, TextPlace
-from hidden_frame.typeset.caret import Caret, caret_at, place_at, spans_of
+from hidden_frame.typeset.caret import Caret, caret_at, place_at, reads_from_right, spans_of
 
 _WAYS = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1, Qt.Key.Key_Home: START, Qt.Key.Key_End: END}
+_TURNED = {Qt.Key.Key_Left: Qt.Key.Key_Right, Qt.Key.Key_Right: Qt.Key.Key_Left}
 _MOVES = {Qt.Key.Key_Left, Qt.Key.Key_Right, *_WAYS}
 
 
@@ -498,6 +499,8 @@ class TextEdit(QObject):
         text = self.text
         place = self.caret
         whole = bool(modifiers & Qt.KeyboardModifier.ControlModifier)
+        if key in _TURNED and self._from_right():
+            key = _TURNED[Qt.Key(key)]
         if key == Qt.Key.Key_Left:
             place = edit_text.before(text, place)
             if whole:
@@ -516,6 +519,14 @@ class TextEdit(QObject):
         if not modifiers & Qt.KeyboardModifier.ShiftModifier:
             self.anchor = place
         self.session.seal()
+
+    def _from_right(self) -> bool:
+        """Whether the text at the caret is read from right to left, so that a key that points to
+        the left goes on in it."""
+        block = self.block()
+        if block is None or not block.text.lines:
+            return False
+        return reads_from_right(block.text, self.caret[0] - self._first(), self.caret[1])
 
     def _by_line(self, key: int) -> TextPlace:
         block, told, editing = self.block(), self.told(), self.session.editing
