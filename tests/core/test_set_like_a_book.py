@@ -13,6 +13,7 @@ from hypothesis import strategies as st
 from hidden_frame.typeset.breaking.demerits import Fit, cost, fits, ratio
 from hidden_frame.typeset.breaking.first_fit import Breaker
 from hidden_frame.typeset.breaking.nodes import nodes_of
+from hidden_frame.typeset.breaking.through import path_through
 from hidden_frame.typeset.breaking.total_fit import POOR, best_breaks, best_path
 from hidden_frame.typeset.fill import Opening, Where, fill
 from hidden_frame.typeset.fonts import font_book
@@ -28,7 +29,7 @@ from hidden_frame.typeset.paragraph import (
     Span,
 )
 from hidden_frame.typeset.paragraphs import set_paragraph
-from hidden_frame.typeset.region import Region
+from hidden_frame.typeset.region import Outline, Region
 from hidden_frame.typeset.segments import segments
 from hidden_frame.typeset.shaping import setting_of
 from hidden_frame.typeset.text import SetText, set_text
@@ -109,6 +110,46 @@ def test_long_paragraphs_at_once_are_broken_as_each_by_itself(language, measure)
     several = [spec(t, language=language) for t in texts]
     for one, done in zip(several, set_paragraph.each(several, measure), strict=True):
         assert [x.text for x in done.lines] == [x.text for x in set_lines(one, measure)]
+
+
+@given(English, st.floats(90, 260), st.sampled_from([0.0, 12.0]))
+def test_lines_of_measures_of_their_own_are_chosen_as_those_of_one(text, measure, first):
+    """Where all measures are the same it is the same choice, but for what a class a node costs."""
+    paragraph = spec(text, first=first)
+    (segment,) = segments(paragraph)
+    fit = fit_of(paragraph, measure)
+    nodes = nodes_of(segment, 0, None, first, fit.measure, False)
+    assume(all(w.width + first < measure for w in segment.words))
+    path, _ = best_path(nodes, fit, 100)
+    through = path_through(nodes, fit, [fit.measure] * 3, 100)
+
+    def total(nodes_of_path):
+        lines = pairwise([0, *nodes_of_path])
+        return sum(demerits(nodes, fit, a, b) for a, b in lines)
+
+    assert through is not None
+    assert total(through) <= total(path) * (1 + 1e-6) + 10_000.0 * len(path)
+
+
+def test_lines_beside_a_picture_are_no_looser_than_line_by_line():
+    rng = Random(3)
+    corners = ((0.0, 28.0), (70.0, 28.0), (70.0, 112.0), (0.0, 112.0))
+    region = Region(0.0, 220.0, outlines=(Outline(corners),))
+    better = worse = 0
+    for _ in range(30):
+        text = " ".join(rng.choices(LONG.split(), k=60))
+
+        def sum_of_cubes(whole, text=text):
+            lines = set_text([spec(text, spacing=Spacing(whole=whole))], [region]).lines
+            assert " ".join(line.text for line in lines) == text
+            for line in lines:
+                beside = line.top < 112.0 and line.bottom > 28.0
+                assert line.left >= (70.0 if beside else 0.0) - 0.01 and line.right <= 220.01
+            return sum(max(line.runs[0].extra, 0.0) ** 3 for line in lines[:-1])
+
+        together, one_by_one = sum_of_cubes(True), sum_of_cubes(False)
+        better, worse = better + (together < one_by_one), worse + (together > one_by_one)
+    assert better > 3 * worse > -1 and better > 10
 
 
 def test_words_are_divided_only_where_lines_would_be_poor():

@@ -20,6 +20,7 @@ from hidden_frame.typeset.region import Region
 from hidden_frame.typeset.segments import TextOffset
 
 _HAIR = 0.001  # points
+_MOST_PLACES = 300  # lines of a paragraph that are chosen together
 
 
 class Where(NamedTuple):
@@ -224,6 +225,8 @@ class _Filling:
             return self.freely(number, spec, begin)
         setter = LineSetter(spec, region.measure)
         setter.go_on_at(begin)
+        if self._planned(number, spec, setter):
+            return None
         while not setter.done:
             pitch = self._on_grid(spec) if spec.dress.on_grid else spec.leading
             found = self._room(spec, setter)
@@ -242,6 +245,34 @@ class _Filling:
                 self.blocks.append(block)
             self.y += pitch
         return None
+
+    def _planned(self, number: int, spec: ParagraphSpec, setter: LineSetter) -> bool:
+        """Sets what is left of a paragraph beside something in the way, its lines chosen
+        together, if all of it has room here; or says that it is to be set line by line."""
+        if spec.dress.on_grid or setter.done:
+            return False
+        places = self._places(spec)
+        lines = setter.through([right - left for _, left, right in places])
+        if lines is None:
+            return False
+        for line, (y, left, _) in zip(lines, places, strict=False):
+            alone = SetLines(spec, (line,), 1)
+            self.blocks.append(Block(number - self.origin, alone, 0, 1, left, y, spec.leading))
+            self.y = y + spec.leading
+        return True
+
+    def _places(self, spec: ParagraphSpec) -> list[tuple[float, float, float]]:
+        """Where the next lines may stand: the top of each, its left and right edge."""
+        region, y = self.region, self.y
+        least = spec.left + max(spec.first, 0.0) + spec.right + spec.leading
+        found: list[tuple[float, float, float]] = []
+        while y + spec.leading <= region.limit and len(found) < _MOST_PLACES:
+            stretches, below = region.stretches(y, spec.leading)
+            whole = stretches == [(region.left, region.right)]
+            wide = [(y, a, b) for a, b in stretches if whole or b - a >= least]
+            found += wide
+            y = y + spec.leading if wide else below
+        return found
 
     def _clear(self, spec: ParagraphSpec, begin: TextOffset) -> bool:
         """Whether nothing is in the way of a whole paragraph, as far down as it may reach."""

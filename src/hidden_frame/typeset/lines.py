@@ -11,11 +11,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from hidden_frame.typeset.breaking.cut import Cut
 from hidden_frame.typeset.breaking.demerits import Fit
 from hidden_frame.typeset.breaking.first_fit import Breaker
-from hidden_frame.typeset.breaking.nodes import Break
-from hidden_frame.typeset.breaking.total_fit import cuts_of, total_fit
+from hidden_frame.typeset.breaking.nodes import Break, nodes_of
+from hidden_frame.typeset.breaking.through import path_through
+from hidden_frame.typeset.breaking.total_fit import WAYS, WAYS_DIVIDED, cuts_of, total_fit
 from hidden_frame.typeset.line import Begun, Laid, TextLine, gaps, natural, whole
 from hidden_frame.typeset.margins import hanging
 from hidden_frame.typeset.paragraph import ParagraphSpec, Tab
@@ -23,6 +26,7 @@ from hidden_frame.typeset.segments import Segment, TextOffset, is_rtl, segments
 from hidden_frame.typeset.shaping import exact
 from hidden_frame.typeset.spaced_out import spaced_out
 
+MOST_TOGETHER = 800  # words beside something in the way; more are set line by line
 DEFAULT_TAB = 36.0  # points between stops where a style sets none
 BESIDE = 0.15  # of the size: what stands between initials and the text beside them
 ZONE = 0.08  # of the measure: how far from the edge a ragged line ends and is still good
@@ -153,6 +157,40 @@ class LineSetter:
             begun.append(self._line(segment, cuts[-1], spec.left, rest, True))
         self._row += 1
         return begun
+
+    def through(self, measures: Sequence[float]) -> list[TextLine] | None:
+        """What is left of a paragraph, its lines chosen together, each at a measure of its own
+        (points); None where they are to be set one after the other."""
+        spec, row = self.spec, self._rows[self._row]
+        alone = len(self._rows) == 1 and len(row) == 1 and self._initials is None
+        long = len(row[0].words) > MOST_TOGETHER
+        if not alone or not spec.spacing.whole or not row[0].words or long or not measures:
+            return None
+        if self._breaker is None:
+            self._break(row[0], self.indent)
+        breaker = self._breaker
+        assert breaker is not None
+        left = self._indent if self._fresh else spec.left
+        fit = fit_of(spec, self.widest)
+        inner = [exact(m - spec.right - spec.left) for m in measures]
+        at, skip = breaker.position
+        divide = breaker.segment.hyphenated and fit.hyphens > 0
+        narrow = max(min(inner), 0.0)
+        nodes = nodes_of(breaker.segment, at, breaker.head, exact(left - spec.left), narrow, divide)
+        path = path_through(nodes, fit, [*inner, fit.measure], WAYS_DIVIDED if divide else WAYS)
+        if path is None:
+            return None
+        breaks = [nodes.breaks[n] for n in path]
+        cuts = cuts_of(breaker.segment, breaks, at, skip, fit.measure)
+        if len(cuts) > len(inner):
+            return None
+        lines = []
+        for n, (cut, room) in enumerate(zip(cuts, inner, strict=False)):
+            begin = left if n == 0 else spec.left
+            last = n == len(cuts) - 1
+            lines.append(self._line(breaker.segment, cut, begin, room - (begin - spec.left), last))
+            self._fresh = False
+        return lines
 
     def go_on_at(self, place: TextOffset) -> None:
         """Leaves out what stands before a place."""

@@ -56,6 +56,11 @@ class Breaker:
         return self.segment.place(self.at, self._skip)
 
     @property
+    def head(self) -> Word | None:
+        """What is left of the word with which the next line begins, if it was divided."""
+        return self._head
+
+    @property
     def position(self) -> tuple[int, int]:
         """The token with which the next line begins, and how many characters of it are gone."""
         return self.at, self._skip
