@@ -91,17 +91,23 @@ class LineSetter:
         self._breaker = Breaker(segment, measure, spec.align == "justified", spec.spacing)
         return self._breaker
 
+    def _open(self, measure: float) -> TextLine | None:
+        """Begins the next row; gives it whole where cells divided by tabs fill one line."""
+        if self._breaker is not None:
+            return None
+        row = self._rows[self._row]
+        if len(row) == 1:
+            self._break(row[0], self.indent)
+            return None
+        line = self._tabbed(row, measure)
+        self._row += line is not None
+        return line
+
     def line(self, measure: float) -> TextLine:
         """The next line at a measure (points); not to be asked for when `done`."""
-        if self._breaker is None:
-            row = self._rows[self._row]
-            if len(row) == 1:
-                self._break(row[0], self.indent)
-            else:
-                line = self._tabbed(row, measure)
-                if line is not None:
-                    self._row += 1
-                    return line
+        whole = self._open(measure)
+        if whole is not None:
+            return whole
         breaker, spec = self._breaker, self.spec
         assert breaker is not None
         left = self._indent if self._fresh else self.indent
@@ -126,15 +132,9 @@ class LineSetter:
                 return begun
         if self._row > at:
             return begun
-        if self._breaker is None:
-            row = self._rows[self._row]
-            if len(row) == 1:
-                self._break(row[0], self.indent)
-            else:
-                line = self._tabbed(row, measure)
-                if line is not None:
-                    self._row += 1
-                    return [line]
+        whole = self._open(measure)
+        if whole is not None:
+            return [whole]
         breaker, spec = self._breaker, self.spec
         assert breaker is not None
         left, rest = self._indent if self._fresh else spec.left, measure - spec.right - spec.left
