@@ -19,6 +19,7 @@ from hidden_frame.typeset.breaking.first_fit import Breaker
 from hidden_frame.typeset.breaking.nodes import Break, nodes_of
 from hidden_frame.typeset.breaking.through import path_through
 from hidden_frame.typeset.breaking.total_fit import WAYS, WAYS_DIVIDED, cuts_of, total_fit
+from hidden_frame.typeset.initials import Initials
 from hidden_frame.typeset.line import Begun, Laid, TextLine, gaps, natural, whole
 from hidden_frame.typeset.margins import hanging
 from hidden_frame.typeset.paragraph import ParagraphSpec, Tab
@@ -28,7 +29,6 @@ from hidden_frame.typeset.spaced_out import spaced_out
 
 MOST_TOGETHER = 800  # words beside something in the way; more are set line by line
 DEFAULT_TAB = 36.0  # points between stops where a style sets none
-BESIDE = 0.15  # of the size: what stands between initials and the text beside them
 ZONE = 0.08  # of the measure: how far from the edge a ragged line ends and is still good
 
 
@@ -49,7 +49,7 @@ class LineSetter:
         self._indent = 0.0
         self._begun: Begun | None = None  # the row's first line, up to its last tab
         self._rtl = is_rtl(spec)
-        self._initials = _Initials(spec) if spec.dress.drop is not None else None
+        self._initials = Initials(spec) if spec.dress.drop is not None else None
 
     @property
     def done(self) -> bool:
@@ -305,32 +305,6 @@ def rise_of(spec: ParagraphSpec) -> float:
     face, size = spec.base.face, spec.base.size
     # Half of what the leading adds stands above a line (CSS Inline 3, 4.1).
     return (spec.leading - (face.ascent + face.descent) * size) / 2 + face.ascent * size
-
-
-class _Initials:
-    """The letters at a paragraph's head, set over the lines that are still to come, `lines`."""
-
-    def __init__(self, spec: ParagraphSpec) -> None:
-        assert spec.dress.drop is not None
-        self.spec, (span, self.lines) = spec, spec.dress.drop
-        segment = Segment(0, (None,))
-        for part in span.text.split(" "):
-            word = span.setting.word(part)
-            segment.words.append(word)
-            end = segment.ends[-1] + span.setting.space if segment.ends else 0.0
-            segment.ends.append(end + word.width)
-        self.span, self.segment = span, segment
-        self.width = segment.ends[-1] + spec.base.size * BESIDE
-
-    def beside(self, line: TextLine) -> TextLine:
-        """A line that stands beside them; the first one carries them."""
-        whole = self.spec.dress.drop
-        first = whole is not None and self.lines == whole.lines
-        self.lines = max(self.lines - 1, 0)
-        if not first:
-            return line
-        laid = Laid(self.segment, Cut(0, len(self.segment.words) - 1), self.spec.left, 0.0)
-        return line.behind(self.span, laid)
 
 
 def set_lines(spec: ParagraphSpec, measure: float) -> tuple[TextLine, ...]:
