@@ -318,7 +318,8 @@ def _balanced(spec: ParagraphSpec, measure: float) -> tuple[TextLine, ...]:
     """As many lines as the measure needs, in the narrowest one that needs no more (CSS Text 4,
     text-wrap: balance): they are all about as long."""
     lines = _set_lines(spec, measure)
-    low, high, best = 0.0, max(measure - spec.left - spec.right, 0.0), lines
+    widest = max(cell.widest for row in _rows(spec) for cell in row)  # no word is cut for it
+    low, high, best = widest + max(spec.first, 0.0), measure - spec.left - spec.right, lines
     while len(lines) > 1 and high - low > 0.5:
         middle = (low + high) / 2
         narrow = _narrowed(spec, measure - spec.left - spec.right - middle)
