@@ -15,7 +15,8 @@ from hidden_frame.typeset.text import PlacedLine, SetText
 LADDER = 3  # hyphens one below the other
 SAME_WORD = 3  # lines that begin alike
 RIVER = 4  # lines through which a gap runs
-WIDE_GAP = 1.25  # of the natural space: narrower ones are in nobody's eye
+WIDE_GAP = 1.5  # of the natural space: narrower ones are in nobody's eye
+OVERLAP = 0.6  # of the natural space, at least, by which gaps lie below each other
 _SLACK = 0.02  # of a limit; lines are seldom exactly at it
 
 
@@ -84,7 +85,7 @@ def _of_paragraph(
         if end.right - end.left < wide:
             yield LineFault("short last line", last - 1)
     if last - first >= RIVER and spec.align == "justified" and not is_rtl(spec):
-        yield from _rivers(lines, first, last, spec.base.space * WIDE_GAP)
+        yield from _rivers(lines, first, last, spec.base.space)
 
 
 def _closes(line: PlacedLine, spec: ParagraphSpec) -> bool:
@@ -95,14 +96,18 @@ def _closes(line: PlacedLine, spec: ParagraphSpec) -> bool:
 
 
 def _rivers(
-    lines: Sequence[PlacedLine], first: int, last: int, least: float
+    lines: Sequence[PlacedLine], first: int, last: int, space: float
 ) -> Iterator[LineFault]:
     """Gaps that stand below gaps on so many lines."""
+    least, over = space * WIDE_GAP, space * OVERLAP
     flowing: list[tuple[float, float, int]] = []  # left, right, and through how many lines
     for n in range(first, last):
         now: list[tuple[float, float, int]] = []
         for left, right in _gaps(lines[n], least):
-            depth = max((d for a, b, d in flowing if a < right and b > left), default=0) + 1
+            depth = (
+                max((d for a, b, d in flowing if a + over < right and b - over > left), default=0)
+                + 1
+            )
             now.append((left, right, depth))
         if any(depth == RIVER for _, _, depth in now):
             yield LineFault("river", n)
