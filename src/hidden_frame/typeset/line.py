@@ -204,9 +204,18 @@ class TextLine:
     def runs(self) -> tuple[GlyphRun, ...]:
         """A run for each stretch of one look."""
         if self._runs is None:
-            runs = [run for cell in self._cells for run in _runs(self._spec, cell)]
-            self._runs = tuple(runs if self._initials is None else [self._initials, *runs])
+            self._runs = self._made_runs()
         return self._runs
+
+    def _made_runs(self) -> tuple[GlyphRun, ...]:
+        cell = self._cells[0]
+        spans = cell.segment.spans
+        if len(self._cells) == 1 and isinstance(spans, int) and self._initials is None:
+            if cell.is_empty:
+                return ()
+            return (GlyphRun(self._spec.spans[spans], cell, 0, cell.count()),)  # most lines
+        runs = [run for each in self._cells for run in _runs(self._spec, each)]
+        return tuple(runs if self._initials is None else [self._initials, *runs])
 
     @property
     def place(self) -> TextOffset:
