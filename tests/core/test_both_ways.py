@@ -2,14 +2,25 @@
 
 from __future__ import annotations
 
+import io
 import lzma
 from itertools import pairwise
 from pathlib import Path
 
+import pypdf
+import pypdfium2
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from hidden_frame.compose.composer import Composer
+from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.new import new_publication
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.publication import Setup
+from hidden_frame.model.text import Paragraph, Run
+from hidden_frame.model.trims import TRIMS
+from hidden_frame.output.pdf import pdf_bytes
 from hidden_frame.typeset.bidi.levels import base_level, levels
 from hidden_frame.typeset.bidi.order import visual
 from hidden_frame.typeset.caret import place_at, spans_of, stops
@@ -119,3 +130,20 @@ def test_the_last_line_of_a_justified_paragraph_stands_at_its_beginning():
     assert lines[0].right == pytest.approx(138.0, abs=0.01)  # indented from the right
     assert lines[1].right == pytest.approx(150.0, abs=0.01)
     assert lines[-1].left > 1.0 and lines[-1].right == pytest.approx(150.0, abs=3.0)
+
+
+def test_hebrew_is_read_back_from_a_pdf_letter_by_letter():
+    """By pypdf and PDFium, which put what they see from the left into the order of reading."""
+    words = "שמי החורף מלאים בכוכבים רחוקים"
+    publication = new_publication("Hebrew", Setup(trim=TRIMS["A5"]), 1)
+    page = publication.sections[0].pages[0].id
+    frame = TextFrame(id="", x=30, y=30, width=300, height=40,
+                      text=(Paragraph("body", (Run(words),)),))  # fmt: skip
+    publication, _ = add_item(publication, page, frame)
+    data = pdf_bytes(Composer().compose(publication), {})
+    assert b"ActualText" not in pypdf.PdfReader(io.BytesIO(data)).pages[0].get_contents().get_data()
+    assert sorted(pypdf.PdfReader(io.BytesIO(data)).pages[0].extract_text().split()) == sorted(
+        words.split()
+    )
+    read = pypdfium2.PdfDocument(data)[0].get_textpage().get_text_range()
+    assert sorted(read.split()) == sorted(words.split())

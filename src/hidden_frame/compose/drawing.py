@@ -56,7 +56,7 @@ def draw(
     """An item's drawing on a side, `values` being what its markers show; a frame with a `part`
     of a story shows that instead of a text of its own.
 
-    Text runs around `outlines`, convex polygons in the item's own coordinates; `grid` is where
+    Text runs around `outlines`, polygons in the item's own coordinates; `grid` is where
     the baseline grid lies in it (`regions.grid_in`).
     """
     if isinstance(item, TextFrame) and item.grows and part is None:

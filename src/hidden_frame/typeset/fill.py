@@ -106,9 +106,8 @@ def fill(
     """Fills a region with text from a place on; blocks count their paragraphs from `origin`.
 
     `spaced` says whether the space above a paragraph counts at the region's head; without an
-    `opening` nothing is waited for.  A region
-    that has no room for a line, or whose `opening` does not suit the first paragraph, stays
-    empty, and the text goes on where it was to begin.
+    `opening` nothing is waited for.  A region that has no room for a line, or whose `opening`
+    does not suit the first paragraph, stays empty, and the text goes on where it was to begin.
     """
     filling = _Filling(region, origin)
     if math.isinf(region.height) and not region.outlines:  # all of it will stand here
@@ -196,14 +195,10 @@ class _Filling:
         above; in a region of its own a paragraph takes what room there is.
         """
         keeps, drop = spec.keeps, spec.dress.drop
-        wanted = first
-        if not first and keeps.together:
-            pass
-        else:
-            wanted = min(last, count - keeps.head)
-            least = max(keeps.foot, drop.lines if drop is not None else 1)
-            if not first and wanted < min(least, count):
-                wanted = first
+        wanted = min(last, count - keeps.head)
+        least = max(keeps.foot, drop.lines if drop is not None else 1)
+        if not first and (keeps.together or wanted < min(least, count)):
+            wanted = first
         if wanted > first or (self.blocks and not first):
             return max(wanted, first)
         return last

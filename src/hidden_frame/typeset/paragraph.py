@@ -105,11 +105,7 @@ class Dress(NamedTuple):
 
 
 class ParagraphSpec(NamedTuple):
-    """A paragraph ready to be set.
-
-    `base_level` 1 is read from right to left, 0 from left to right, None as its first letter is
-    (UAX #9, P2).
-    """
+    """A paragraph ready to be set."""
 
     spans: tuple[Span, ...]
     base: Setting
@@ -126,7 +122,6 @@ class ParagraphSpec(NamedTuple):
     spacing: Spacing = Spacing()
     keeps: Keeps = Keeps()
     dress: Dress = Dress()
-    base_level: int | None = None
 
 
 def words_in(spec: ParagraphSpec) -> str:

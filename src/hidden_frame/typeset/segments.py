@@ -138,9 +138,8 @@ def both_ways(text: str) -> bool:
 
 
 def is_rtl(spec: ParagraphSpec) -> bool:
-    """Whether a paragraph as a whole is read from right to left."""
-    if spec.base_level is not None:
-        return spec.base_level == 1
+    """Whether a paragraph as a whole is read from right to left, as its first letter is (UAX #9,
+    P2)."""
     return any(both_ways(s.text) for s in spec.spans) and base_level(_shown(spec)) == 1
 
 
@@ -220,8 +219,8 @@ class _Cutter:
         self.levels: list[int] | None = None
         self.shown = 0  # how far in what is shown, which for markers is not the source
         self.gap_level = 0
-        if spec.base_level == 1 or any(both_ways(span.text) for span in spec.spans):
-            self.levels = levels(_shown(spec), spec.base_level)
+        if any(both_ways(span.text) for span in spec.spans):
+            self.levels = levels(_shown(spec))
 
     def segments(self) -> Iterator[Segment]:
         self._open()

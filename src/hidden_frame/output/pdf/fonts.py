@@ -121,9 +121,7 @@ class EmbeddedFont:
                 run = ""
         parts.append(f"<{run}>" if run else "")
         pieces.append((height, "".join(parts)))
-        return [(rise, code) for rise, code in pieces if code], spelt and _alone(
-            shaped
-        ) and not shaped.rtl
+        return [(rise, code) for rise, code in pieces if code], spelt and _alone(shaped)
 
     def _simply(self, shaped: Shaped) -> str | None:
         """Most words: a glyph for each letter, on the line, each with a code that says so."""

@@ -272,12 +272,8 @@ def _brackets(sequence: list[Unit], before: str) -> None:
         if embedding in inner:
             chosen = embedding
         elif inner:
-            context = before
-            for unit in reversed(sequence[:opening]):
-                if _as_strong(unit.kind):
-                    context = _as_strong(unit.kind)
-                    break
-            chosen = context if context != embedding else embedding
+            strong = (_as_strong(u.kind) for u in reversed(sequence[:opening]))
+            chosen = next(filter(None, strong), before)
         else:
             continue
         for n in (opening, closing):

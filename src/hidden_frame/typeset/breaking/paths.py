@@ -71,13 +71,7 @@ def best_paths(nodes: NodeArrays, fit: Fit, ways: int) -> Paths:
         begin = 0
         for at in here:
             end = begin + len(at)
-            _step(
-                state,
-                nodes,
-                fit,
-                at,
-                _Lines(lines.costs[begin:end], lines.kinds[begin:end], lines.froms[begin:end]),
-            )
+            _step(state, nodes, fit, at, lines.part(begin, end))
             begin = end
     most = int((nodes.last - fullest[nodes.last]).max())
     lines = _lines(nodes, fit, fullest, nodes.last, most, last=True)
