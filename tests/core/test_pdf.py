@@ -21,8 +21,8 @@ from hidden_frame.edit.looks.styles import put_colour, put_picture
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.pages.sections import start_section
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.geometry import Size
-from hidden_frame.model.items import Crop, Line, PictureFrame, Shape, TextFrame
+from hidden_frame.model.geometry import Crop, Size
+from hidden_frame.model.items import Line, PictureFrame, Shape, TextFrame
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.publication import Numbering, Setup

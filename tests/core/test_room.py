@@ -11,7 +11,8 @@ from msgspec.structs import replace
 
 from hidden_frame.compose.around import grown_outline, in_the_way, obstacles
 from hidden_frame.compose.composer import Composer
-from hidden_frame.compose.drawing import corner_radius, draw
+from hidden_frame.compose.drawing import draw
+from hidden_frame.compose.outlines import corner_radius
 from hidden_frame.compose.textspec import palette
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.new import new_publication

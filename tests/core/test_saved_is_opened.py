@@ -27,8 +27,8 @@ from hidden_frame.edit.pages.sections import change_numbering, rename_section
 from hidden_frame.edit.pages.setup import change_setup
 from hidden_frame.edit.text.write import insert, set_look
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.geometry import Grid, Guide, Margins, Size
-from hidden_frame.model.items import Around, Crop, Insets, PictureFrame, Shape, TextFrame
+from hidden_frame.model.geometry import Crop, Grid, Guide, Margins, Size
+from hidden_frame.model.items import Around, Insets, PictureFrame, Shape, TextFrame
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.publication import Numbering, Setup

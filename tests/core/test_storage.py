@@ -13,7 +13,7 @@ from pathlib import Path
 import pytest
 from msgspec.structs import replace
 
-from hidden_frame.compose.drawing import effective_resolution
+from hidden_frame.compose.pictures import effective_resolution
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import PictureFrame
 from hidden_frame.storage import files

@@ -11,7 +11,8 @@ from collections.abc import Iterable
 from itertools import pairwise
 from typing import NamedTuple
 
-from hidden_frame.compose.drawing import corner_radius, picture_rect
+from hidden_frame.compose.outlines import corner_radius
+from hidden_frame.compose.pictures import picture_rect
 from hidden_frame.model.items import Item, Line, PictureFrame, Shape, TextFrame
 from hidden_frame.model.plane.matrix import Matrix, placement
 from hidden_frame.model.publication import Picture

@@ -10,22 +10,22 @@ import math
 
 from msgspec.structs import replace
 
+from hidden_frame.compose.anchors import anchored_primitives
 from hidden_frame.compose.numbers import labels
+from hidden_frame.compose.outlines import outline_of
+from hidden_frame.compose.pictures import picture_primitive
 from hidden_frame.compose.regions import inner_height, regions_of
 from hidden_frame.compose.scene import (
     Drawing,
     PathPrimitive,
     Pen,
-    PicturePrimitive,
-    Placeholder,
     Primitive,
-    Rect,
     TextPrimitive,
 )
 from hidden_frame.compose.stories.part import Part
 from hidden_frame.compose.textspec import Palette, ink, specs
 from hidden_frame.model.geometry import Side
-from hidden_frame.model.items import Item, Line, PictureFrame, Shape, TextFrame
+from hidden_frame.model.items import Item, Line, PictureFrame, TextFrame
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.publication import Picture
@@ -33,11 +33,6 @@ from hidden_frame.model.text import Text
 from hidden_frame.typeset.overflow import Overflow, explain
 from hidden_frame.typeset.region import Outline, Region
 from hidden_frame.typeset.text import SetText, set_text
-
-# Four cubic arcs make an ellipse; with this factor the radius is off by at most
-# 0.027 % (4/3·(√2 − 1), common practice of computer graphics).
-_ARC = 0.5522847498307936
-
 
 NOTHING: tuple[Outline, ...] = ()
 
@@ -73,8 +68,11 @@ def draw(
         else:
             text, overflow = _text(item, side, values, known, outlines, grid)
             primitives.append(text)
+        shown = primitives[-1]
+        assert isinstance(shown, TextPrimitive)
+        primitives += anchored_primitives(shown, side, pictures)
     elif isinstance(item, PictureFrame):
-        primitives.append(_picture(item, pictures))
+        primitives.append(picture_primitive(item, pictures))
     if item.stroke is not None:
         pen = _pen(item.stroke, item.opacity, known)
         primitives.append(PathPrimitive(outline, pen=pen))
@@ -89,36 +87,6 @@ def _filled(outline: tuple, fill: Fill, opacity: float, known: Palette) -> PathP
 def _pen(stroke: Stroke, opacity: float, known: Palette) -> Pen:
     colour = ink(known.colours[stroke.colour], stroke.tint)
     return Pen(colour, stroke.width, stroke.opacity * opacity, stroke.dash)
-
-
-def outline_of(item: Item) -> tuple:
-    """An item's outline as path commands, in its own coordinates."""
-    w, h = item.width, item.height
-    if isinstance(item, Line):
-        return (("M", 0.0, 0.0), ("L", w, 0.0))
-    if isinstance(item, Shape) and item.form == "ellipse":
-        return _rounded(w, h, w / 2, h / 2)
-    radius = corner_radius(item)
-    if radius:
-        return _rounded(w, h, radius, radius)
-    return (("M", 0.0, 0.0), ("L", w, 0.0), ("L", w, h), ("L", 0.0, h), ("Z",))
-
-
-def corner_radius(item: Item) -> float:
-    """The radius of an item's corners, no larger than the item allows, in points."""
-    if isinstance(item, Line) or (isinstance(item, Shape) and item.form != "rounded"):
-        return 0.0
-    return min(item.radius, item.width / 2, item.height / 2)
-
-
-def _rounded(w: float, h: float, rx: float, ry: float) -> tuple:
-    kx, ky = rx * (1 - _ARC), ry * (1 - _ARC)
-    return (
-        ("M", rx, 0.0), ("L", w - rx, 0.0), ("C", w - kx, 0.0, w, ky, w, ry),
-        ("L", w, h - ry), ("C", w, h - ky, w - kx, h, w - rx, h),
-        ("L", rx, h), ("C", kx, h, 0.0, h - ky, 0.0, h - ry),
-        ("L", 0.0, ry), ("C", 0.0, ky, kx, 0.0, rx, 0.0), ("Z",),
-    )  # fmt: skip
 
 
 @remembered(by_value=("values", "regions"), weigh=lambda text: 300 + 160 * len(text.specs))
@@ -197,48 +165,3 @@ def _text(
     if overflow is None and item.vertical != "top" and not outlines:
         text, y = _aligned(item, text)
     return TextPrimitive(text, insets.left, y, shown, item.opacity), overflow
-
-
-def _picture(item: PictureFrame, pictures: tuple[Picture, ...]) -> Primitive:
-    picture = next((p for p in pictures if p.hash == item.picture), None)
-    if picture is None:
-        return Placeholder((0.0, 0.0, item.width, item.height), "Picture")
-    rect = picture_rect(picture, item)
-    outline = outline_of(item)
-    turned = picture.orientation
-    return PicturePrimitive(picture.hash, picture.kind, rect, outline, item.opacity, turned)
-
-
-def picture_rect(picture: Picture, item: PictureFrame) -> Rect:
-    """Where a picture lies in its frame, by the frame's fit: x, y, width, height in points.
-
-    "fit" shows all of it, "fill" leaves no part of the frame empty; "actual" has the size
-    that the file asks for; these three stand in the middle.  "free" goes by the crop.
-    """
-    if item.fit == "stretch":
-        return (0.0, 0.0, item.width, item.height)
-    width, height = picture.size
-    if item.fit == "free" and item.crop is not None:
-        crop = item.crop
-        return (crop.x, crop.y, width * crop.scale, height * crop.scale)
-    scale = 1.0
-    if item.fit in ("fit", "fill"):
-        scales = (item.width / width, item.height / height)
-        scale = min(scales) if item.fit == "fit" else max(scales)
-    w, h = width * scale, height * scale
-    return ((item.width - w) / 2, (item.height - h) / 2, w, h)
-
-
-def effective_resolution(picture: Picture, item: PictureFrame) -> tuple[float, float] | None:
-    """Pixels to an inch as placed, across and down; None for a drawing, which has none.
-
-    >>> shot = Picture(hash="0" * 64, name="shot.jpg", kind="jpg", width=1200, height=900)
-    >>> effective_resolution(shot, PictureFrame(id="f", x=0, y=0, width=288, height=216))
-    (300.0, 300.0)
-    """
-    if picture.kind == "svg":
-        return None
-    _, _, w, h = picture_rect(picture, item)
-    if w <= 0 or h <= 0:
-        return None
-    return picture.width * 72 / w, picture.height * 72 / h

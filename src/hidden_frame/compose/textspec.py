@@ -6,6 +6,7 @@ from collections.abc import Callable
 from functools import cache
 from typing import NamedTuple
 
+from hidden_frame.compose.anchors import anchored_span
 from hidden_frame.compose.placing import physical
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.memory import remembered
@@ -20,7 +21,7 @@ from hidden_frame.model.styles import (
     computed_characters,
     computed_paragraphs,
 )
-from hidden_frame.model.text import Look, Marker, Paragraph, Run, Text
+from hidden_frame.model.text import Anchor, Look, Marker, Paragraph, Run, Text
 from hidden_frame.typeset.fonts import FontFace, font_book
 from hidden_frame.typeset.fonts.fallback import stretches
 from hidden_frame.typeset.hyphenation import Division
@@ -184,6 +185,9 @@ def _spec(
     tabs = style.tabs if paragraph.tabs is None else paragraph.tabs
     spans = _label(label, style, known)
     for piece in paragraph.content:
+        if isinstance(piece, Anchor):
+            spans.append(anchored_span(piece, base, _caption(piece, paragraph.style, side, known)))
+            continue
         named = known.characters[piece.style] if piece.style is not None else None
         marker = isinstance(piece, Marker)
         string = next(shown) if isinstance(piece, Marker) else piece.text
@@ -213,8 +217,21 @@ def _spec(
         Keeps(
             style.keep_next, style.keep_together, style.least_foot, style.least_head, style.starts
         ),
-        Dress(_border(style.rule_above), _border(style.rule_below), drop, style.on_grid),
+        Dress(
+            _border(style.rule_above),
+            _border(style.rule_below),
+            drop,
+            style.on_grid,
+            any(s.anchored is not None for s in spans),
+        ),
     )
+
+
+def _caption(anchor: Anchor, style: str, side: Side, known: Palette) -> tuple[ParagraphSpec, ...]:
+    """The paragraphs of an anchor's caption; `style` is that of its own paragraph."""
+    named = anchor.caption_style or style
+    lines = anchor.caption.split("\n") if anchor.caption else ()
+    return tuple(_spec(Paragraph(named, (Run(line),)), (), side, known) for line in lines)
 
 
 def _spacing(style: ComputedStyle) -> Spacing:

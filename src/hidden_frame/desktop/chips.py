@@ -102,7 +102,7 @@ class ChipField(QTextEdit):
         for piece in content:
             if isinstance(piece, Marker):
                 self._put(cursor, piece)
-            else:
+            elif isinstance(piece, Run):
                 given = self._given((piece.style, piece.look))
                 cursor.insertText(piece.text.replace(_BREAK, _SHOWN), given)
         self.blockSignals(False)

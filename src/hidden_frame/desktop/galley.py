@@ -37,7 +37,7 @@ from hidden_frame.desktop import theme
 from hidden_frame.desktop.desk.text_edit import TextEdit
 from hidden_frame.desktop.session import Session
 from hidden_frame.model.same import same_ends
-from hidden_frame.model.text import Marker, Paragraph, Text, TextPlace
+from hidden_frame.model.text import Paragraph, Run, Text, TextPlace
 
 MARGIN = 104  # pixels for the names of styles
 _MEASURE = 640  # pixels that a line may be long: longer ones are hard to read
@@ -387,4 +387,4 @@ class _Names(QWidget):
 
 def _plain(paragraph: Paragraph) -> str:
     """A paragraph's characters, each place one of them."""
-    return "".join(_OBJECT if isinstance(c, Marker) else c.text for c in paragraph.content)
+    return "".join(c.text if isinstance(c, Run) else _OBJECT for c in paragraph.content)

@@ -10,8 +10,9 @@ import math
 
 from msgspec.structs import replace
 
-from hidden_frame.compose.drawing import picture_rect
-from hidden_frame.model.items import Crop, Item, PictureFrame
+from hidden_frame.compose.pictures import picture_rect
+from hidden_frame.model.geometry import Crop
+from hidden_frame.model.items import Item, PictureFrame
 from hidden_frame.model.plane.box import Box, Handle
 from hidden_frame.model.plane.matrix import placement
 from hidden_frame.model.publication import Picture, Publication

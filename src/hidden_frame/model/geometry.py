@@ -12,6 +12,7 @@ Share = Annotated[float, Meta(ge=0, le=1)]
 
 Side = Literal["verso", "recto"]
 SIDES: tuple[Side, Side] = ("verso", "recto")
+Fit = Literal["fit", "fill", "actual", "free", "stretch"]
 
 
 class Size(Struct, frozen=True):
@@ -19,6 +20,14 @@ class Size(Struct, frozen=True):
 
     width: Positive
     height: Positive
+
+
+class Crop(Struct, frozen=True):
+    """Where a picture lies in its frame: its top left corner, and its scale (1 = actual size)."""
+
+    x: float
+    y: float
+    scale: Positive
 
 
 class Margins(Struct, frozen=True, kw_only=True):

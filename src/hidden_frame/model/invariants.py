@@ -30,7 +30,7 @@ from hidden_frame.model.styles import (
     chain_of,
     computed_paragraphs,
 )
-from hidden_frame.model.text import Text
+from hidden_frame.model.text import Anchor, Text
 
 S = TypeVar("S", ParagraphStyle, CharacterStyle)
 MAX_TRIM = 14_400.0  # points; the largest page of a PDF, ISO 32000-1 Annex C
@@ -312,3 +312,12 @@ def _text(text: Text, place: str, known: _Known) -> Iterator[str]:
             look = piece.look
             if look is not None and look.colour is not None and look.colour not in known.colours:
                 yield f"On {place}: the colour “{look.colour}” does not exist."
+            if isinstance(piece, Anchor):
+                yield from _anchor(piece, place, known)
+
+
+def _anchor(anchor: Anchor, place: str, known: _Known) -> Iterator[str]:
+    if anchor.picture is not None and anchor.picture not in known.pictures:
+        yield f"On {place}: an anchored picture is not among the publication's."
+    if anchor.caption_style not in (None, *known.paragraphs):
+        yield f"On {place}: the caption's style “{anchor.caption_style}” does not exist."

@@ -11,14 +11,13 @@ from typing import Annotated, Literal
 
 from msgspec import UNSET, Meta, Struct, UnsetType
 
-from hidden_frame.model.geometry import NotNegative, Positive, Share
+from hidden_frame.model.geometry import Crop, Fit, NotNegative, Share
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.text import Text
 
 Faces = Literal["both", "verso", "recto"]
 Placing = Literal["mirrored", "repeated"]
 Vertical = Literal["top", "middle", "bottom"]
-Fit = Literal["fit", "fill", "actual", "free", "stretch"]
 Form = Literal["rectangle", "ellipse", "rounded"]
 Blend = Literal["normal", "multiply"]
 
@@ -39,14 +38,6 @@ class Insets(Struct, frozen=True, kw_only=True, omit_defaults=True):
     bottom: NotNegative = 0.0
     left: NotNegative = 0.0
     right: NotNegative = 0.0
-
-
-class Crop(Struct, frozen=True):
-    """Where a picture lies in its frame: its top left corner, and its scale (1 = actual size)."""
-
-    x: float
-    y: float
-    scale: Positive
 
 
 class _Item(Struct, frozen=True, kw_only=True, omit_defaults=True, tag_field="kind"):

@@ -11,7 +11,7 @@ from typing import Annotated, Literal
 
 from msgspec import Meta, Struct
 
-from hidden_frame.model.geometry import NotNegative, Share
+from hidden_frame.model.geometry import Crop, Fit, NotNegative, Share
 
 MarkerKind = Literal[
     "folio", "page count", "section pages", "section last folio", "section name", "title", "detail"
@@ -77,10 +77,40 @@ class Marker(Struct, frozen=True, tag="marker", tag_field="kind", omit_defaults=
     look: Look | None = None
 
 
-Piece = Run | Marker
+Stands = Literal["in the line", "above the line", "inside", "outside"]
+AnchoredLength = Annotated[float, Meta(ge=1, le=5000)]
+
+
+class Anchor(Struct, frozen=True, tag="anchor", tag_field="kind", omit_defaults=True):
+    """A picture with its caption below it, or a caption alone, that travels with the text: it
+    stands in the line it is anchored in, above that line, or in the inside or outside margin.
+
+    `width` and `height` are the picture's (points; a caption is as high as it needs to be);
+    `distance` parts it from the text it stands above or beside; `shift` lifts it.  A caption is
+    set in a paragraph style; None: that of its paragraph.
+
+    >>> Anchor(width=20, height=20, stands="in the line").picture is None
+    True
+    """
+
+    width: AnchoredLength = 72.0
+    height: AnchoredLength = 72.0
+    stands: Stands = "above the line"
+    picture: str | None = None
+    fit: Fit = "fit"
+    crop: Crop | None = None
+    distance: Annotated[float, Meta(ge=0, le=1000)] = 6.0
+    shift: BaselineShift = 0.0
+    caption: Annotated[str, Meta(max_length=2000)] = ""
+    caption_style: str | None = None
+    style: str | None = None
+    look: Look | None = None
+
+
+Piece = Run | Marker | Anchor
 
 TextPlace = tuple[int, int]
-"""A paragraph, counted from 0, and an offset in it, in which a marker is one character."""
+"""A paragraph, counted from 0, and an offset in it; a marker and an anchor are one character."""
 
 
 class TabStop(Struct, frozen=True, omit_defaults=True):

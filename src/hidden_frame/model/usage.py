@@ -9,7 +9,21 @@ from msgspec import UnsetType
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import holders
 from hidden_frame.model.publication import Publication
-from hidden_frame.model.text import Text
+from hidden_frame.model.text import Anchor, Text
+
+
+def anchors_in(text: Text) -> Iterator[Anchor]:
+    """What is anchored in a text, in its order."""
+    return (piece for p in text for piece in p.content if isinstance(piece, Anchor))
+
+
+def paragraph_styles_in(text: Text) -> Iterator[str]:
+    """The style of each of its paragraphs and captions."""
+    for paragraph in text:
+        yield paragraph.style
+        for piece in paragraph.content:
+            if isinstance(piece, Anchor) and piece.caption_style is not None:
+                yield piece.caption_style
 
 
 def texts_of(publication: Publication) -> Iterator[tuple[str, Text]]:

@@ -8,6 +8,8 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Mapping
 from typing import NamedTuple
 
+from msgspec.structs import replace
+
 from hidden_frame.model.canons import CANONS
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Margins, Size
@@ -160,4 +162,4 @@ def _piece(piece: Piece | str, character_style: Callable[[str], str]) -> Piece:
     named = character_style(piece.style)
     if isinstance(piece, Run):
         return Run(piece.text, named, piece.look)
-    return Marker(piece.shows, piece.detail, named, piece.look)
+    return replace(piece, style=named)

@@ -12,6 +12,7 @@ import math
 from collections.abc import Sequence
 from typing import NamedTuple
 
+from hidden_frame.typeset.anchored import room_above, rows
 from hidden_frame.typeset.line import TextLine
 from hidden_frame.typeset.lines import LineSetter, rise_of
 from hidden_frame.typeset.paragraph import ParagraphSpec, Starts
@@ -151,12 +152,13 @@ class _Filling:
         if rest.place != TextOffset():
             return rest
         while kept and number > 0 and specs[number - 1].keeps.next:
-            block = self.blocks[kept - 1]
-            whole = block.first == 0 and block.paragraph + self.origin == number - 1
-            if not whole or block.set.place(0) != TextOffset():
-                break
+            last = kept
             while kept and self.blocks[kept - 1].paragraph + self.origin == number - 1:
                 kept -= 1
+            block = self.blocks[min(kept, last - 1)]
+            if kept == last or block.first or block.set.place(0) != TextOffset():
+                kept = last
+                break
             number -= 1
         if not kept or number == rest.paragraph:
             return rest  # all that stands here is to stay together: it can't go anywhere
@@ -172,6 +174,8 @@ class _Filling:
         first = known.line_at(begin)
         if first is None:  # broken at another measure
             known, first = lines_from(spec, begin, self.measure), 0
+        if spec.dress.anchored:
+            return self._with_anchors(number, known, first)
         last, leading = known.count, spec.leading
         pitch = self._on_grid(spec) if spec.dress.on_grid else leading
         if self.y + pitch * (last - first - 1) + leading > self.limit:
@@ -187,6 +191,26 @@ class _Filling:
         if drop is not None and first == 0:  # initials reach further down than a short paragraph
             self.y += max(drop.lines - last, 0) * pitch
         return None
+
+    def _with_anchors(self, number: int, known: SetLines, first: int) -> Where | None:
+        """A paragraph some of whose lines need more room above them than others."""
+        spec, leading = known.spec, known.spec.leading
+        pitch = self._on_grid(spec) if spec.dress.on_grid else leading
+        found = rows(known, first, self.y, pitch, self.limit,
+                     on_grid=spec.dress.on_grid, bare=not self.blocks)  # fmt: skip
+        last = first + len(found)
+        if last < known.count:
+            last = self._cut(spec, first, last, known.count)
+        at = begun = first
+        for at in range(first, last):
+            if at + 1 == last or found[at + 1 - first].above:
+                top = found[begun - first].top
+                block = Block(
+                    number - self.origin, known, begun, at + 1, self.region.left, top, pitch
+                )
+                self.blocks.append(block)
+                self.y, begun = block.bottom, at + 1
+        return Where(number, known.place(last)) if last < known.count else None
 
     def _cut(self, spec: ParagraphSpec, first: int, last: int, count: int) -> int:
         """Behind which line a paragraph is parted of whose lines those before `last` have room.
@@ -225,6 +249,8 @@ class _Filling:
         while not setter.done:
             pitch = self._on_grid(spec) if spec.dress.on_grid else spec.leading
             found = self._room(spec, setter)
+            if found and spec.dress.anchored:
+                found = self._below_anchors(spec, setter, found)
             if not found:
                 few = len(self.blocks) - before < spec.keeps.foot or spec.keeps.together
                 if few and before and begin == TextOffset():
@@ -241,10 +267,25 @@ class _Filling:
             self.y += pitch
         return None
 
+    def _below_anchors(
+        self, spec: ParagraphSpec, setter: LineSetter, found: list[tuple[float, float]]
+    ) -> list[tuple[float, float]]:
+        """Moves down by what is anchored in the next line; gives where it has room there."""
+        tried = LineSetter(spec, self.measure)
+        tried.go_on_at(setter.place)
+        above = room_above(tried.line(found[0][1] - found[0][0]))
+        if not above:
+            return found
+        limit = self.limit - spec.leading
+        if self.y + above > limit and (self.blocks or self.y >= limit):
+            return []
+        self.y = min(self.y + above, limit)
+        return self._room(spec, setter)
+
     def _planned(self, number: int, spec: ParagraphSpec, setter: LineSetter) -> bool:
         """Sets what is left of a paragraph beside something in the way, its lines chosen
         together, if all of it has room here; or says that it is to be set line by line."""
-        if spec.dress.on_grid or setter.done:
+        if spec.dress.on_grid or spec.dress.anchored or setter.done:
             return False
         places = self._places(spec)
         lines = setter.through([right - left for _, left, right in places])
@@ -273,7 +314,7 @@ class _Filling:
         """Whether nothing is in the way of a whole paragraph, as far down as it may reach."""
         known = set_paragraph(spec, self.measure)
         first = known.line_at(begin)
-        if first is None:
+        if first is None or spec.dress.anchored:
             return False
         pitch = spec.leading
         if spec.dress.on_grid and self.region.grid is not None:

@@ -74,6 +74,8 @@ class GlyphRun:
 
     @property
     def text(self) -> str:
+        if self.span.anchored is not None:
+            return ""
         parts = zip(self.words, self.spaced, strict=True)
         return "".join((" " if gap else "") + word.text for word, gap in parts)
 

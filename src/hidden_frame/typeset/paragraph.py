@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Literal, NamedTuple
 
+from hidden_frame.model.text import Anchor, Stands
 from hidden_frame.typeset.hyphenation import Dividing
 from hidden_frame.typeset.shaping import Setting
 
@@ -20,12 +21,28 @@ Ink = tuple[float, ...] | SpotInk  # three RGB or four CMYK shares, or a spot co
 PhysicalAlign = Literal["left", "right", "centre", "justified"]
 
 
+class Anchored(NamedTuple):
+    """Something with a size that is anchored in a text (points), what it is, and the paragraphs
+    of its `caption`.
+
+    `distance` parts it from the text that it stands above or beside, `shift` lifts it.
+    """
+
+    stands: Stands
+    width: float
+    height: float
+    distance: float = 0.0
+    shift: float = 0.0
+    what: Anchor | None = None
+    caption: tuple[ParagraphSpec, ...] = ()
+
+
 class Span(NamedTuple):
     """A stretch of text in one look.
 
     A marker's span counts as a single character of its source, whatever it shows; one that
     `goes_on` shows more of the marker before it and counts as none.  `language` None: its
-    words are not hyphenated.
+    words are not hyphenated.  What is `anchored` counts as a marker and has no glyphs.
     """
 
     text: str
@@ -36,6 +53,7 @@ class Span(NamedTuple):
     goes_on: bool = False
     underline: bool = False
     strike: bool = False
+    anchored: Anchored | None = None
 
 
 class Tab(NamedTuple):
@@ -96,12 +114,14 @@ class Drop(NamedTuple):
 
 
 class Dress(NamedTuple):
-    """What a paragraph has besides its lines: rules, initials, and a place on the grid."""
+    """What a paragraph has besides its lines: rules, initials, a place on the grid, and whether
+    anything is `anchored` in it."""
 
     above: Border | None = None
     below: Border | None = None
     drop: Drop | None = None
     on_grid: bool = False
+    anchored: bool = False
 
 
 class ParagraphSpec(NamedTuple):
@@ -127,4 +147,4 @@ class ParagraphSpec(NamedTuple):
 def words_in(spec: ParagraphSpec) -> str:
     """A paragraph's text as it is shown, initials included, without the number before it."""
     initials = spec.dress.drop.span.text if spec.dress.drop is not None else ""
-    return initials + "".join([span.text for span in spec.spans if not span.goes_on])
+    return initials + "".join([s.text for s in spec.spans if not (s.goes_on or s.anchored)])

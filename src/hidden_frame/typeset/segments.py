@@ -20,7 +20,7 @@ from hidden_frame.typeset.breaking.opportunities import all_whole, may_part
 from hidden_frame.typeset.breaking.opportunities import parts as parts_of_word
 from hidden_frame.typeset.hyphenation import Dividing
 from hidden_frame.typeset.paragraph import ParagraphSpec, Span
-from hidden_frame.typeset.shaping import Word
+from hidden_frame.typeset.shaping import Blank, Word
 
 LINE_BREAK = "\u2028"
 
@@ -308,7 +308,7 @@ class _Cutter:
             segment.levels.append(level)
             segment.gap_levels.append(self.gap_level)
         self.shown += len(text)
-        word = dressed.setting.word(text, level % 2 == 1)
+        word = _word(dressed, text, level)
         start = self.x + (self.gap if self.spaced else 0.0)
         segment.words.append(word)
         segment.blanks = segment.blanks or not word.text
@@ -319,3 +319,10 @@ class _Cutter:
         segment.spaced.append(self.spaced)
         self.sources.append(source)
         self.spaced = False
+
+
+def _word(span: Span, text: str, level: int) -> Word:
+    anchored = span.anchored
+    if anchored is None:
+        return span.setting.word(text, level % 2 == 1)
+    return Blank(text, anchored.width if anchored.stands == "in the line" else 0.0, span.setting)

@@ -105,6 +105,20 @@ class Word:
         return stops
 
 
+class Blank(Word):
+    """A width without a glyph, on which something else stands; one character."""
+
+    __slots__ = ()
+
+    def __init__(self, text: str, width: float, setting: Setting) -> None:
+        self.shaped = Shaped(text, (), (), None, (), 0)
+        self.setting = setting
+        self.width = exact(width)
+
+    def stops(self) -> list[float]:
+        return [0.0, self.width]
+
+
 class Manner(NamedTuple):
     """How letters are taken from a font: OpenType features that are on besides the usual ones,
     by their tags, and whether all are capitals."""

@@ -33,7 +33,7 @@ from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Shape
 from hidden_frame.model.lookup import all_pages, base_chain, find_page, section_of, stack_of
 from hidden_frame.model.publication import Publication
-from hidden_frame.model.text import Marker, Piece, Run
+from hidden_frame.model.text import Anchor, Marker, Piece, Run
 
 PLACES: tuple[tuple[str, tuple[PageEdge, FolioPlace]], ...] = (
     ("foot, outside", ("foot", "outside")),
@@ -186,10 +186,11 @@ class FoliosDialog(EditQuestion):
         if not here.folio:
             here = next((f for f in facts.values() if f.folio), here)
         return "".join(
-            c.text
-            if isinstance(c, Run)
-            else marker_value(c, here, publication.title, publication.details)
+            marker_value(c, here, publication.title, publication.details)
+            if isinstance(c, Marker)
+            else c.text
             for c in content
+            if not isinstance(c, Anchor)
         )
 
     def _show_form(self) -> None:

@@ -19,6 +19,7 @@ from hidden_frame.edit.items.draw import add_item, copy_on
 from hidden_frame.edit.looks.colours import recoloured_item, recoloured_text
 from hidden_frame.edit.looks.styles import put_picture
 from hidden_frame.edit.masters.apply import free_name
+from hidden_frame.edit.text.anchors import restyled
 from hidden_frame.model.items import Item, Override, TextFrame
 from hidden_frame.model.numbering import ListNumber
 from hidden_frame.model.paint import Colour, Layer
@@ -31,6 +32,7 @@ from hidden_frame.model.styles import (
     own,
 )
 from hidden_frame.model.text import Marker, Text
+from hidden_frame.model.usage import anchors_in, paragraph_styles_in
 
 N = TypeVar("N", Colour, ParagraphStyle, CharacterStyle)
 S = TypeVar("S", ParagraphStyle, CharacterStyle)
@@ -70,7 +72,7 @@ def clip_of(
 
     texts: list[Text] = values("text")
     pieces = [c for text in texts for p in text for c in p.content]
-    paragraphs = {p.style for text in texts for p in text}
+    paragraphs = {style for text in texts for style in paragraph_styles_in(text)}
     characters = {c.style for c in pieces if c.style}
     styles = _with_bases(publication.paragraph_styles, paragraphs)
     characters |= {
@@ -82,7 +84,7 @@ def clip_of(
     colours |= {computed[s.id].colour for s in styles}
     colours |= {s.colour for s in looks if s.colour}
     colours |= {c.look.colour for c in pieces if c.look is not None and c.look.colour}
-    pictures = set(values("picture"))
+    pictures = {*values("picture"), *(a.picture for t in texts for a in anchors_in(t))}
     details = {c.detail for c in pieces if isinstance(c, Marker) and c.detail}
     layers = set(values("layer"))
     return Clip(
@@ -127,18 +129,17 @@ class Terms(NamedTuple):
     looks: dict[str, str]
 
     def text(self, old: Text) -> Text:
-        restyled = tuple(
+        renamed = tuple(
             replace(
                 p,
-                style=self.styles[p.style],
                 content=tuple(
                     c if c.style is None else replace(c, style=self.looks[c.style])
                     for c in p.content
                 ),
             )
-            for p in old
+            for p in restyled(old, self.styles.__getitem__)
         )
-        return recoloured_text(restyled, self.colours.__getitem__)
+        return recoloured_text(renamed, self.colours.__getitem__)
 
     def item(self, old: Item) -> Item:
         """An item of the clip in the publication's terms."""

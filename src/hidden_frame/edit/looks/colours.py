@@ -21,7 +21,7 @@ from hidden_frame.model.lookup import holders
 from hidden_frame.model.paint import Colour, Fill, Stroke
 from hidden_frame.model.publication import Master, Page, Publication
 from hidden_frame.model.styles import CharacterStyle, ParagraphStyle, own
-from hidden_frame.model.text import Look, Marker, Run, Text
+from hidden_frame.model.text import Look, Piece, Text
 
 Space = Literal["rgb", "cmyk", "spot"]
 H = TypeVar("H", Page, Master)
@@ -136,7 +136,7 @@ def uses(publication: Publication, colour_id: str) -> int:
 def _in_text(text: object, colour_id: str) -> bool:
     if not isinstance(text, tuple):
         return False
-    pieces: list[Run | Marker] = [piece for paragraph in text for piece in paragraph.content]
+    pieces: list[Piece] = [piece for paragraph in text for piece in paragraph.content]
     return any(p.look is not None and p.look.colour == colour_id for p in pieces)
 
 

@@ -9,6 +9,7 @@ from msgspec.structs import replace
 
 from hidden_frame.edit.change import change_texts, new_ids
 from hidden_frame.edit.masters.apply import free_name
+from hidden_frame.edit.text.anchors import restyled
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import character_style, paragraph_style
 from hidden_frame.model.numbering import ListNumber
@@ -24,7 +25,7 @@ from hidden_frame.model.styles import (
     computed_style,
 )
 from hidden_frame.model.text import Text
-from hidden_frame.model.usage import texts_of
+from hidden_frame.model.usage import paragraph_styles_in, texts_of
 
 
 def _put(values: tuple, new: object) -> tuple:
@@ -136,8 +137,8 @@ def style_uses(publication: Publication, style_id: str) -> int:
     """How many paragraphs, runs and markers are set in a style; overridden texts count too."""
     count = 0
     for _, text in texts_of(publication):
+        count += sum(used == style_id for used in paragraph_styles_in(text))
         for paragraph in text:
-            count += paragraph.style == style_id
             count += sum(piece.style == style_id for piece in paragraph.content)
     return count
 
@@ -172,9 +173,9 @@ def delete_paragraph_style(publication: Publication, style_id: str, instead: str
     kept = tuple(s for s in publication.paragraph_styles if s.id != style_id)
 
     def text(old: Text) -> Text:
-        if all(p.style != style_id for p in old):
+        if style_id not in paragraph_styles_in(old):
             return old
-        return tuple(replace(p, style=instead) if p.style == style_id else p for p in old)
+        return restyled(old, lambda style: instead if style == style_id else style)
 
     return replace(change_texts(publication, text), paragraph_styles=kept)
 

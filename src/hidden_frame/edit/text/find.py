@@ -16,7 +16,7 @@ from msgspec.structs import replace
 
 from hidden_frame.edit.text.write import _cells, _pieces
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.text import Marker, Paragraph, Text, TextPlace
+from hidden_frame.model.text import Paragraph, Run, Text, TextPlace
 
 OBJECT = "\ufffc"  # what stands for a marker
 PATIENCE = 3.0  # seconds that an expression may take: some would take years
@@ -72,8 +72,8 @@ def pattern(query: Query) -> re.Pattern[str]:
 
 
 def characters(paragraph: Paragraph) -> str:
-    """A paragraph's characters; a marker is one of them."""
-    return "".join(OBJECT if isinstance(c, Marker) else c.text for c in paragraph.content)
+    """A paragraph's characters; a marker or an anchor is one of them."""
+    return "".join(c.text if isinstance(c, Run) else OBJECT for c in paragraph.content)
 
 
 def hits(text: Text, query: Query, within: Stretch | None = None) -> Iterator[TextHit]:

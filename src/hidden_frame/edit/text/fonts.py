@@ -9,7 +9,7 @@ from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.styles import computed_characters, computed_paragraphs, own
 from hidden_frame.model.text import Piece, Text
-from hidden_frame.model.usage import texts_of
+from hidden_frame.model.usage import paragraph_styles_in, texts_of
 
 
 @remembered()
@@ -20,8 +20,9 @@ def families_used(publication: Publication) -> dict[str, set[str]]:
     used: dict[str, set[str]] = {family: set() for family in paragraphs.values()}
     used |= {family: set() for family in characters.values() if family}
     for holder, text in texts_of(publication):
+        for style in paragraph_styles_in(text):
+            used[paragraphs[style]].add(holder)
         for paragraph in text:
-            used[paragraphs[paragraph.style]].add(holder)
             for piece in paragraph.content:
                 named = characters.get(piece.style or "")
                 own = piece.look.family if piece.look is not None else None

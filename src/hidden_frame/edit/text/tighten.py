@@ -12,7 +12,7 @@ from msgspec.structs import replace
 
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.styles import computed_characters, computed_paragraphs
-from hidden_frame.model.text import Look, Marker, Run, Text
+from hidden_frame.model.text import Look, Piece, Text
 
 # Thousandths of the size.  Common practice of the trade: beyond one in a hundred readers see it.
 MOST = 10
@@ -24,7 +24,7 @@ def tightened(publication: Publication, text: Text, by: float) -> Text:
     paragraphs = computed_paragraphs(publication.paragraph_styles)
     characters = computed_characters(publication.character_styles)
 
-    def tight(piece: Run | Marker, style: str) -> Run | Marker:
+    def tight(piece: Piece, style: str) -> Piece:
         own = characters[piece.style].tracking if piece.style else None
         wanted = (paragraphs[style].tracking if own is None else own) - by
         look = piece.look or Look()

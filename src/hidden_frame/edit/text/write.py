@@ -15,6 +15,7 @@ from msgspec.structs import replace
 
 from hidden_frame.model.text import (
     Alignment,
+    Anchor,
     Look,
     Marker,
     Paragraph,
@@ -28,7 +29,7 @@ from hidden_frame.model.text import (
 MAX_STORY = 20_000_000  # of one story
 MAX_CHARACTERS = 500_000  # of one frame; a longer text belongs in several
 _Dress = tuple[str | None, Look | None]  # a character style, and what goes beyond it
-_Cell = tuple[str | Marker, _Dress]  # a character or a marker, and how it is dressed
+_Cell = tuple[str | Marker | Anchor, _Dress]  # a character or what counts as one, its dress
 _PLAIN: _Dress = (None, None)
 # What ends a paragraph in a text from elsewhere (Unicode UAX #13, newline guidelines); a
 # vertical tab is a line break there.
@@ -138,8 +139,8 @@ def _spliced(paragraph: Paragraph, offset: int, string: str) -> Paragraph | None
     return None
 
 
-def insert_marker(text: Text, place: TextPlace, marker: Marker) -> tuple[Text, TextPlace]:
-    """A marker at a place, dressed as what stands before it."""
+def insert_marker(text: Text, place: TextPlace, marker: Marker | Anchor) -> tuple[Text, TextPlace]:
+    """A marker or an anchor at a place, dressed as what stands before it."""
     index, offset = place
     cells = _cells(text[index])
     dress = cells[offset - 1][1] if offset else _PLAIN
@@ -333,7 +334,7 @@ def plain(text: Text, start: TextPlace | None = None, end: TextPlace | None = No
 def without_markers(text: Text, gone: Callable[[Marker], bool]) -> Text:
     """The text without those of its markers that are meant."""
     return tuple(
-        replace(p, content=tuple(c for c in p.content if isinstance(c, Run) or not gone(c)))
+        replace(p, content=tuple(c for c in p.content if not (isinstance(c, Marker) and gone(c))))
         for p in text
     )
 

@@ -7,7 +7,8 @@ from hidden_frame.desktop.session import Session
 from hidden_frame.interact.cropping import crop_of, moved, picture_of, pulled, within
 from hidden_frame.interact.hits import Spot
 from hidden_frame.interact.shown import change_shown, shown_item
-from hidden_frame.model.items import Crop, PictureFrame
+from hidden_frame.model.geometry import Crop
+from hidden_frame.model.items import PictureFrame
 from hidden_frame.model.plane.box import Handle
 
 

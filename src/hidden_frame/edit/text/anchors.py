@@ -1,0 +1,54 @@
+"""What is anchored in a text: found, changed, dressed in other styles.
+
+>>> from hidden_frame.edit.text.write import insert_marker
+>>> from hidden_frame.model.text import Anchor, Paragraph, Run
+>>> text, _ = insert_marker((Paragraph("body", (Run("ab"),)),), (0, 1), Anchor(width=20.0))
+>>> anchor_at(text, (0, 1)).width
+20.0
+>>> anchor_at(change_anchor(text, (0, 1), width=30.0), (0, 1)).width
+30.0
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from msgspec.structs import replace
+
+from hidden_frame.edit.text.write import cut_out, delete, insert_marker
+from hidden_frame.model.text import Anchor, Paragraph, Piece, Text, TextPlace
+
+
+def anchor_at(text: Text, place: TextPlace) -> Anchor | None:
+    """What is anchored right behind a place, if anything is."""
+    index, offset = place
+    if index >= len(text):
+        return None
+    found = cut_out((text[index],), (0, offset), (0, offset + 1))[0].content
+    return found[0] if found and isinstance(found[0], Anchor) else None
+
+
+def change_anchor(text: Text, place: TextPlace, **changes: object) -> Text:
+    """The text with some of what is said of the anchor right behind a place changed."""
+    anchor = anchor_at(text, place)
+    if anchor is None:
+        return text
+    without, _ = delete(text, place, (place[0], place[1] + 1))
+    changed, _ = insert_marker(without, place, replace(anchor, **changes))
+    return changed
+
+
+def restyled(text: Text, new: Callable[[str], str]) -> Text:
+    """The text with its paragraphs and captions in the styles that take the place of theirs."""
+
+    def piece(old: Piece) -> Piece:
+        if isinstance(old, Anchor) and old.caption_style is not None:
+            return replace(old, caption_style=new(old.caption_style))
+        return old
+
+    def paragraph(old: Paragraph) -> Paragraph:
+        style, content = new(old.style), tuple([piece(c) for c in old.content])
+        same = style == old.style and all(map(lambda a, b: a is b, content, old.content))
+        return old if same else replace(old, style=style, content=content)
+
+    return tuple([paragraph(p) for p in text])
