@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 from PIL import Image
 
+from hidden_frame.checks.content import content_findings
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.scene import PicturePrimitive, Placeholder, TextPrimitive
 from hidden_frame.edit.carry.items import clip_of, pasted
@@ -355,3 +356,25 @@ def test_a_frame_of_its_own_text_makes_room_too():
     assert placed.drawing.height > 66
     publication = change_items(publication, page, {item: {"width": 60.0}})
     assert Composer().compose(publication).scene(page)
+
+
+# -- what is doubtful ------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("anchor", "kind"),
+    [
+        (Anchor(width=300, height=50, picture=PICTURE.hash), "anchored smaller"),
+        (Anchor(width=50, height=50), "anchored empty"),
+        (Anchor(width=120, height=50, picture=PICTURE.hash, stands="outside"),
+         "anchored off the page"),
+        (Anchor(width=50, height=20, picture=PICTURE.hash), None),
+        (Anchor(width=50, stands="inside", caption="A caption alone"), None),
+    ],
+)  # fmt: skip
+def test_checks_say_what_is_doubtful_about_it(anchor, kind):
+    publication, _, _ = told(with_anchor(text_of("a few words of text"), (0, 3), anchor))
+    found = content_findings(Composer().compose(publication), {PICTURE.hash})
+    kinds = [f.kind for f in found if f.kind.startswith("anchored")]
+    assert kinds == ([kind] if kind else [])
+    assert all("anchored" in f.sentence and f.page_id for f in found if f.kind in kinds)

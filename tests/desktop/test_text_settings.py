@@ -202,7 +202,7 @@ def test_offers_in_properties_and_a_frame_that_grows(writing):
 def test_poor_contrast_is_marked_and_told(writing, qtbot):
     writing.type("Pale words")
     writing.key(Qt.Key.Key_A, Ctrl)
-    writing.desk.text.set_look(colour="cream")
+    writing.desk.text.dress.set_look(colour="cream")
     writing.key(Qt.Key.Key_Escape)
     form = writing.window.properties.form
     assert "contrast" in form.poor.text() and form.poor.isVisible()
@@ -270,7 +270,7 @@ def test_lines_are_tinted_where_that_is_asked_for(writing):
         return writing.window.desk.grab().toImage()
 
     writing.type("a considerable observation of the quiet constellation under the autumn night ")
-    writing.window.desk.text.set_alignment("justified")
+    writing.window.desk.text.dress.set_alignment("justified")
     writing.session.edit_text(None)
     plain = desk()
     writing.do("tint lines")

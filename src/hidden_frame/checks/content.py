@@ -27,7 +27,9 @@ from hidden_frame.model.publication import Publication
 ORDER = (
     "story does not fit",
     "text does not fit", "missing picture", "missing character", "off the page",
-    "short of the bleed", "low resolution", "prints nothing", *LINE_FAULTS,
+    "short of the bleed", "low resolution", "anchored off the page", "anchored smaller",
+    "anchored empty",
+    "prints nothing", *LINE_FAULTS,
 )  # fmt: skip
 
 
@@ -148,6 +150,9 @@ _ONE_MANY: Mapping[str, tuple[str, str]] = {
     "off the page": ("item off its page", "items off their pages"),
     "short of the bleed": ("item short of the bleed", "items short of the bleed"),
     "low resolution": ("picture of low resolution", "pictures of low resolution"),
+    "anchored off the page": ("anchored picture off its page", "anchored pictures off their pages"),
+    "anchored smaller": ("anchored picture without room", "anchored pictures without room"),
+    "anchored empty": ("anchored frame without a picture", "anchored frames without pictures"),
     "prints nothing": ("frame that prints nothing", "frames that print nothing"),
 }  # fmt: skip
 

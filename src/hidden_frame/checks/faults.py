@@ -6,6 +6,7 @@ import unicodedata
 from collections.abc import Iterator
 from typing import NamedTuple
 
+from hidden_frame.checks.anchored import anchored_faults
 from hidden_frame.compose.scene import (
     PathPrimitive,
     PicturePrimitive,
@@ -93,6 +94,8 @@ def _of_item(scene: Scene, placed: Placed, limits: Limits) -> Iterator[Fault]:
                     yield fault(kind, LINE_FAULTS[kind])
         elif isinstance(primitive, PicturePrimitive):
             yield from _of_picture(primitive, limits, fault)
+    for kind, what in anchored_faults(scene, placed):
+        yield fault(kind, what)
     if _prints_nothing(placed) and not scene.is_master:
         yield fault("prints nothing", "is empty and prints nothing")
         return
@@ -199,7 +202,9 @@ def _of_edges(scene: Scene, placed: Placed, facing: bool, fault) -> Iterator[Fau
     ):  # fmt: skip
         yield fault("off the page", "lies wholly off the page and is not printed")
         return
-    inked = any(isinstance(p, PathPrimitive | PicturePrimitive) for p in placed.drawing.primitives)
+    kinds = {type(p) for p in placed.drawing.primitives}
+    alone = PicturePrimitive in kinds and TextPrimitive not in kinds
+    inked = PathPrimitive in kinds or alone
     if not bleed or not inked:
         return
     spine = None if not facing else ("left" if scene.side == "recto" else "right")

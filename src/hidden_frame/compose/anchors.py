@@ -47,14 +47,20 @@ def anchored_primitives(
     shown: TextPrimitive, side: Side, pictures: tuple[Picture, ...]
 ) -> Iterator[Primitive]:
     """What is anchored in the lines that a frame shows, in the frame's own coordinates."""
-    text = shown.text
+    for _, one in anchored_on(shown, side):
+        yield from _painted(one, shown, pictures)
+
+
+def anchored_on(shown: TextPrimitive, side: Side) -> Iterator[tuple[int, Standing]]:
+    """What is anchored in the lines that are shown, each with the number of its paragraph there."""
+    text, left = shown.text, side == "recto"
     if not any(spec.dress.anchored for spec in text.specs):
         return
     for line in text.lines[: shown.shown]:
         if text.specs[line.paragraph].dress.anchored:
             column = text.columns[line.column]
-            for one in standing(line.line, line.x, line.top, column, inside_left=side == "recto"):
-                yield from _painted(one, shown, pictures)
+            for one in standing(line.line, line.x, line.top, column, inside_left=left):
+                yield line.paragraph, one
 
 
 def _painted(

@@ -254,11 +254,11 @@ class TextStrip(QFrame):
         self.desk.setFocus()
 
     def _paragraph(self, style: object) -> None:
-        self._then_desk(lambda: self.desk.text.set_paragraph_style(str(style)))
+        self._then_desk(lambda: self.desk.text.dress.set_paragraph_style(str(style)))
 
     def _character(self, style: object) -> None:
         name = None if style is None else str(style)
-        self._then_desk(lambda: self.desk.text.set_character_style(name))
+        self._then_desk(lambda: self.desk.text.dress.set_character_style(name))
 
     def refresh(self) -> None:
         editing = self.session.editing is not None
@@ -266,7 +266,7 @@ class TextStrip(QFrame):
         if editing:
             publication = self.session.publication
             styles = [(s.name, s.id) for s in publication.paragraph_styles]
-            self.style_field.show_choice(styles, self.desk.text.paragraph_style())
+            self.style_field.show_choice(styles, self.desk.text.dress.paragraph_style())
             looks: list[tuple[str, object]] = [("plain", None)]
             looks += [(s.name, s.id) for s in publication.character_styles]
             self.look.show_choice(looks, None)

@@ -94,7 +94,8 @@ class PointerMenus:
         self.commands.refresh()
         menu = self._menu("ItemMenu")
         for name in ("cut", "copy", "duplicate", "repeat", "delete", "", "front", "forward",
-                     "backward", "back", "", "group", "ungroup", "lock"):  # fmt: skip
+                     "backward", "back", "", "anchor item", "", "group", "ungroup",
+                     "lock"):  # fmt: skip
             if name:
                 menu.addAction(self.commands[name])
             else:

@@ -52,7 +52,7 @@ class Dialogs(QObject):
         from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
 
         session = self.session
-        style = self.desk.text.paragraph_style() if session.editing is not None else None
+        style = self.desk.text.dress.paragraph_style() if session.editing is not None else None
         if style is None and len(session.items) == 1:
             item = shown_item(
                 session.publication, session.holder_id, session.items[0], session.side
@@ -64,7 +64,9 @@ class Dialogs(QObject):
         """The character style at the caret, or the first one."""
         from hidden_frame.desktop.dialogs.styles.character import CharacterDialog
 
-        named = self.desk.text.now()["character"] if self.session.editing is not None else None
+        named = (
+            self.desk.text.dress.now()["character"] if self.session.editing is not None else None
+        )
         CharacterDialog(self.session, named, self.window).exec()
 
     def style(self, style_id: str) -> None:

@@ -8,8 +8,17 @@ True
 from __future__ import annotations
 
 import operator
+from collections.abc import Iterator
 
-from hidden_frame.compose.scene import Matrix, PathPrimitive, Placed, Scene, TextPrimitive
+from hidden_frame.compose.scene import (
+    Matrix,
+    PathPrimitive,
+    PicturePrimitive,
+    Placed,
+    Placeholder,
+    Scene,
+    TextPrimitive,
+)
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.plane.box import Bounds, around_all
 from hidden_frame.typeset.line import GlyphRun, TextLine
@@ -30,14 +39,29 @@ def difference(before: Scene, after: Scene) -> Bounds | None:
 
 @remembered()
 def reach(placed: Placed) -> Bounds:
-    """Everything an item may paint, in points on its page: its box, half its stroke, and text
-    that leans out."""
-    left, top, right, bottom = placed.bounds
+    """Everything an item may paint, in points on its page: its box, half its stroke, text that
+    leans out, and what is anchored in it and stands beside it."""
+    left, top, right, bottom = around_all([placed.bounds, *_outside(placed)])
     pens = [
         p.pen.width for p in placed.drawing.primitives if isinstance(p, PathPrimitive) and p.pen
     ]
     out = _SLACK + max(pens, default=0.0)
     return Bounds(left - out, top - out, right + out, bottom + out)
+
+
+def _outside(placed: Placed) -> Iterator[Bounds]:
+    """The boxes of pictures and captions that are part of an item, on its page."""
+    first = placed.drawing.text
+    for p in placed.drawing.primitives:
+        if isinstance(p, PicturePrimitive | Placeholder):
+            x, y, width, height = p.rect
+        elif isinstance(p, TextPrimitive) and p is not first:
+            (left, right), *_ = p.text.columns
+            x, y, width, height = p.x + left, p.y, right - left, p.text.height
+        else:
+            continue
+        corners = [placed.matrix.apply(x + dx, y + dy) for dx in (0, width) for dy in (0, height)]
+        yield around_all(Bounds(cx, cy, cx, cy) for cx, cy in corners)
 
 
 def _lines_changed(a: Placed, b: Placed) -> Bounds | None:

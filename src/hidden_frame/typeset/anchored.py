@@ -10,7 +10,7 @@ import math
 from collections.abc import Iterator
 from typing import NamedTuple
 
-from hidden_frame.typeset.line import TextLine
+from hidden_frame.typeset.line import GlyphRun, TextLine
 from hidden_frame.typeset.paragraph import Anchored
 from hidden_frame.typeset.paragraphs import SetLines
 
@@ -18,11 +18,11 @@ IN_LINE = "\ufffc"  # a line may end on either side of it (UAX #14, CB)
 BESIDE = "\u2060"  # and on neither (WJ)
 
 
-def anchored_in(line: TextLine) -> Iterator[tuple[Anchored, float]]:
-    """What is anchored in a line, and the x of its place from the edge of the measure."""
+def anchored_in(line: TextLine) -> Iterator[tuple[Anchored, GlyphRun]]:
+    """What is anchored in a line, and the run that keeps its place."""
     for run in line.runs:
         if run.span.anchored is not None:
-            yield run.span.anchored, run.x
+            yield run.span.anchored, run
 
 
 def room_above(line: TextLine) -> float:
@@ -78,13 +78,15 @@ def rows(
 
 
 class Standing(NamedTuple):
-    """Something anchored where it stands: its box from the frame's inner corner, points."""
+    """Something anchored where it stands: its box from the frame's inner corner, points, and the
+    offset of its character in its paragraph."""
 
     anchored: Anchored
     x: float
     y: float
     width: float
     height: float
+    offset: int
 
 
 def standing(
@@ -95,23 +97,25 @@ def standing(
     edge, right = column
     in_line = _in_line(line)
     x_above = left + min(line.left, max(right - left, 0.0))
-    for one, x in anchored_in(line):
+    for one, run in anchored_in(line):
+        x, offset = run.x, run.sources()[0][0]
         if one.stands == "in the line":
-            yield _fitted(one, left + x, top + line.rise - one.shift, right - left - x)
+            yield _fitted(one, left + x, top + line.rise - one.shift, right - left - x, offset)
         elif one.stands == "above the line":
             foot = top - in_line - one.distance - one.shift
-            made = _fitted(one, x_above, foot, right - x_above)
+            made = _fitted(one, x_above, foot, right - x_above, offset)
             yield made
             x_above = min(made.x + made.width + one.distance, right)
         else:
             to_left = (one.stands == "inside") == inside_left
             at = edge - one.distance - one.width if to_left else right + one.distance
-            yield Standing(one, at, top - one.shift, one.width, one.height)
+            yield Standing(one, at, top - one.shift, one.width, one.height, offset)
 
 
-def _fitted(one: Anchored, x: float, foot: float, most: float) -> Standing:
+def _fitted(one: Anchored, x: float, foot: float, most: float, offset: int) -> Standing:
     """At a place, its foot given, no wider than there is room and no higher than the head."""
     scale = min(1.0, max(most, 1.0) / one.width)
     if one.height:
         scale = min(scale, max(foot, 1.0) / one.height)
-    return Standing(one, x, foot - one.height * scale, one.width * scale, one.height * scale)
+    high = one.height * scale
+    return Standing(one, x, foot - high, one.width * scale, high, offset)

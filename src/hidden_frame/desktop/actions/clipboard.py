@@ -14,6 +14,7 @@ from PySide6.QtGui import QGuiApplication, QImage
 from hidden_frame.desktop.actions.choices import tell_left_out
 from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.desk.gestures.draw import usual_layer
+from hidden_frame.desktop.desk.items_mime import ITEMS_MIME, Parcel
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.carry.items import Clip, copied
 from hidden_frame.edit.items.draw import remove_items
@@ -33,7 +34,6 @@ from hidden_frame.interact.shown import (
     shown_item,
 )
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import Item, PictureFrame, TextFrame
 from hidden_frame.model.lookup import holder, section_of
 from hidden_frame.model.plane.box import Bounds, around_all, bounds_of
@@ -41,7 +41,6 @@ from hidden_frame.model.publication import Picture, Publication
 from hidden_frame.model.text import Paragraph, Text
 from hidden_frame.storage.pictures import EXTENSIONS, picture_from_bytes, read_picture
 
-ITEMS_MIME = "application/x-hidden-frame-items"
 MAX_FILES = 200
 _GAP = 8.5  # points between things laid out in order, about 3 mm
 _TEXTS = (".txt", ".md", ".text")
@@ -63,22 +62,6 @@ class TextThing(NamedTuple):
 
 
 Thing = PictureThing | TextThing
-
-
-class Parcel(msgspec.Struct, frozen=True):
-    """What goes to the clipboard: a clip, the bytes of its pictures, and the side it is from.
-
-    `told` is the same clip with the words that its frames show of stories; it is for other
-    publications.  Within the one of `home` it is asked what copies of those frames show.
-    """
-
-    clip: Clip
-    blobs: dict[str, bytes]
-    side: Side = "recto"
-    home: str = ""
-    holder: str = ""
-    items: tuple[str, ...] = ()
-    told: Clip | None = None
 
 
 class Clipboard:

@@ -24,6 +24,7 @@ from hidden_frame.edit.stories import (
     unlink,
 )
 from hidden_frame.edit.text.bring import as_paragraphs
+from hidden_frame.interact.anchoring import anchor_waiting
 from hidden_frame.interact.copies import SHOWS, Shows, StoryCopy, copies_showing
 from hidden_frame.interact.faces import Face
 from hidden_frame.interact.filling import fillable, filled_pages
@@ -260,6 +261,19 @@ class StoryActions:
 
         if session.edit("place a picture of the tray", change):
             session.select_items(face, (made[0],))
+
+    def anchor_waiting(self, story_id: str) -> None:
+        """All pictures of a story's tray, each in the text where it stood."""
+        session = self.session
+        many = len(find_story(session.publication, story_id).waiting)
+        flow = session.composition.flow(story_id)
+        region = flow.stops[0].room.regions[0] if flow.stops else None
+        room = (region.measure, region.height) if region is not None else (200.0, 400.0)
+        if session.edit("anchor the tray's pictures", lambda p: anchor_waiting(p, story_id, *room)):
+            one = many == 1
+            session.noticed.emit(
+                f"{many} picture{'' if one else 's'} now travel{'s' if one else ''} with the text."
+            )
 
     # -- in and out ------------------------------------------------------------------------
 

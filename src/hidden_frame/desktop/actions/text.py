@@ -2,9 +2,18 @@
 
 from __future__ import annotations
 
+from pathlib import Path
+
+from PySide6.QtWidgets import QFileDialog
+
 from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.session import Session
+from hidden_frame.interact.anchoring import anchor_item
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.items import PictureFrame, TextFrame
+from hidden_frame.model.lookup import holder
 from hidden_frame.model.text import Marker
+from hidden_frame.storage.pictures import EXTENSIONS, read_picture
 
 
 class TextActions:
@@ -19,14 +28,14 @@ class TextActions:
 
     def toggle(self, name: str) -> None:
         """Bold or italic, on or off."""
-        self.desk.text.toggle(name)
+        self.desk.text.dress.toggle(name)
         self.desk.setFocus()
 
     def style(self, number: int) -> None:
         """The paragraph in the style at this place of the list, counted from 1."""
         styles = self.session.publication.paragraph_styles
         if number <= len(styles):
-            self.desk.text.set_paragraph_style(styles[number - 1].id)
+            self.desk.text.dress.set_paragraph_style(styles[number - 1].id)
             self.desk.setFocus()
 
     def has_style(self, number: int) -> bool:
@@ -38,8 +47,57 @@ class TextActions:
         return f"Paragraph style “{name}”"
 
     def two_ends(self) -> None:
-        self.desk.text.split_ends()
+        self.desk.text.dress.split_ends()
         self.desk.setFocus()
+
+    def anchor_picture(self, path: Path | None = None) -> None:
+        """A picture file, chosen from the disk, anchored at the caret."""
+        if path is None:
+            kinds = " ".join(f"*.{e}" for e in EXTENSIONS)
+            name, _ = QFileDialog.getOpenFileName(
+                self.desk.window(), "Anchor a picture in the text", "", f"Pictures ({kinds})"
+            )
+            if not name:
+                return
+            path = Path(name)
+        try:
+            self.desk.text.anchors.put_picture(*read_picture(path))
+        except Refusal as refusal:
+            self.session.noticed.emit(str(refusal))
+        self.desk.setFocus()
+
+    def anchored(self) -> bool:
+        return self.editing() and self.desk.text.anchors.now() is not None
+
+    def free(self) -> None:
+        """What is anchored and selected, out of the text onto its page."""
+        self.desk.text.anchors.free()
+
+    def can_anchor(self) -> bool:
+        """Whether one item of a page's own is selected that is a picture or a caption."""
+        session = self.session
+        if session.mode != "pages" or len(session.items) != 1 or self.editing():
+            return False
+        own = holder(session.publication, session.holder_id).items
+        item = next((i for i in own if i.id == session.items[0]), None)
+        told = item is not None and session.composition.told(session.holder_id, item.id)
+        return isinstance(item, PictureFrame | TextFrame) and not told
+
+    def anchor_item(self) -> None:
+        """The selected item in the text nearest to it, where it is selected again."""
+        session, page = self.session, self.session.holder_id
+        try:
+            changed, at, place = anchor_item(session.composition, page, session.items[0])
+        except Refusal as refusal:
+            session.noticed.emit(str(refusal))
+            return
+        if session.edit("anchor in the text", lambda _: changed):
+            face = next(f for f in session.faces() if f.holder_id == page)
+            session.select_items(face, (at.frame,))
+            told = session.composition.told(page, at.frame)
+            if told is None or not self.desk.text.write_at(told.story.id, place):
+                self.desk.begin_text()
+            self.desk.text.anchors.select(place)
 
     def marker(self, marker: Marker) -> None:
         self.desk.text.insert_marker(marker)

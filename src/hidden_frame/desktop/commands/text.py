@@ -23,6 +23,11 @@ def commands(window: Workplace) -> list[Row]:
         Command("two ends", menu, "Two ends: tab to the right edge", "Ctrl+Shift+T",
                 text.two_ends, text.editing),
         None,
+        Command("anchor picture", menu, "Anchor a picture…", "", lambda: text.anchor_picture(),
+                text.editing),
+        Command("anchor item", menu, "Anchor in the text", "", text.anchor_item, text.can_anchor),
+        Command("free anchored", menu, "Free from the text", "", text.free, text.anchored),
+        None,
     ]  # fmt: skip
     stories = window.stories
     rows += [

@@ -35,6 +35,7 @@ from hidden_frame.desktop.desk.text_edit import TextEdit, wants_key
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.session import Editing, Session
 from hidden_frame.desktop.settings import settings
+from hidden_frame.interact.anchoring import frame_over
 from hidden_frame.interact.faces import Face
 from hidden_frame.interact.hits import Spot, hit
 
@@ -66,7 +67,7 @@ class Desk(QWidget):
         self.text = TextEdit(session, self.selected.edited)
         self.text.moved.connect(self.update)
         self.tabs = TabRuler(self)
-        self.tabs.changed.connect(self.text.set_tabs)
+        self.tabs.changed.connect(self.text.dress.set_tabs)
         for moved in (self.camera.moved, self.text.moved):
             moved.connect(self._rule)
         self.hand = Hand(session, self.camera, self.selected)
@@ -209,6 +210,8 @@ class Desk(QWidget):
             self.out_mark_pressed.emit()
             return
         if self.session.editing is not None:
+            if self.text.anchors.press(spot):
+                return
             if self.text.holds(spot):
                 extend = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
                 self.hand.pressed = point
@@ -279,13 +282,20 @@ class Desk(QWidget):
         spot = self.camera.spot(event.position())
         if self.session.proof:
             return
+        if self.session.editing is not None and self.text.anchors.press(spot):
+            return
         if self.session.editing is not None and self.text.holds(spot):
             self.text.select_word(spot)
             return
         if self.session.cropping:
             self.session.crop(False)
-        elif self.hand.pick(spot, Qt.KeyboardModifier.NoModifier, alone=True):
+            return
+        over = frame_over(self.session.scene_of(spot.face), spot.face.side, spot.x, spot.y)
+        if over is not None:
+            self.session.select_items(spot.face, (over.item_id,))
+        if over or self.hand.pick(spot, Qt.KeyboardModifier.NoModifier, alone=True):
             self.begin_text((spot.x, spot.y))
+            self.text.anchors.press(spot)
 
     def begin_text(self, at: tuple[float, float] | None = None) -> None:
         """Starts editing the selected frame's text, or cropping its picture, if it may be

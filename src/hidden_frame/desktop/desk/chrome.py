@@ -130,9 +130,29 @@ def paint_bleed(painter: QPainter, sheet: ShownFace, view: View, theme: Theme) -
 
 def outline(placed: Placed, face: Face, view: View) -> QPolygonF:
     """An item's box on the widget, turned as it is."""
-    w, h = placed.drawing.width, placed.drawing.height
-    points = [placed.matrix.apply(x, y) for x, y in ((0, 0), (w, 0), (w, h), (0, h))]
+    return part_outline(Bounds(0, 0, placed.drawing.width, placed.drawing.height),
+                        placed, face, view)  # fmt: skip
+
+
+def part_outline(part: Bounds, placed: Placed, face: Face, view: View) -> QPolygonF:
+    """A part of an item, given in its own coordinates, on the widget, turned as the item is."""
+    left, top, right, bottom = part
+    corners = ((left, top), (right, top), (right, bottom), (left, bottom))
+    points = [placed.matrix.apply(x, y) for x, y in corners]
     return QPolygonF([QPointF(*view.to_widget(x + face.x, y)) for x, y in points])
+
+
+def paint_anchored(
+    painter: QPainter, part: Bounds, placed: Placed, face: Face, view: View, colours: Theme
+) -> None:
+    """What is anchored in a text and selected: framed, with a mark at each corner."""
+    shape = part_outline(part, placed, face, view)
+    painter.setPen(QPen(QColor(colours.action), 2.0))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.drawPolygon(shape)
+    painter.setBrush(QColor(colours.action))
+    for corner in shape.toList():
+        painter.drawRect(QRectF(corner.x() - 3, corner.y() - 3, 6, 6))
 
 
 @remembered()

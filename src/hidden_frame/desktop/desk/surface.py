@@ -224,6 +224,10 @@ def _paint_editing(
         painter.setPen(QPen(QColor(colours.action), 1.4))
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.drawPolygon(chrome.outline(placed, face, desk.view))
+        anchored = desk.writing.anchors.seen()
+        if anchored is not None:
+            chrome.paint_anchored(painter, anchored.box, placed, face, desk.view, colours)
+            return
     elif desk.writing.told() is None:
         return
     caret, spans = desk.writing.marks(face.holder_id, placed)

@@ -235,7 +235,7 @@ def rule(
     )
     ruled = Ruled(
         right - left, style.indent_left, style.indent_first, style.indent_right,
-        writing.tabs(), view.zoom, session.publication.setup.unit,
+        writing.dress.tabs(), view.zoom, session.publication.setup.unit,
     )  # fmt: skip
     x, y = placed.matrix.apply(left + block.x, 0.0)
     ruler.follow(ruled, *view.to_widget(x + face.x, y))

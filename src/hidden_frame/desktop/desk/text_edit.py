@@ -1,35 +1,29 @@
-"""Text edited in place: caret and selection, keys to edits."""
+"""Text edited in place: caret and selection, keys to edits (how it is dressed: `text_dress`)."""
 
 from __future__ import annotations
 
 import time
 from collections.abc import Callable
-from typing import Any
 
 from PySide6.QtCore import QObject, Qt, Signal
 from PySide6.QtGui import QGuiApplication, QKeyEvent, QKeySequence
 
 from hidden_frame.compose.composer import Told
 from hidden_frame.compose.scene import Placed, TextPrimitive
+from hidden_frame.desktop.desk.items_mime import anchorable
+from hidden_frame.desktop.desk.text_anchors import TextAnchors
+from hidden_frame.desktop.desk.text_dress import TextDress
 from hidden_frame.desktop.desk.text_mime import as_mime, from_mime
 from hidden_frame.desktop.session import Editing, Session
-from hidden_frame.edit.looks.styles import put_paragraph_style
 from hidden_frame.edit.stories import set_story_text
 from hidden_frame.edit.text import write as edit_text
-from hidden_frame.edit.text.depart import as_styled, departures, style_of
 from hidden_frame.interact.carets import END, START, by_line
 from hidden_frame.interact.hits import Spot, hit
 from hidden_frame.interact.shown import change_shown, shown_item
 from hidden_frame.model.items import TextFrame
-from hidden_frame.model.lookup import paragraph_style
 from hidden_frame.model.plane.box import Bounds
 from hidden_frame.model.publication import Publication
-from hidden_frame.model.styles import (
-    CHARACTER_PROPERTIES,
-    computed_characters,
-    computed_style,
-)
-from hidden_frame.model.text import STEADY, Alignment, Marker, TabStop, Text, TextPlace
+from hidden_frame.model.text import STEADY, Marker, Text, TextPlace
 from hidden_frame.typeset.caret import Caret, caret_at, place_at, reads_from_right, spans_of
 
 _WAYS = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1, Qt.Key.Key_Home: START, Qt.Key.Key_End: END}
@@ -65,11 +59,13 @@ class TextEdit(QObject):
     def __init__(self, session: Session, placed: Callable[[], Placed | None]) -> None:
         super().__init__()
         self.session = session
-        self._placed = placed
+        self.placed = placed
         self.caret: TextPlace = (0, 0)
         self.anchor: TextPlace = (0, 0)
         self._typed, self._typed_at = "", 0.0
         self._making = False  # whether the selection is what an input method is making
+        self.dress = TextDress(self)
+        self.anchors = TextAnchors(self)
 
     # -- the text ----------------------------------------------------------------
 
@@ -95,7 +91,7 @@ class TextEdit(QObject):
             return None
         return self.session.composition.told(editing.holder_id, editing.item_id)
 
-    def _first(self) -> int:
+    def first(self) -> int:
         """The number in the text of the paragraph from which the edited frame counts."""
         told, editing = self.told(), self.session.editing
         if told is None or editing is None:
@@ -103,7 +99,7 @@ class TextEdit(QObject):
         return told.flow.first_paragraph(editing.holder_id, editing.item_id)
 
     def block(self) -> TextPrimitive | None:
-        placed = self._placed()
+        placed = self.placed()
         return None if placed is None else placed.drawing.text
 
     def begin(self, editing: Editing, at: tuple[float, float] | None = None) -> None:
@@ -175,7 +171,7 @@ class TextEdit(QObject):
             )
         return room
 
-    def _change(
+    def change(
         self,
         name: str,
         text: Text,
@@ -183,6 +179,7 @@ class TextEdit(QObject):
         merge: str = "",
         before: Callable[[Publication], Publication] = lambda p: p,
     ) -> None:
+        """The text as another one, the caret at a place; `before` belongs to the same step."""
         editing = self.session.editing
         if editing is None:
             return
@@ -201,7 +198,8 @@ class TextEdit(QObject):
         self.caret = self.anchor = place
         self._follow()
 
-    def _without_selection(self) -> tuple[Text, TextPlace]:
+    def without_selection(self) -> tuple[Text, TextPlace]:
+        """The text without what is selected, and where that stood."""
         start, end = self.selection
         text = self.text
         return edit_text.delete(text, start, end) if start != end else (text, start)
@@ -211,9 +209,9 @@ class TextEdit(QObject):
             return
         if merge:
             self._pause(string)
-        text, place = self._without_selection()
+        text, place = self.without_selection()
         text, place = edit_text.insert(text, place, string)
-        self._change("typing" if merge else "paste text", text, place, merge)
+        self.change("typing" if merge else "paste text", text, place, merge)
 
     def _pause(self, string: str) -> None:
         """Ends an undo step as people write: after a rest, with a new paragraph, and with
@@ -230,8 +228,8 @@ class TextEdit(QObject):
     def compose(self, made: str, making: str) -> None:
         """What an input method has made, and what it is making, which the next call replaces."""
         if self._making:  # what was shown for the time being
-            text, place = self._without_selection()
-            self._change("typing", text, place, "typing")
+            text, place = self.without_selection()
+            self.change("typing", text, place, "typing")
         self._making = False
         if made:
             self.insert(made)
@@ -248,102 +246,12 @@ class TextEdit(QObject):
                 "a frame of the master."
             )
             return
-        text, place = self._without_selection()
+        text, place = self.without_selection()
         text, place = edit_text.insert_marker(text, place, marker)
-        self._change("insert marker", text, place)
+        self.change("insert marker", text, place)
         self.session.seal()
 
-    def set_paragraph_style(self, style: str) -> None:
-        start, end = self.selection
-        text = edit_text.set_paragraph_style(self.text, start[0], end[0], style)
-        self._keep("paragraph style", text)
-
-    def set_look(self, **changes: object) -> None:
-        """The selection with some of its look changed; without one, the caret's word."""
-        start, end = self._stretch()
-        if start == end:
-            self.session.noticed.emit("Nothing is selected; select the characters to change.")
-            return
-        self._keep("character look", edit_text.set_look(self.text, start, end, **changes))
-
-    def _stretch(self) -> tuple[TextPlace, TextPlace]:
-        start, end = self.selection
-        return edit_text.word_around(self.text, start) if start == end else (start, end)
-
-    def set_alignment(self, alignment: Alignment | None) -> None:
-        """The selected paragraphs aligned otherwise than their style says; None follows it."""
-        start, end = self.selection
-        text = edit_text.set_alignment(self.text, start[0], end[0], alignment)
-        self._keep("alignment", text)
-
-    def tabs(self) -> tuple[TabStop, ...]:
-        """The tab stops of the caret's paragraph, its own or its style's."""
-        paragraph = self.text[self.caret[0]]
-        style = computed_style(self.session.publication.paragraph_styles, paragraph.style)
-        return style.tabs if paragraph.tabs is None else paragraph.tabs
-
-    def set_tabs(self, tabs: tuple[TabStop, ...]) -> None:
-        """The selected paragraphs with tab stops of their own."""
-        start, end = self.selection
-        self._keep("tab stops", edit_text.set_tabs(self.text, start[0], end[0], tabs))
-
-    def departures(self) -> tuple[str, ...]:
-        """What is selected, or the caret's paragraph, says besides its styles."""
-        return departures(self.text, *self.selection) if self.text else ()
-
-    def clear_departures(self) -> None:
-        """The selected paragraphs as their styles say."""
-        start, end = self.selection
-        self._keep("as the styles say", as_styled(self.text, start[0], end[0]))
-
-    def make_style(self) -> None:
-        """A new style that says what the caret's paragraph does, which is set in it."""
-        publication, style_id, text = style_of(
-            self.session.history.now, self.text, self.selection[0][0]
-        )
-        style = paragraph_style(publication, style_id)
-        self._keep("new style", text, lambda p: put_paragraph_style(p, style))
-        self.session.noticed.emit(
-            f"The style “{style.name}” was made of this paragraph; Ctrl+T changes its name."
-        )
-
-    def toggle(self, name: str) -> None:
-        """Bold or italic put on the selection, or taken off it."""
-        self.set_look(**{name: not self.now()[name]})
-
-    def split_ends(self) -> None:
-        """A line with two ends: what follows the caret goes to the right edge."""
-        text, place = self._without_selection()
-        text, place = edit_text.split_ends(text, place)
-        self._change("tab to the right edge", text, place)
-        self.session.seal()
-
-    def now(self) -> dict[str, Any]:
-        """How the text at the caret looks: its own look over its styles."""
-        text, publication = self.text, self.session.publication
-        paragraph = text[self.caret[0]]
-        style = computed_style(publication.paragraph_styles, paragraph.style)
-        start, _ = self.selection
-        at = (start[0], start[1] + 1) if self.anchor != self.caret else self.caret
-        at = at if at[1] <= edit_text.length(text[at[0]]) else self.caret
-        named, own = edit_text.dress_at(text, at)
-        character = computed_characters(publication.character_styles).get(named or "")
-        found: dict[str, Any] = {"style": paragraph.style, "character": named}
-        found["alignment"] = paragraph.alignment or style.alignment
-        for name in CHARACTER_PROPERTIES:
-            if name == "language":
-                continue
-            values = (getattr(own, name), getattr(character, name, None), getattr(style, name))
-            found[name] = next(v for v in values if v is not None)
-        found["language"] = own.language
-        return found
-
-    def set_character_style(self, style: str | None) -> None:
-        start, end = self.selection
-        text = edit_text.set_character_style(self.text, start, end, style)
-        self._keep("character style", text)
-
-    def _keep(
+    def keep(
         self,
         name: str,
         text: Text,
@@ -351,15 +259,10 @@ class TextEdit(QObject):
     ) -> None:
         """A change that moves neither caret nor selection."""
         caret, anchor = self.caret, self.anchor
-        self._change(name, text, caret, before=before)
+        self.change(name, text, caret, before=before)
         self.caret, self.anchor = caret, anchor
         self.session.seal()
         self._follow()
-
-    def paragraph_style(self) -> str | None:
-        """The style of the caret's paragraph."""
-        text = self.text
-        return text[self.caret[0]].style if text else None
 
     # -- keys and mouse ----------------------------------------------------------
 
@@ -408,7 +311,7 @@ class TextEdit(QObject):
             self.moved.emit()
 
     def _place_at(self, x: float, y: float) -> TextPlace | None:
-        placed, block, first = self._placed(), self.block(), self._first()
+        placed, block, first = self.placed(), self.block(), self.first()
         if placed is None or block is None or not block.text.lines:
             return _clamped(self.text, (first, 0)) if self.text else None
         px, py = placed.matrix.inverse().apply(x, y)
@@ -469,7 +372,10 @@ class TextEdit(QObject):
             QGuiApplication.clipboard().setMimeData(as_mime(self.session.publication, piece))
 
     def _paste(self) -> None:
-        """Words with what they look like, as far as it is known here."""
+        """Words with what they look like, as far as it is known here; a picture is anchored."""
+        parcel = anchorable(QGuiApplication.clipboard().mimeData())
+        if parcel is not None and self.anchors.put_item(parcel):
+            return
         text = self.text
         piece = from_mime(
             QGuiApplication.clipboard().mimeData(), self.session.publication,
@@ -479,8 +385,8 @@ class TextEdit(QObject):
             self.insert(QGuiApplication.clipboard().text(), merge="")
             return
         if self._has_room(edit_text.total(piece)):
-            text, place = self._without_selection()
-            self._change("paste text", *edit_text.put_in(text, place, piece))
+            text, place = self.without_selection()
+            self.change("paste text", *edit_text.put_in(text, place, piece))
             self.session.seal()
 
     def _delete(self, direction: int) -> None:
@@ -493,7 +399,7 @@ class TextEdit(QObject):
                 end = edit_text.after(text, end)
         if start != end:
             text, place = edit_text.delete(text, start, end)
-            self._change("delete text", text, place, "deleting")
+            self.change("delete text", text, place, "deleting")
 
     def _move(self, key: int, modifiers: Qt.KeyboardModifier) -> None:
         text = self.text
@@ -526,7 +432,7 @@ class TextEdit(QObject):
         block = self.block()
         if block is None or not block.text.lines:
             return False
-        return reads_from_right(block.text, self.caret[0] - self._first(), self.caret[1])
+        return reads_from_right(block.text, self.caret[0] - self.first(), self.caret[1])
 
     def _by_line(self, key: int) -> TextPlace:
         block, told, editing = self.block(), self.told(), self.session.editing

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QFrame, QScrollArea, QVBoxLayout, QWidget
 
 from hidden_frame.compose.contrast import poor_contrast
 from hidden_frame.desktop.desk.text_edit import TextEdit
+from hidden_frame.desktop.properties.anchored import AnchoredForm
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.properties.guide import GuideForm
 from hidden_frame.desktop.properties.item import ItemForm
@@ -68,8 +69,10 @@ class Properties(QScrollArea):
         session = self.session
         form: Form | None
         if session.editing is not None:
-            form = self._form(("text", session.editing)) or self._set(TextForm(session, self.text))
-            assert isinstance(form, TextForm)
+            anchored = self.text.anchors.now() is not None
+            kind = AnchoredForm if anchored else TextForm
+            form = self._form((kind, session.editing)) or self._set(kind(session, self.text))
+            assert isinstance(form, TextForm | AnchoredForm)
             form.load()
         elif len(session.items) == 1:
             self._item(session.items[0])
@@ -119,7 +122,8 @@ class Properties(QScrollArea):
         old, self.form = self.form, form
         if old is not None and old is not form:
             old.hide()
-            if isinstance(old, (TextForm, GuideForm)):  # each serves one text, one guide
+            # Each of these serves one text, or one guide.
+            if isinstance(old, (TextForm, AnchoredForm, GuideForm)):
                 self._kept = {k: f for k, f in self._kept.items() if f is not old}
                 # One of its own buttons may be what is being clicked: it goes a moment later.
                 old.deleteLater()

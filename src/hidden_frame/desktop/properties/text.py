@@ -31,49 +31,49 @@ class TextForm(Form):
         self.note("Changes the selection, or the word at the caret.")
         self.heading("PARAGRAPH")
         self.style_field = Choice("Paragraph style")
-        self.style_field.committed.connect(lambda v: text.set_paragraph_style(str(v)))
+        self.style_field.committed.connect(lambda v: text.dress.set_paragraph_style(str(v)))
         self.row("Style", self.style_field)
         self.alignment = Choice("Alignment")
-        self.alignment.committed.connect(text.set_alignment)
+        self.alignment.committed.connect(text.dress.set_alignment)
         self.row("Alignment", self.alignment)
         (self.ends,) = self.buttons("Two ends: tab to the right edge")
         self.ends.setToolTip("What follows the caret goes to the right edge of the line")
-        self.ends.clicked.connect(text.split_ends)
+        self.ends.clicked.connect(text.dress.split_ends)
         self.departs = self.note()
         self.styled, self.made = self.buttons("As its style says", "New style of it")
         self.styled.setToolTip("Takes off what the paragraph and its characters say themselves")
-        self.styled.clicked.connect(text.clear_departures)
+        self.styled.clicked.connect(text.dress.clear_departures)
         self.made.setToolTip("A style that says what this paragraph does, which is set in it")
-        self.made.clicked.connect(text.make_style)
+        self.made.clicked.connect(text.dress.make_style)
         self.heading("CHARACTERS")
         self.character = Choice("Character style")
         self.character.committed.connect(
-            lambda v: text.set_character_style(None if v is None else str(v))
+            lambda v: text.dress.set_character_style(None if v is None else str(v))
         )
         self.row("Style", self.character)
         self.family = Choice("Font")
-        self.family.committed.connect(lambda v: text.set_look(family=v))
+        self.family.committed.connect(lambda v: text.dress.set_look(family=v))
         self.row("Font", self.family)
         self.size_field = NumberField("Size", "pt", 0.5, limits(Look, "size")[1] or 0)
-        self.size_field.committed.connect(lambda v: text.set_look(size=v))
+        self.size_field.committed.connect(lambda v: text.dress.set_look(size=v))
         self.row("Size", self.size_field)
         low, high = limits(Look, "tracking")
         self.tracking = NumberField("Tracking", "/1000 em", low or 0, high or 0)
-        self.tracking.committed.connect(lambda v: text.set_look(tracking=v))
+        self.tracking.committed.connect(lambda v: text.dress.set_look(tracking=v))
         self.row("Tracking", self.tracking)
         self.colour = ColourChoice("Text colour", session)
-        self.colour.committed.connect(lambda v: text.set_look(colour=v))
+        self.colour.committed.connect(lambda v: text.dress.set_look(colour=v))
         self.row("Colour", self.colour)
         self.tint = NumberField("Text tint", "%", 0, 100, 100.0)
-        self.tint.committed.connect(lambda v: text.set_look(tint=v))
+        self.tint.committed.connect(lambda v: text.dress.set_look(tint=v))
         self.row("Tint", self.tint)
         self.language = Choice("Language of these characters")
         self.language.setToolTip("Decides where words are divided")
-        self.language.committed.connect(lambda v: text.set_look(language=v))
+        self.language.committed.connect(lambda v: text.dress.set_look(language=v))
         self.row("Language", self.language)
         self.bold, self.italic = QCheckBox("Bold"), QCheckBox("Italic")
-        self.bold.clicked.connect(lambda on: text.set_look(bold=on))
-        self.italic.clicked.connect(lambda on: text.set_look(italic=on))
+        self.bold.clicked.connect(lambda on: text.dress.set_look(bold=on))
+        self.italic.clicked.connect(lambda on: text.dress.set_look(italic=on))
         self.row("", self.bold)
         self.row("", self.italic, beside=True)
         self.chosen: dict[str, Choice | QCheckBox] = {}
@@ -82,7 +82,7 @@ class TextForm(Form):
         low, high = limits(Look, "shift")
         self.shift = NumberField("Baseline shift", "pt", low or 0, high or 0)
         self.shift.setToolTip(SHIFT_HINT)
-        self.shift.committed.connect(lambda v: text.set_look(shift=v))
+        self.shift.committed.connect(lambda v: text.dress.set_look(shift=v))
         self.row("Shift", self.shift)
         (self.plain,) = self.buttons("As the styles say")
         self.plain.clicked.connect(self._plain)
@@ -92,24 +92,24 @@ class TextForm(Form):
         name = each.name
         if each.values is None:
             box = QCheckBox(each.label)
-            box.clicked.connect(lambda on: self.text.set_look(**{name: on}))
+            box.clicked.connect(lambda on: self.text.dress.set_look(**{name: on}))
             self.row("", box)
             self.chosen[name] = box
         else:
             field = Choice(each.label)
-            field.committed.connect(lambda v: self.text.set_look(**{name: v}))
+            field.committed.connect(lambda v: self.text.dress.set_look(**{name: v}))
             self.row(each.label, field)
             self.chosen[name] = field
         self.chosen[name].setToolTip(each.hint)
 
     def _plain(self) -> None:
         names = Look.__struct_fields__
-        self.text.set_look(**dict.fromkeys(names, None))
+        self.text.dress.set_look(**dict.fromkeys(names, None))
 
     def load(self) -> None:
         publication = self.session.publication
-        now: dict[str, Any] = self.text.now()
-        departs = [name.replace("_", " ") for name in self.text.departures()]
+        now: dict[str, Any] = self.text.dress.now()
+        departs = [name.replace("_", " ") for name in self.text.dress.departures()]
         told = (
             f"Besides its style: {', '.join(departs)}" if departs else "Nothing besides its style"
         )

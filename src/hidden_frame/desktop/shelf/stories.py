@@ -53,6 +53,9 @@ class StoryList(QWidget):
         self.tray = QPushButton()
         self.tray.setToolTip("On the page where the story speaks of it; text runs around it")
         column.addWidget(self.tray)
+        self.anchor = QPushButton()
+        self.anchor.setToolTip("Each travels with the paragraph that it stood at")
+        column.addWidget(self.anchor)
         self.grows = QCheckBox("Its section grows with it")
         self.grows.setToolTip("Pages are added at the section's end, and taken away, as it needs")
         column.addWidget(self.grows)
@@ -78,6 +81,7 @@ class StoryList(QWidget):
         self.delete.clicked.connect(lambda: actions.delete(self.chosen()))
         self.rename.clicked.connect(self._rename)
         self.tray.clicked.connect(lambda: actions.place_waiting(self.chosen()))
+        self.anchor.clicked.connect(lambda: actions.anchor_waiting(self.chosen()))
         self.grows.clicked.connect(lambda on: actions.set_grows(self.chosen(), on))
         self._later = QTimer(self)  # counting the words of a long story takes longer than a key
         self._later.setSingleShot(True)
@@ -136,6 +140,7 @@ class StoryList(QWidget):
                 widget.deleteLater()
         if not story_id:
             self.tray.hide()
+            self.anchor.hide()
             self.told.setText(
                 "No story yet. Bring in a manuscript, or link one text frame to the next by the "
                 "mark at its foot."
@@ -153,6 +158,10 @@ class StoryList(QWidget):
         many = len(story.waiting)
         self.tray.setVisible(many > 0)
         self.tray.setText(f"Place the next of {many} picture{'s' * (many != 1)}")
+        self.anchor.setVisible(many > 0)
+        self.anchor.setText(
+            "Anchor it where it stood" if many == 1 else "Anchor all where they stood"
+        )
         self.grows.setChecked(story.grows)
         self.grows.setEnabled(bool(story.sections))
         for offer in offers(composition, story_id):
