@@ -64,7 +64,8 @@ styles = st.fixed_dictionaries(
         "least_foot": st.sampled_from([1, 2, 40]), "least_head": st.sampled_from([1, 2, 40]),
         "starts": st.sampled_from(["anywhere", "frame", "page", "right page", "left page"]),
         "on_grid": st.booleans(), "drop_lines": st.sampled_from([0, 2, 3, 20]),
-        "balanced": st.booleans(),
+        "balanced": st.booleans(), "glyph_scale": st.floats(0, 5),
+        "reads": st.sampled_from(["as its letters", "left to right", "right to left"]),
         "drop_letters": st.sampled_from([1, 2, 20]), "rule_above": rules, "rule_below": rules,
         "number": numbers,
     }

@@ -26,7 +26,7 @@ from hidden_frame.typeset.bidi.order import visual
 from hidden_frame.typeset.caret import place_at, spans_of, stops
 from hidden_frame.typeset.fonts import font_book
 from hidden_frame.typeset.lines import set_lines
-from hidden_frame.typeset.paragraph import ParagraphSpec, Span
+from hidden_frame.typeset.paragraph import Dress, ParagraphSpec, Span, Tab
 from hidden_frame.typeset.region import Region
 from hidden_frame.typeset.shaping import setting_of, shape
 from hidden_frame.typeset.text import set_text
@@ -147,3 +147,87 @@ def test_hebrew_is_read_back_from_a_pdf_letter_by_letter():
     )
     read = pypdfium2.PdfDocument(data)[0].get_textpage().get_text_range()
     assert sorted(read.split()) == sorted(words.split())
+
+
+@pytest.mark.parametrize("words", ["אבג דהו זחט", "אבג דהו זחט.", "abc אבג def", "אבג 12 דהו"])
+@pytest.mark.parametrize("align", ["left", "centre", "justified"])
+def test_letters_are_printed_where_their_line_says(words, align):
+    """The exported PDF, read by PDFium: each letter stands once in these words."""
+    publication = new_publication("Places", Setup(trim=TRIMS["A5"]), 1)
+    page = publication.sections[0].pages[0].id
+    text = (Paragraph("body", (Run(words),), alignment=align),)
+    frame = TextFrame(id="", x=30, y=30, width=200, height=40, text=text)
+    publication, item = add_item(publication, page, frame)
+    composition = Composer().compose(publication)
+    placed = next(p for p in composition.scene(page).placed if p.item_id == item)
+    (line,) = placed.drawing.text.text.lines
+    shown = pypdfium2.PdfDocument(pdf_bytes(composition, {}))[0].get_textpage()
+    printed = {}
+    for n, letter in enumerate(shown.get_text_range()):
+        if letter.isalnum():
+            left, _, right, _ = shown.get_charbox(n, loose=True)
+            printed[letter] = (left + right) / 2
+    seen = 0
+    for run in line.runs:
+        for word, x in zip(run.words, run.xs, strict=True):
+            stops = word.stops()
+            for n, letter in enumerate(word.text):
+                if letter in printed:
+                    middle = 30 + line.x + x + (stops[n] + stops[n + 1]) / 2
+                    assert printed[letter] == pytest.approx(middle, abs=0.6), letter
+                    seen += 1
+    assert seen == len(printed) >= 8
+
+
+# -- the direction that a style says, and tabs ------------------------------------------
+
+
+def one(text, level=None, **more):
+    span = Span(text, LATIN, BLACK)
+    return ParagraphSpec((span,), LATIN, 14.0, dress=Dress(level=level), **more)
+
+
+def cells_of(line):
+    """Left and right edge of each stretch between tabs."""
+    return [(run.x, run.xs[-1] + run.words[-1].width) for run in line.runs]
+
+
+@given(st.lists(st.text("abcdefgh", min_size=1, max_size=7), min_size=2, max_size=4),
+       st.sampled_from(["left", "right", "centre"]), st.floats(0, 30))  # fmt: skip
+def test_tabs_go_from_the_right_where_a_paragraph_is_read_from_there(words, align, first):
+    """The same line as in a mirror: cells of one word look the same both ways."""
+    tabs = tuple(Tab(60.0 * n, align) for n in (1, 2, 3))
+    text = "\t".join(words)
+    (there,) = set_lines(one(text, 0, tabs=tabs, first=first), 240.0)
+    (here,) = set_lines(one(text, 1, tabs=tabs, first=first), 240.0)
+    mirrored = [(240.0 - right, 240.0 - left) for left, right in cells_of(there)]
+    assert cells_of(here) == [pytest.approx(cell, abs=0.01) for cell in mirrored]
+    assert here.left == pytest.approx(240.0 - there.right, abs=0.01)
+
+
+def test_what_wraps_behind_a_tab_goes_on_from_the_right():
+    text = "ab\t" + "cd " * 60
+    lines = set_lines(one(text.strip(), 1, align="right", tabs=(Tab(60.0, "left"),)), 200.0)
+    assert len(lines) > 2
+    first = cells_of(lines[0])
+    assert first[0][1] == pytest.approx(200.0) and first[1][1] == pytest.approx(140.0, abs=0.01)
+    assert all(line.right == pytest.approx(200.0, abs=0.01) for line in lines[1:])
+
+
+def test_a_leader_fills_the_way_to_a_tab_on_the_right():
+    (line,) = set_lines(one("ab\tcd", 1, tabs=(Tab(None, "right", "."),)), 200.0)
+    (leader,) = line.leaders
+    (a, _), (_, d) = cells_of(line)
+    assert d <= leader.x and leader.xs[-1] + leader.words[-1].width <= a + 0.01
+    assert line.left == pytest.approx(0.0, abs=0.01)
+
+
+def test_a_paragraph_is_read_as_its_style_says_whatever_letter_comes_first():
+    aligned = one("abc def ghi " * 12 + "end", 1, align="justified")
+    *_, last = set_lines(aligned, 150.0)
+    assert last.right == pytest.approx(150.0) and last.left > 1
+    mixed = Span("abc אבג", HEBREW, BLACK)
+    left = ParagraphSpec((mixed,), HEBREW, 14.0, dress=Dress(level=0))
+    right = ParagraphSpec((mixed,), HEBREW, 14.0, dress=Dress(level=1))
+    by_level = [set_lines(spec, 200.0)[0].runs[0].xs for spec in (left, right)]
+    assert by_level[0][0] < by_level[0][1] and by_level[1][0] > by_level[1][1]

@@ -27,7 +27,8 @@ from hidden_frame.model.publication import Setup
 from hidden_frame.model.text import Look, Paragraph, Run
 from hidden_frame.output.pdf import pdf_bytes
 from hidden_frame.resources import FONTS
-from hidden_frame.typeset.fonts import FontBook, FontFace, book, instances
+from hidden_frame.typeset.fonts import FontBook, FontFace, book, font_book, instances
+from hidden_frame.typeset.fonts.fallback import stretches
 from hidden_frame.typeset.fonts.machine import font_files, fonts_in
 
 SPECTRAL = FONTS / "Spectral-Regular.ttf"
@@ -283,3 +284,10 @@ def test_the_shipped_fallback_covers_the_scripts_it_promises():
         lacking = [chr(n) for n in range(first, last + 1) if chr(n) not in have]
         assert set(lacking) <= {"\xad"}
     assert Path(FONTS.parent / "fallback" / "OFL-Noto.txt").read_text().count("SIL") > 0
+
+
+@pytest.mark.parametrize("word", ["περιμένουν", "Ωραίο", "μπορεί", "небо"])
+def test_a_word_of_another_script_stands_in_one_font(word):
+    """Spectral has π, μ and Ω as signs, and lacks most other Greek letters."""
+    parts = stretches(f"see {word} here", font_book().face("Spectral"))
+    assert [text for text, _ in parts if set(word) & set(text)] in ([word], [f"see {word} here"])

@@ -2,14 +2,27 @@
 
 from __future__ import annotations
 
+import io
 import math
 from itertools import pairwise
 from random import Random
 
+import pypdfium2 as pdfium
 import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
+from hidden_frame.compose.composer import Composer
+from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.looks.styles import put_paragraph_style
+from hidden_frame.edit.new import new_publication
+from hidden_frame.model.geometry import Size
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.lookup import all_pages
+from hidden_frame.model.publication import Setup
+from hidden_frame.model.styles import ParagraphStyle
+from hidden_frame.model.text import Paragraph, Run
+from hidden_frame.output.pdf import pdf_bytes
 from hidden_frame.typeset.breaking.demerits import Fit, cost, fits, ratio
 from hidden_frame.typeset.breaking.first_fit import Breaker
 from hidden_frame.typeset.breaking.nodes import nodes_of
@@ -388,3 +401,57 @@ def test_a_gap_that_runs_through_four_lines_is_a_river():
     wide = spec(" ".join(["mmmm"] * 40), spacing=Spacing(whole=False))
     done = set_text([wide], [Region(0.0, SETTING.word("mmmm").width * 4 + 20.0)])
     assert "river" in {f.kind for f in line_faults(done)}
+
+
+# -- glyphs a little wider or narrower ---------------------------------------------------
+
+
+def spaces_of(line):
+    return [run.extra for run in line.runs if len(run.words) > 1]
+
+
+@given(English, st.floats(70, 160), st.sampled_from([0.0, 30.0]), st.floats(0.005, 0.05))
+def test_glyphs_are_scaled_within_the_limit_and_lines_come_nearer_to_their_style(
+    text, measure, letters, share
+):
+    """Against the same lines without: each ends at the edge, and no space is worse."""
+    plain = set_lines(spec(text, spacing=Spacing(letters=letters)), measure)
+    scaled = set_lines(spec(text, spacing=Spacing(letters=letters, glyphs=share)), measure)
+    space = SETTING.space
+    assert [x.text for x in plain] == [x.text for x in scaled]
+    for before, after in zip(plain[:-1], scaled[:-1], strict=True):
+        assert after.right == pytest.approx(before.right, abs=0.01)
+        for run in after.runs:
+            assert abs(run.words[0].setting.stretch - 1) <= share + 1e-9
+            one = run.words[0].setting.across * 1000
+            assert one == pytest.approx(SETTING.scale * run.words[0].setting.stretch * 1000)
+        worst = [max([0.0, *(e - space * 0.5 for e in spaces_of(x))]) for x in (before, after)]
+        assert worst[1] <= worst[0] + 0.01
+
+
+@pytest.mark.parametrize(("share", "letters"), [(4.0, 0.0), (0.0, 60.0), (3.0, 30.0)])
+def test_spaced_and_scaled_letters_are_printed_where_they_are_measured(share, letters):
+    """The exported PDF, read by PDFium: every letter begins where its line says."""
+    publication = new_publication("Scaled", Setup(trim=Size(300, 400)), 1)
+    style = ParagraphStyle(id="s", name="S", alignment="justified", glyph_scale=share,
+                           letter_space=letters)  # fmt: skip
+    publication = put_paragraph_style(publication, style)
+    text = (Paragraph("s", (Run("considerable correspondence under constellation night " * 6),)),)
+    page = all_pages(publication)[0].id
+    frame = TextFrame(id="", x=20, y=20, width=105, height=360, text=text)
+    publication, item = add_item(publication, page, frame)
+    composition = Composer().compose(publication)
+    placed = next(p for p in composition.scene(page).placed if p.item_id == item)
+    lines = placed.drawing.text.text.lines
+    assert any(run.setting.stretch != 1 for line in lines for run in line.runs) == (share > 0)
+    assert any(run.setting.tracking for line in lines for run in line.runs) == (letters > 0)
+    words = pdfium.PdfDocument(io.BytesIO(pdf_bytes(composition, {})))[0].get_textpage()
+    said, at = words.get_text_range(), 0
+    for line in lines:
+        for run in line.runs:
+            for word, x in zip(run.words, run.xs, strict=True):
+                at = said.find(word.text, at)
+                assert at >= 0
+                for n, stop in enumerate(word.stops()[:-1]):
+                    left, *_ = words.get_charbox(at + n, loose=True)
+                    assert left == pytest.approx(20 + line.x + x + stop, abs=0.3), word.text

@@ -223,6 +223,7 @@ def _spec(
             drop,
             style.on_grid,
             any(s.anchored is not None for s in spans),
+            _LEVELS[style.reads],
         ),
     )
 
@@ -234,6 +235,9 @@ def _caption(anchor: Anchor, style: str, side: Side, known: Palette) -> tuple[Pa
     return tuple(_spec(Paragraph(named, (Run(line),)), (), side, known) for line in lines)
 
 
+_LEVELS = {"as its letters": None, "left to right": 0, "right to left": 1}
+
+
 def _spacing(style: ComputedStyle) -> Spacing:
     return Spacing(
         style.breaking == "paragraph",
@@ -243,6 +247,7 @@ def _spacing(style: ComputedStyle) -> Spacing:
         style.letter_space,
         style.hanging_punctuation,
         style.balanced,
+        style.glyph_scale / 100,
     )
 
 

@@ -46,7 +46,7 @@ from hidden_frame.model.lookup import all_pages, positions, section_of
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.publication import Numbering, Publication
 from hidden_frame.model.stories import Link, MainFrames
-from hidden_frame.model.text import Marker, Paragraph, Run
+from hidden_frame.model.text import Anchor, Marker, Paragraph, Run
 from hidden_frame.model.units import mm
 from hidden_frame.storage.pictures import picture_from_bytes
 
@@ -171,7 +171,7 @@ def _front(publication: Publication, masters: Masters, pages: list[str], sky: st
                     vertical="middle", fill=Fill("gold", tint=0.4))  # fmt: skip
     publication = _add(publication, contents, remark)
     paragraphs = [_line("heading", "Foreword")]
-    paragraphs += [_line("lead", text) for text in words.FOREWORD]
+    paragraphs += _foreword(publication)
     section = section_of(publication, foreword).id
     publication, _ = add_story(
         publication, "Foreword", tuple(paragraphs), (MainFrames(section),)
@@ -179,14 +179,14 @@ def _front(publication: Publication, masters: Masters, pages: list[str], sky: st
     publication = _add(
         publication,
         foreword,
-        _frame("Foreword", [], x=M.inside, y=M.top, width=INNER * 0.86, height=mm(134), main=1),
+        _frame("Foreword", [], x=M.inside, y=M.top, width=INNER * 0.86, height=mm(156), main=1),
         PictureFrame(
-            id="", name="Dome", x=M.inside, y=H - mm(78), width=mm(50), height=mm(36), radius=8,
+            id="", name="Dome", x=M.inside, y=H - mm(62), width=mm(50), height=mm(30), radius=8,
             picture=sky, fit="free", crop=Crop(-560.0, -560.0, 0.85),
             stroke=Stroke(colour="gold", width=1),
         ),
-        _frame("Caption", [_line("label", words.CAPTION)], x=M.inside + mm(54), y=H - mm(78),
-               width=mm(52), height=mm(36), vertical="bottom", radius=8, fill=Fill("cream"),
+        _frame("Caption", [_line("label", words.CAPTION)], x=M.inside + mm(54), y=H - mm(62),
+               width=mm(52), height=mm(30), vertical="bottom", radius=8, fill=Fill("cream"),
                inset=Insets(top=8, bottom=10, left=12, right=16)),
     )  # fmt: skip
     terms = [_line("heading", "How to read the tables")]
@@ -206,6 +206,23 @@ def _front(publication: Publication, masters: Masters, pages: list[str], sky: st
     dedication = [_line("notes", "For everyone who carried the mirror up the hill.")]
     frame = _frame("Dedication", dedication, x=left, y=H * 0.36, width=INNER * 0.6, height=70)
     return _add(apply_masters(publication, [blank], ()), blank, frame)
+
+
+def _foreword(publication: Publication) -> list[Paragraph]:
+    """Its first words in small capitals, a sketch in the margin, and what guests wrote."""
+    first, *rest = words.FOREWORD
+    opening, told = first[:19], first[19:]
+    comet = next(p.hash for p in publication.pictures if p.name.startswith("comet"))
+    sketch = Anchor(
+        width=58, height=38.7, stands="outside", picture=comet, distance=10,
+        caption="A comet, drawn at the eyepiece", caption_style="anchored",
+    )  # fmt: skip
+    return [
+        Paragraph("lead", (Run(opening, "small-capitals"), Run(told))),
+        Paragraph("lead", (sketch, Run(rest[0]))),
+        *(_line("lead", text) for text in rest[1:]),
+        *(_line("quotation", text) for text in words.GUESTS),
+    ]
 
 
 def _season(

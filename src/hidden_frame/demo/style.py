@@ -40,13 +40,22 @@ SANS = "Alegreya Sans"
 PARAGRAPHS = (
     ParagraphStyle(
         id="body", name="Body", size=10.6, leading=15.6, alignment="justified", hyphenate=True,
+        figures="old style",
     ),
     ParagraphStyle(
         id="body-next", name="Body, indented", based_on="body", indent_first=14,
     ),
     ParagraphStyle(
         id="lead", name="Lead", size=13.5, leading=21, space_after=9, language="en_GB",
-        hyphenate=True,
+        hyphenate=True, figures="old style",
+    ),
+    ParagraphStyle(
+        id="quotation", name="Quotation", size=11.5, leading=16, alignment="centre",
+        colour="winter", keep_next=True,
+    ),
+    ParagraphStyle(
+        id="anchored", name="Caption in the margin", family=SANS, size=7.4, leading=9,
+        colour="stone",
     ),
     ParagraphStyle(
         id="heading", name="Heading", family=SANS, bold=True, size=23, leading=27,
@@ -90,7 +99,8 @@ PARAGRAPHS = (
         tabs=(TabStop(34), TabStop(136), TabStop(218), TabStop(None, "right")),
     ),
     ParagraphStyle(
-        id="table-row", name="Table row", family=SANS, size=10.8, leading=30,
+        id="table-row", name="Table row", family=SANS, size=10.8, leading=30, figures="lining",
+        figure_width="tabular",
         tabs=(TabStop(34), TabStop(136), TabStop(218), TabStop(None, "right")),
     ),
     ParagraphStyle(
@@ -119,5 +129,6 @@ CHARACTERS = (
     CharacterStyle(id="emphasis", name="Emphasis", italic=True),
     CharacterStyle(id="strong", name="Strong", bold=True, colour="night"),
     CharacterStyle(id="key-word", name="Key word", based_on="strong", italic=True),
+    CharacterStyle(id="small-capitals", name="Small capitals", case="small capitals", tracking=30),
     CharacterStyle(id="quiet", name="Quiet", bold=False, colour="stone", size=8.6),
 )

@@ -133,6 +133,13 @@ FOREWORD = (
     "best page is printed in the next one.",
 )
 
+# The same sentence (the stars wait for whoever waits) as three guests wrote it into the book.
+GUESTS = (
+    "Τα άστρα περιμένουν όποιον περιμένει.",
+    "הכוכבים מחכים למי שמחכה.",
+    "النجوم تنتظر من ينتظر.",
+)
+
 HOW_TO = (
     ("Dark hours", "from the end of evening twilight to the start of the morning’s."),
     ("Moon", "its age in days at midnight, and the share that is lit."),

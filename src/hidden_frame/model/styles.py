@@ -47,7 +47,9 @@ HyphenLetters = Annotated[int, Meta(ge=1, le=30)]
 WordSpaceLeast = Annotated[float, Meta(ge=0.3, le=1)]
 WordSpaceMost = Annotated[float, Meta(ge=1, le=10)]
 LetterSpace = Annotated[float, Meta(ge=0, le=200)]
+GlyphScale = Annotated[float, Meta(ge=0, le=5)]
 Breaking = Literal["paragraph", "line"]
+Reads = Literal["as its letters", "left to right", "right to left"]
 Starts = Literal["anywhere", "frame", "page", "right page", "left page"]
 
 
@@ -66,7 +68,9 @@ class ComputedStyle(Struct, frozen=True, kw_only=True):
     The defaults are what a style that is based on no other leaves unsaid.  A `language` that
     is None is the publication's.  Word spaces are shares of their natural width;
     `letter_space` (1/1000 em) is how much wider letters may be spaced in a line that would be
-    loose, 0 not at all.  `least_foot` and `least_head` are the fewest lines of a
+    loose, 0 not at all, and `glyph_scale` (per cent) how much wider its letters themselves may be,
+    or narrower in a line that would be tight.  It `reads` as the first of its letters does, unless
+    it says how.  `least_foot` and `least_head` are the fewest lines of a
     paragraph at the foot of a frame and at the head of the next one.
     """
 
@@ -97,11 +101,13 @@ class ComputedStyle(Struct, frozen=True, kw_only=True):
     raised: Raised = "no"
     fractions: bool = False
     shift: BaselineShift = 0.0
+    reads: Reads = "as its letters"
     breaking: Breaking = "paragraph"
     balanced: bool = False
     word_space_least: WordSpaceLeast = 0.85
     word_space_most: WordSpaceMost = 1.5
     letter_space: LetterSpace = 0.0
+    glyph_scale: GlyphScale = 0.0
     hyphens_in_a_row: HyphensInARow = 3
     hyphen_word: HyphenLetters = 5
     hyphen_before: HyphenLetters = 2
@@ -151,11 +157,13 @@ class ParagraphStyle(Struct, frozen=True, kw_only=True, omit_defaults=True):
     raised: Raised | UnsetType = UNSET
     fractions: bool | UnsetType = UNSET
     shift: BaselineShift | UnsetType = UNSET
+    reads: Reads | UnsetType = UNSET
     breaking: Breaking | UnsetType = UNSET
     balanced: bool | UnsetType = UNSET
     word_space_least: WordSpaceLeast | UnsetType = UNSET
     word_space_most: WordSpaceMost | UnsetType = UNSET
     letter_space: LetterSpace | UnsetType = UNSET
+    glyph_scale: GlyphScale | UnsetType = UNSET
     hyphens_in_a_row: HyphensInARow | UnsetType = UNSET
     hyphen_word: HyphenLetters | UnsetType = UNSET
     hyphen_before: HyphenLetters | UnsetType = UNSET

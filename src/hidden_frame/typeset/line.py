@@ -34,7 +34,9 @@ class GlyphRun:
 
     @property
     def setting(self) -> Setting:
-        return self.span.setting
+        """How its words are set: as the span says, or with letters spaced or scaled here."""
+        spread = self._laid.segment.spread
+        return self.words[0].setting if spread and self.words else self.span.setting
 
     @property
     def words(self) -> list[Word]:
@@ -257,7 +259,7 @@ class TextLine:
 
 def _begins(cells: tuple[Laid, ...]) -> float:
     """Where the words of several cells begin."""
-    return next((cell.left for cell in cells if not cell.is_empty), cells[-1].left)
+    return min((cell.left for cell in cells if not cell.is_empty), default=cells[-1].left)
 
 
 class Begun:
@@ -274,7 +276,7 @@ class Begun:
     def put(self, laid: Laid, width: float) -> None:
         """Puts a cut's words on the line; `width` is theirs as they are spaced there."""
         self.cells.append(laid)
-        self.right = max(self.right, laid.left) if laid.is_empty else laid.left + width
+        self.right = max(self.right, laid.left + (0.0 if laid.is_empty else width))
 
     def line(self, rise: float) -> TextLine:
         """The line as it is now."""

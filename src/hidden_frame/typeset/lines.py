@@ -49,6 +49,7 @@ class LineSetter:
         self._indent = 0.0
         self._begun: Begun | None = None  # the row's first line, up to its last tab
         self._rtl = is_rtl(spec)
+        self._spreads = bool(spec.spacing.letters or spec.spacing.glyphs)
         self._initials = Initials(spec) if spec.dress.drop is not None else None
 
     @property
@@ -214,6 +215,7 @@ class LineSetter:
     def _line(self, segment: Segment, cut: Cut, left: float, room: float, last: bool) -> TextLine:
         """A cut as a line, aligned in `room` points from `left` on."""
         spec, begun = self.spec, self._begun if self._fresh else None
+        measure = left + room + spec.right
         if spec.spacing.hangs and segment.words:
             before, behind = hanging(segment, cut)
             left, room = left - before, room + before + behind
@@ -227,7 +229,7 @@ class LineSetter:
         if spec.align == "justified":
             if not last or width > room:
                 spaces = gaps(segment, cut)
-                if spec.spacing.letters and spaces and width < room:
+                if self._spreads and spaces:
                     looser = spaced_out(segment, cut, spec, room - width, spaces)
                     if looser is not None:
                         segment, cut = looser
@@ -238,6 +240,8 @@ class LineSetter:
                 left += room - width
         elif begun is None and spec.align != "left":
             left += room - width if spec.align == "right" else (room - width) / 2
+        if begun is not None and self._rtl:  # what stands behind a tab goes on from the right
+            left = measure - left - width
         laid = Laid(segment, cut, left, extra)
         if begun is None:
             return TextLine(spec, self.rise, (laid,), left if laid.is_empty else left + width)
@@ -250,7 +254,7 @@ class LineSetter:
         spec, rise, left = self.spec, self.rise, self.spec.left
         ends, words, plain = segment.ends, segment.words, segment.all_spaced
         justified, aside = spec.align == "justified", spec.align in ("right", "centre")
-        aside = aside or spec.spacing.hangs or spec.spacing.letters > 0 or self._rtl
+        aside = aside or spec.spacing.hangs or self._spreads or self._rtl
         lines: list[TextLine] = []
         for cut in cuts:
             at, last = cut.first, cut.last
@@ -276,20 +280,31 @@ class LineSetter:
         for n, cell in enumerate(row[:-1]):
             stop, align, leader = (x, "left", "") if n == 0 else self._stop(x, measure)
             left = _cell_left(stop, align, cell, x)
-            begun.lead(leader, x, left)
-            begun.put(Laid(cell, Cut(0, len(cell.words) - 1), left, 0.0), whole(cell))
+            self._put(begun, cell, leader, x, left, measure)
             x = left + whole(cell)
         last = row[-1]
         stop, align, leader = self._stop(x, measure)
         if align == "left" and last.words and stop + last.ends[-1] > measure - spec.right:
-            begun.lead(leader, x, stop)
+            self._lead(begun, leader, x, stop, measure)
             self._begun = begun
             self._break(last, stop)
             return None
-        left = _cell_left(stop, align, last, x)
-        begun.lead(leader, x, left)
-        begun.put(Laid(last, Cut(0, len(last.words) - 1), left, 0.0), whole(last))
+        self._put(begun, last, leader, x, _cell_left(stop, align, last, x), measure)
         return begun.line(self.rise)
+
+    def _put(
+        self, begun: Begun, cell: Segment, leader: str, x: float, left: float, measure: float
+    ) -> None:
+        """A cell and the leader before it; from the right edge where the paragraph is read from
+        there."""
+        self._lead(begun, leader, x, left, measure)
+        at = measure - left - whole(cell) if self._rtl else left
+        begun.put(Laid(cell, Cut(0, len(cell.words) - 1), at, 0.0), whole(cell))
+
+    def _lead(self, begun: Begun, leader: str, start: float, end: float, measure: float) -> None:
+        if self._rtl:
+            start, end = measure - end, measure - start
+        begun.lead(leader, start, end)
 
     def _stop(self, x: float, measure: float) -> tuple[float, str, str]:
         """The next tab stop to the right of x, its alignment and leader."""

@@ -70,7 +70,8 @@ class Spacing(NamedTuple):
     `whole`: over the whole paragraph, not line by line.  A word space may be from `least` to
     `most` of its natural width (common practice of the trade); `hyphens` is how many divided
     words may end lines in a row.  `letters` (1/1000 em) is how much wider letters may be spaced in
-    a line that is looser than that; `hangs` lets marks at a line's ends stand out of it;
+    a line that is looser than that, `glyphs` the share by which letters themselves may be wider,
+    or narrower where it is tight; `hangs` lets marks at a line's ends stand out of it;
     ragged lines that are `balanced` are all about as long.
     """
 
@@ -81,6 +82,7 @@ class Spacing(NamedTuple):
     letters: float = 0.0
     hangs: bool = False
     balanced: bool = False
+    glyphs: float = 0.0
 
 
 Starts = Literal["anywhere", "frame", "page", "right page", "left page"]
@@ -114,14 +116,15 @@ class Drop(NamedTuple):
 
 
 class Dress(NamedTuple):
-    """What a paragraph has besides its lines: rules, initials, a place on the grid, and whether
-    anything is `anchored` in it."""
+    """What a paragraph has besides its lines: rules, initials, a place on the grid, whether
+    anything is `anchored` in it, and its level of direction (UAX #9; None: by its letters)."""
 
     above: Border | None = None
     below: Border | None = None
     drop: Drop | None = None
     on_grid: bool = False
     anchored: bool = False
+    level: int | None = None
 
 
 class ParagraphSpec(NamedTuple):

@@ -45,7 +45,7 @@ class Segment:
 
     __slots__ = (
         "__dict__", "all_spaced", "blanks", "ends", "ends_with", "gap_levels", "languages",
-        "levels", "marked", "origin", "spaced", "spans", "widest", "words",
+        "levels", "marked", "origin", "spaced", "spans", "spread", "widest", "words",
     )  # fmt: skip
 
     def __init__(self, origin: int, languages: tuple[Dividing | None, ...]) -> None:
@@ -56,6 +56,7 @@ class Segment:
         self.spaced: list[bool] = []
         self.all_spaced = True
         self.blanks = False  # whether a token is empty, as between two spaces
+        self.spread = False  # whether its letters are spaced or scaled, as on a single line
         self.widest = 0.0
         self.origin = origin
         self.marked: dict[int, int] = {}
@@ -140,6 +141,8 @@ def both_ways(text: str) -> bool:
 def is_rtl(spec: ParagraphSpec) -> bool:
     """Whether a paragraph as a whole is read from right to left, as its first letter is (UAX #9,
     P2)."""
+    if spec.dress.level is not None:
+        return spec.dress.level == 1
     return any(both_ways(s.text) for s in spec.spans) and base_level(_shown(spec)) == 1
 
 
@@ -157,7 +160,7 @@ class Tokens(NamedTuple):
 def tokens_of(spec: ParagraphSpec) -> Tokens | None:
     """The tokens of a paragraph of one look and one segment without initials, soft hyphens and
     spaces in a row; None for any other."""
-    if len(spec.spans) != 1 or spec.spans[0].marker or spec.dress.drop is not None:
+    if not _is_plain(spec):
         return None
     text = spec.spans[0].text
     if "  " in text or "\t" in text or LINE_BREAK in text or "\u00ad" in text or both_ways(text):
@@ -176,9 +179,15 @@ def tokens_of(spec: ParagraphSpec) -> Tokens | None:
     return Tokens(tokens, glued)
 
 
+def _is_plain(spec: ParagraphSpec) -> bool:
+    """Whether a paragraph has one look, no initials, and is not said to read from the right."""
+    one = len(spec.spans) == 1 and not spec.spans[0].marker
+    return one and spec.dress.drop is None and spec.dress.level != 1
+
+
 def segments(spec: ParagraphSpec) -> list[Segment]:
     """The paragraph's segments, each with how it ends: "", "\t" or a line break."""
-    if len(spec.spans) == 1 and not spec.spans[0].marker and spec.dress.drop is None:
+    if _is_plain(spec):
         text = spec.spans[0].text
         special = "\t" in text or LINE_BREAK in text or "\u00ad" in text or both_ways(text)
         if not special and all_whole(text.split(" ")):
@@ -219,8 +228,9 @@ class _Cutter:
         self.levels: list[int] | None = None
         self.shown = 0  # how far in what is shown, which for markers is not the source
         self.gap_level = 0
-        if any(both_ways(span.text) for span in spec.spans):
-            self.levels = levels(_shown(spec))
+        level = spec.dress.level
+        if level == 1 or any(both_ways(span.text) for span in spec.spans):
+            self.levels = levels(_shown(spec), level)
 
     def segments(self) -> Iterator[Segment]:
         self._open()

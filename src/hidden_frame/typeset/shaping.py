@@ -57,11 +57,15 @@ class Word:
     def __init__(self, shaped: Shaped, setting: Setting) -> None:
         self.shaped = shaped
         self.setting = setting
-        self.width = exact(shaped.width * setting.scale + setting.tracking * len(shaped.glyphs))
+        self.width = exact(shaped.width * setting.across + setting.tracking * len(shaped.glyphs))
 
     @property
     def text(self) -> str:
         return self.shaped.text
+
+    def dressed(self, setting: Setting) -> Word:
+        """The same in another setting."""
+        return setting.word(self.text, self.shaped.rtl)
 
     def like(self, text: str) -> Word:
         """Another text in the same setting and direction."""
@@ -80,7 +84,7 @@ class Word:
         x = 0.0
         for cluster, advance in zip(shaped.clusters, shaped.advances, strict=True):
             starts.setdefault(cluster, x)
-            x += advance * setting.scale + setting.tracking
+            x += advance * setting.across + setting.tracking
         marks = [*sorted(starts.items()), (count, x)]
         stops = [0.0] * (count + 1)
         for (a, xa), (b, xb) in pairwise(marks):
@@ -95,7 +99,7 @@ class Word:
         rights: dict[int, float] = {}  # by the first character of a cluster
         x = 0.0
         for cluster, advance in zip(shaped.clusters, shaped.advances, strict=True):
-            x += advance * setting.scale + setting.tracking
+            x += advance * setting.across + setting.tracking
             rights[cluster] = x
         marks = [*sorted(rights.items()), (count, 0.0)]
         stops = [0.0] * (count + 1)
@@ -115,6 +119,9 @@ class Blank(Word):
         self.setting = setting
         self.width = exact(width)
 
+    def dressed(self, setting: Setting) -> Word:
+        return Blank(self.text, self.width, setting)
+
     def stops(self) -> list[float]:
         return [0.0, self.width]
 
@@ -132,17 +139,24 @@ PLAIN = Manner()
 
 class Setting:
     """A font at a size, with tracking in points, `shift` points above the baseline; it
-    remembers its words."""
+    remembers its words.
+
+    Its glyphs are wider by `stretch` (1: as they are drawn); `scale` is from font units to
+    points, and `across` the same for what lies from left to right.
+    """
 
     def __init__(
-        self, face: FontFace, size: float, tracking: float, manner: Manner, shift: float
-    ) -> None:
+        self, face: FontFace, size: float, tracking: float, manner: Manner, shift: float,
+        stretch: float = 1.0,
+    ) -> None:  # fmt: skip
         self.face = face
         self.size = size
         self.tracking = tracking
         self.manner = manner
         self.shift = shift
+        self.stretch = stretch
         self.scale = size / face.upem
+        self.across = self.scale * stretch
         self.words: dict[str, Word] = {}
         self._rtl: dict[str, Word] = {}
         self._widths: dict[str, float] = {}
@@ -185,19 +199,21 @@ class Setting:
 
 
 _shaped: dict[tuple[FontFace, bool, Manner, bool], dict[str, Shaped]] = {}
-_settings: dict[tuple[FontFace, float, float, Manner, float], Setting] = {}
+_settings: dict[tuple[FontFace, float, float, Manner, float, float], Setting] = {}
 
 
 def setting_of(
-    face: FontFace, size: float, tracking: float = 0.0, manner: Manner = PLAIN, shift: float = 0.0
-) -> Setting:
-    """The one setting of this font, size (pt), tracking (1/1000 em), manner and shift (pt)."""
-    key = (face, size, tracking, manner, shift)
+    face: FontFace, size: float, tracking: float = 0.0, manner: Manner = PLAIN,
+    shift: float = 0.0, stretch: float = 1.0,
+) -> Setting:  # fmt: skip
+    """The one setting of this font, size (pt), tracking (1/1000 em), manner, shift (pt) and stretch
+    of its glyphs (1: none)."""
+    key = (face, size, tracking, manner, shift, stretch)
     found = _settings.get(key)
     if found is None:
         if len(_settings) > 500:
             _settings.clear()
-        found = _settings[key] = Setting(face, size, tracking * size / 1000, manner, shift)
+        found = _settings[key] = Setting(face, size, tracking * size / 1000, manner, shift, stretch)
     return found
 
 

@@ -100,7 +100,8 @@ def _run(
 ) -> _Run:
     """The same run for equal words at the same places: a key typed into a paragraph sets all of
     it anew, and most of its lines come out as they were."""
-    scale, tracking, y = setting.scale, setting.tracking, rise - setting.shift
+    scale, tracking, y = setting.across, setting.tracking, rise - setting.shift
+    stretch = setting.stretch
     indexes: list[int] = []
     points: list[QPointF] = []
     missing: list[QRectF] = []
@@ -113,7 +114,7 @@ def _run(
             dx, dy = offsets[n] if offsets else (0, 0)
             if glyph:
                 indexes.append(glyph)
-                points.append(QPointF(x + dx * scale, y - dy * scale))
+                points.append(QPointF((x + dx * scale) / stretch, y - dy * setting.scale))
             else:
                 high = setting.size * 0.62
                 missing.append(QRectF(x, y - high, max(advance * scale, high / 2), high))
@@ -205,7 +206,14 @@ def _paint_run(
         painter.translate(-at)
     else:
         painter.setPen(ink)
-        painter.drawGlyphRun(at, run.glyphs)
+        if run.setting.stretch == 1.0:
+            painter.drawGlyphRun(at, run.glyphs)
+        else:
+            painter.translate(at)
+            painter.scale(run.setting.stretch, 1.0)
+            painter.drawGlyphRun(QPointF(), run.glyphs)
+            painter.scale(1 / run.setting.stretch, 1.0)
+            painter.translate(-at)
     if run.missing and not rendering.proof:
         _paint_missing(painter, [rect.translated(at) for rect in run.missing], rendering)
 
@@ -314,11 +322,12 @@ def _paint_outlines(painter: QPainter, run: _Run, ink: QColor, clip: QRectF | No
     size, face = run.setting.size, run.setting.face
     left, right = (clip.left() - size * 2, clip.right() + size) if clip else (-1e9, 1e9)
     scale = size / OUTLINE_SIZE
-    base = painter.transform()
+    base, stretch = painter.transform(), run.setting.stretch
     brush = QBrush(ink)
     for glyph, point in zip(run.indexes, run.points, strict=True):
-        if left <= point.x() <= right:
-            painter.setTransform(QTransform(scale, 0, 0, scale, point.x(), point.y()) * base)
+        x = point.x() * stretch
+        if left <= x <= right:
+            painter.setTransform(QTransform(scale * stretch, 0, 0, scale, x, point.y()) * base)
             painter.fillPath(glyph_path(face, glyph), brush)
     painter.setTransform(base)
 

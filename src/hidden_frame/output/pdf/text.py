@@ -70,17 +70,19 @@ class TextWriter:
         dy -= setting.shift
         font, name = self.fonts(setting.face)
         if len(words) > 1 and run.evenly:  # most runs by far
-            self._state(name, setting.size, run.span.ink, setting.tracking)
+            self._state(name, setting.size, run.span.ink, setting.tracking / setting.stretch)
             if self._evenly(run, words, font, dx, dy):
                 return
         spaced = run.spaced
         if not (any(spaced) or any(w.text for w in words)):
             return
-        self._state(name, setting.size, run.span.ink, setting.tracking)
-        if not spaced[0] and all(spaced[1:]) and self._evenly(run, words, font, dx, dy):
+        self._state(name, setting.size, run.span.ink, setting.tracking / setting.stretch)
+        alike = not spaced[0] and all(spaced[1:]) and not run.both_ways
+        if alike and self._evenly(run, words, font, dx, dy):
             return
         size, xs = setting.size, run.xs
-        width = font.space_width * size / 1000 + setting.tracking
+        across = size * setting.stretch  # an em from left to right
+        width = font.space_width * across / 1000 + setting.tracking
         before = goes_on and spaced[0]
         end = start = xs[0] - (width if before else 0.0)
         parts = Shown(font, size)
@@ -98,7 +100,7 @@ class TextWriter:
             first = False
             by = x - end
             if by > 1e-6 or by < -1e-6:  # in TJ, thousandths of an em to the left
-                add(f" {number(-by * 1000 / size)} ")
+                add(f" {number(-by * 1000 / across)} ")
             coded = codes.get(id(word.shaped)) or font.code(word.shaped)
             if coded.plain is not None:
                 add(coded.plain)
@@ -106,7 +108,7 @@ class TextWriter:
                 parts.raised(coded.pieces)
             spelt = spelt and coded.spelt
             end = x + word.width
-        self.sheet.say(f"1 0 0 -1 {number(start + dx)} {number(dy)} Tm")
+        self.sheet.say(f"{number(setting.stretch)} 0 0 -1 {number(start + dx)} {number(dy)} Tm")
         code = parts.code()
         if not spelt:  # the glyphs alone don't spell it (ISO 32000-1, 14.9.4)
             text = run.text.encode("utf-16-be", "replace").hex().upper()
@@ -125,11 +127,12 @@ class TextWriter:
             if not all(map(font.is_plain, words)):
                 return False
             codes = [plain[word] for word in words]
-        extra, size = run.extra, run.setting.size
+        extra, stretch = run.extra, run.setting.stretch
+        size = run.setting.size * stretch
         wider = f" {number(-extra * 1000 / size)} " if abs(extra) > 1e-6 else ""
         array = f"{font.space}{wider}".join(codes).replace("><", "")
         place = f"{number(run.x + dx)} {number(dy)}"
-        self.sheet.say(f"1 0 0 -1 {place} Tm [{array}] TJ")
+        self.sheet.say(f"{number(stretch)} 0 0 -1 {place} Tm [{array}] TJ")
         return True
 
     def _state(self, name: str, size: float, ink: Ink, tracking: float) -> None:

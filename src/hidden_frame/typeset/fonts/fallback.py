@@ -10,6 +10,7 @@ from __future__ import annotations
 import re
 import unicodedata
 from functools import lru_cache
+from itertools import groupby
 
 from hidden_frame.typeset.fonts.book import font_book
 from hidden_frame.typeset.fonts.face import FontFace
@@ -53,13 +54,39 @@ def stretches(text: str, face: FontFace) -> list[tuple[str, FontFace]]:
 @lru_cache(maxsize=2_000)
 def _stretches(text: str, face: FontFace) -> tuple[tuple[str, FontFace], ...]:
     parts: list[tuple[str, FontFace]] = []
-    for cluster in _clusters(text):
-        chosen = _face_for(cluster, face)
+    clusters = _clusters(text)
+    for cluster, chosen in zip(clusters, _of_one_font(clusters, face), strict=True):
         if parts and parts[-1][1] is chosen:
             parts[-1] = (parts[-1][0] + cluster, chosen)
         else:
             parts.append((cluster, chosen))
     return tuple(_joined(parts))
+
+
+def _of_one_font(clusters: list[str], face: FontFace) -> list[FontFace]:
+    """The face of each cluster: the letters of a word in one script other than Latin stand in one
+    font, also those that the word's own font has (common practice of the trade: fonts for Latin
+    have some Greek letters as signs)."""
+    faces = [_face_for(cluster, face) for cluster in clusters]
+    at = 0
+    for script, group in groupby(map(_script, clusters)):
+        end = at + len(list(group))
+        other = next((f for f in faces[at:end] if f is not face), None)
+        if script is not None and other is not None:
+            for n in range(at, end):
+                if faces[n] is face and covers(other, clusters[n]):
+                    faces[n] = other
+        at = end
+    return faces
+
+
+def _script(cluster: str) -> str | None:
+    """The script of a letter, with which its name begins, if it is not Latin; None for anything
+    else."""
+    if cluster[0] < "\u0370" or not cluster[0].isalpha():
+        return None
+    name = unicodedata.name(cluster[0], "").partition(" ")[0]
+    return None if name == "LATIN" else name or None
 
 
 def _joined(parts: list[tuple[str, FontFace]]) -> list[tuple[str, FontFace]]:

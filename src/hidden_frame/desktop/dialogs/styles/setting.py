@@ -16,6 +16,8 @@ from hidden_frame.model.publication import Publication
 from hidden_frame.model.styles import ComputedStyle, Rule
 from hidden_frame.model.valid import limits
 
+_READS = (("as its first letter does", "as its letters"), ("from the left", "left to right"),
+          ("from the right", "right to left"))  # fmt: skip
 _BREAKING = (("over the whole paragraph", "paragraph"), ("line by line", "line"))
 _STARTS = (
     ("anywhere", "anywhere"), ("in the next frame", "frame"), ("on the next page", "page"),
@@ -27,7 +29,7 @@ _RULES = (("none", None), ("as wide as the column", "column"), ("as wide as its 
 def line_parts(form: Form) -> list[Part]:
     """How lines are broken, and how wide their spaces may be."""
     form.heading("LINES")
-    breaking = Choice("Lines are chosen")
+    breaking, reads = Choice("Lines are chosen"), Choice("Reads")
     made = [
         chosen_part("breaking", breaking, lambda v: breaking.show_choice(_BREAKING, v),
                     form.row("Chosen", breaking)),
@@ -37,8 +39,12 @@ def line_parts(form: Form) -> list[Part]:
         _share(form, "to", "word_space_most", "Wider than this they are felt as loose", True),
         _typed(form, "Letters", "letter_space", "/1000 em",
                "How far apart letters may stand in a line that would be loose; 0: not at all"),
+        _typed(form, "Glyphs", "glyph_scale", "%",
+               "How much wider or narrower letters may be where nothing else helps; 0: not at all"),
         _ticked(form, "Marks hang out", "hanging_punctuation",
                 "Quotes, stops and hyphens stand a little outside of the column"),
+        chosen_part("reads", reads, lambda v: reads.show_choice(_READS, v),
+                    form.row("Reads", reads)),
         _ticked(form, "On the baseline grid", "on_grid", "Its lines stand on the grid of the page"),
     ]  # fmt: skip
     form.heading("DIVIDED WORDS")
