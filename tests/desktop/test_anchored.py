@@ -260,3 +260,19 @@ def test_a_caption_is_part_of_what_a_page_says(book, monkeypatch, shot, qtbot):
     texts = [p for each in scene.placed for p in each.drawing.primitives
              if isinstance(p, TextPrimitive)]  # fmt: skip
     assert any(line.text == "Plate 9" for t in texts for line in t.text.lines)
+
+
+def test_a_corner_is_pulled_and_its_shape_kept_in_one_step(book, monkeypatch, shot, qtbot):
+    write_on(book)
+    put(book, monkeypatch, shot)
+    book.settle(qtbot)
+    (before,) = anchored(book)
+    seen = book.desk.text.anchors.seen()
+    placed = book.desk.text.placed()
+    corner = placed.matrix.apply(seen.box.right, seen.box.bottom)
+    book.drag(0, corner, (corner[0] - before.width / 2, corner[1] - before.height / 2))
+    (after,) = anchored(book)
+    assert after.width / after.height == pytest.approx(before.width / before.height, rel=0.01)
+    assert after.width == pytest.approx(before.width / 2, rel=0.05)
+    book.do("undo")
+    assert anchored(book) == [before]

@@ -210,6 +210,9 @@ class Desk(QWidget):
             self.out_mark_pressed.emit()
             return
         if self.session.editing is not None:
+            if self.text.anchors.grab(spot, SLACK / self.camera.view.zoom):
+                self.hand.pressed = point
+                return
             if self.text.anchors.press(spot):
                 return
             if self.text.holds(spot):
@@ -260,7 +263,8 @@ class Desk(QWidget):
             return
         spot = self.camera.spot(point)
         if self.session.editing is not None:
-            self.text.press(spot, extend=True)
+            if not self.text.anchors.pull(spot):
+                self.text.press(spot, extend=True)
         else:
             self.hand.drag(spot, event)
             if self.hand.gesture is not None and self.hand.dragged:
@@ -274,6 +278,7 @@ class Desk(QWidget):
         self.edges.stop()
         self._pointer = event.position()
         if self.session.editing is not None and self.hand.gesture is None:
+            self.text.anchors.drop()
             self.hand.pressed = None
             return
         self.hand.release(self.camera.spot(event.position()), event)
@@ -470,6 +475,9 @@ class Desk(QWidget):
             shape = Qt.CursorShape.OpenHandCursor
         elif session.editing is not None:
             shape = Qt.CursorShape.IBeamCursor
+            spot = self.camera.spot(point) if point is not None else None
+            if spot and self.text.anchors.opposite(spot, SLACK / self.camera.view.zoom):
+                shape = Qt.CursorShape.SizeAllCursor
         elif session.tool != "select":
             shape = Qt.CursorShape.CrossCursor
         elif point is not None and not session.proof:

@@ -28,6 +28,7 @@ class TextAnchors:
 
     def __init__(self, edit: TextEdit) -> None:
         self.edit = edit
+        self._corner: tuple[float, float] | None = None  # the one opposite to what is pulled
 
     def place(self) -> TextPlace | None:
         """The place of the one that is selected by itself."""
@@ -116,6 +117,53 @@ class TextAnchors:
                 self.select((seen.place[0] + first, seen.place[1]))
                 return True
         return False
+
+    def grab(self, spot: Spot, slack: float) -> bool:
+        """Takes hold of a corner of what is selected, within `slack` points of it."""
+        self._corner = self.opposite(spot, slack)
+        return self._corner is not None
+
+    def opposite(self, spot: Spot, slack: float) -> tuple[float, float] | None:
+        """The corner opposite to the one at a point; None if none is there."""
+        seen, placed, editing = self.seen(), self.edit.placed(), self.edit.session.editing
+        if seen is None or placed is None or editing is None:
+            return None
+        if spot.face.holder_id != editing.holder_id:
+            return None
+        x, y = placed.matrix.inverse().apply(spot.x, spot.y)
+        left, top, right, bottom = seen.box
+        for here, there in (
+            ((left, top), (right, bottom)), ((right, top), (left, bottom)),
+            ((left, bottom), (right, top)), ((right, bottom), (left, top)),
+        ):  # fmt: skip
+            if max(abs(here[0] - x), abs(here[1] - y)) <= slack:
+                return there
+        return None
+
+    def pull(self, spot: Spot) -> bool:
+        """The corner that was taken hold of, pulled to a point: larger or smaller, its shape kept;
+        False if none was."""
+        placed, anchor, place = self.edit.placed(), self.now(), self.place()
+        if self._corner is None or placed is None or anchor is None or place is None:
+            return False
+        x, y = placed.matrix.inverse().apply(spot.x, spot.y)
+        wide, high = abs(x - self._corner[0]), abs(y - self._corner[1])
+        by = max(wide / anchor.width, high / anchor.height)
+        short, long = sorted((anchor.width, anchor.height))
+        by = min(max(by, 1.0 / short), 5000.0 / long)
+        text = change_anchor(
+            self.edit.text, place,
+            width=round(anchor.width * by, 2), height=round(anchor.height * by, 2),
+        )  # fmt: skip
+        self.edit.change("size of what is anchored", text, place, "size anchored")
+        self.select(place)
+        return True
+
+    def drop(self) -> None:
+        """Lets the corner go: what was pulled is one step."""
+        if self._corner is not None:
+            self._corner = None
+            self.edit.session.seal()
 
     def seen(self) -> Seen | None:
         """The one that is selected as the frame that is written in shows it."""
