@@ -101,7 +101,6 @@ class Photographer:
         session, pages, window = self.session, self.pages, self.window
         session.show_page(pages[8])
         self.take("pages")
-        self.dragging()
         session.show_page(pages[6])
         self.select(len(session.faces()) - 1, self.item("Season opener", "Panel"))
         self.take("override")
@@ -113,6 +112,7 @@ class Photographer:
         self.flatplan()
         session.show_page(pages[8])
         self.writing()
+        self.anchored()
         self.checks()
         session.show_page(pages[26])
         session.set_proof(True)
@@ -179,23 +179,6 @@ class Photographer:
             widget, QMouseEvent(kind, at, widget.mapToGlobal(at), button, left, held)
         )
 
-    def dragging(self) -> None:
-        """An item dragged along a margin, with the lines it snaps to."""
-        self.session.show_page(self.pages[7])
-        chart = self.local(8, "Chart")
-        self.window.show_shelf("Items")
-        page = find_page(self.session.publication, self.pages[7])
-        item = next(i for i in page.items if i.id == chart)
-        x, y = item.x + item.width / 2, item.y + item.height / 2
-        group = tuple(i.id for i in page.items if i.group == item.group)
-        self.select(0, *group)
-        self.send(QEvent.Type.MouseButtonPress, 0, x, y)
-        for n in range(1, 6):
-            self.send(QEvent.Type.MouseMove, 0, x - 28 * n, y + 31 * n)
-        self.take("snap-lines")
-        self.window.desk.hand.cancel()
-        self.window.show_shelf("Masters")
-
     def writing(self) -> None:
         foot = self.item("Almanac base", "Foot title")
         self.window.desk.text.begin(Editing(self.master("Almanac base"), foot, "recto"))
@@ -209,6 +192,16 @@ class Photographer:
         self.take("text")
         desk.camera.fit_to("spread")
         self.session.edit_text(None)
+
+    def anchored(self) -> None:
+        """A sketch that is anchored in the foreword, selected, and what its page says of it."""
+        session, desk = self.session, self.window.desk
+        session.show_page(self.pages[4])
+        desk.camera.fit_to("page")
+        desk.text.write_at(session.publication.stories[0].id, (2, 1), (2, 0))
+        self.take("anchored")
+        desk.camera.fit_to("spread")
+        session.edit_text(None)
 
     def checks(self) -> None:
         """A page with a few faults, the list that tells them; then the styles."""

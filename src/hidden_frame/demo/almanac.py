@@ -179,7 +179,7 @@ def _front(publication: Publication, masters: Masters, pages: list[str], sky: st
     publication = _add(
         publication,
         foreword,
-        _frame("Foreword", [], x=M.inside, y=M.top, width=INNER * 0.86, height=mm(156), main=1),
+        _frame("Foreword", [], x=M.inside, y=M.top, width=INNER * 0.86, height=mm(153), main=1),
         PictureFrame(
             id="", name="Dome", x=M.inside, y=H - mm(62), width=mm(50), height=mm(30), radius=8,
             picture=sky, fit="free", crop=Crop(-560.0, -560.0, 0.85),
