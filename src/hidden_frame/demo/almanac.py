@@ -179,13 +179,13 @@ def _front(publication: Publication, masters: Masters, pages: list[str], sky: st
     publication = _add(
         publication,
         foreword,
-        _frame("Foreword", [], x=M.inside, y=M.top, width=INNER * 0.86, height=mm(153), main=1),
+        _frame("Foreword", [], x=M.inside, y=M.top, width=INNER * 0.86, height=mm(156), main=1),
         PictureFrame(
-            id="", name="Dome", x=M.inside, y=H - mm(62), width=mm(50), height=mm(30), radius=8,
+            id="", name="Dome", x=M.inside, y=H - mm(60), width=mm(50), height=mm(30), radius=8,
             picture=sky, fit="free", crop=Crop(-560.0, -560.0, 0.85),
             stroke=Stroke(colour="gold", width=1),
         ),
-        _frame("Caption", [_line("label", words.CAPTION)], x=M.inside + mm(54), y=H - mm(62),
+        _frame("Caption", [_line("label", words.CAPTION)], x=M.inside + mm(54), y=H - mm(60),
                width=mm(52), height=mm(30), vertical="bottom", radius=8, fill=Fill("cream"),
                inset=Insets(top=8, bottom=10, left=12, right=16)),
     )  # fmt: skip
