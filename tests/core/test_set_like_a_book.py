@@ -23,7 +23,14 @@ from hidden_frame.model.publication import Setup
 from hidden_frame.model.styles import ParagraphStyle
 from hidden_frame.model.text import Paragraph, Run
 from hidden_frame.output.pdf import pdf_bytes
-from hidden_frame.typeset.breaking.demerits import Fit, cost, fits, ratio
+from hidden_frame.typeset.breaking.demerits import (
+    SHORT_LAST,
+    UNLIKE,
+    Fit,
+    cost,
+    fits,
+    ratio,
+)
 from hidden_frame.typeset.breaking.first_fit import Breaker
 from hidden_frame.typeset.breaking.nodes import nodes_of
 from hidden_frame.typeset.breaking.through import path_through
@@ -455,3 +462,32 @@ def test_spaced_and_scaled_letters_are_printed_where_they_are_measured(share, le
                 for n, stop in enumerate(word.stops()[:-1]):
                     left, *_ = words.get_charbox(at + n, loose=True)
                     assert left == pytest.approx(20 + line.x + x + stop, abs=0.3), word.text
+
+
+@given(English, st.floats(110, 220), st.integers(2, 4))
+def test_lines_beside_initials_are_chosen_together_with_those_below(text, measure, high):
+    """Never worse than line by line, but for what unlike neighbours and a short end cost."""
+    drop = Drop(Span("W", setting_of(font_book().face("Spectral"), 10.0 + 10 * high), BLACK), high)
+    both = [
+        set_lines(spec(text, spacing=Spacing(whole=whole), dress=Dress(drop=drop)), measure)
+        for whole in (True, False)
+    ]
+    together, single = both
+    for lines in both:
+        assert " ".join(line.text for line in lines).replace("W", "", 1).split() == text.split()
+        beside = lines[0].runs[0].words[0].width
+        for line in lines[1:high]:
+            assert line.left > beside
+
+    def demerits_of(lines):
+        found = 0.0
+        for line in lines[:-1]:
+            (run,) = [r for r in line.runs if r.span is not drop.span] or [None]
+            extra = (run.extra if run else 0.0) / (SETTING.space * 0.5)
+            by = extra if extra >= 0 else run.extra / (SETTING.space * 0.15)
+            found += cost(by) if len(run.words) > 1 else 1e15
+        return found
+
+    assume(all(len(line.runs[-1].words) > 1 for lines in both for line in lines[:-1]))
+    allowance = UNLIKE * len(together) + SHORT_LAST
+    assert demerits_of(together) <= demerits_of(single) * (1 + 1e-6) + allowance

@@ -25,10 +25,15 @@ class Initials:
         self.span, self.segment = span, segment
         self.width = segment.ends[-1] + spec.base.size * BESIDE
 
+    @property
+    def fresh(self) -> bool:
+        """Whether no line stands beside them yet."""
+        whole = self.spec.dress.drop
+        return whole is not None and self.lines == whole.lines
+
     def beside(self, line: TextLine) -> TextLine:
         """A line that stands beside them; the first one carries them."""
-        whole = self.spec.dress.drop
-        first = whole is not None and self.lines == whole.lines
+        first = self.fresh
         self.lines = max(self.lines - 1, 0)
         if not first:
             return line

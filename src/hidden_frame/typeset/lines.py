@@ -24,7 +24,7 @@ from hidden_frame.typeset.line import Begun, Laid, TextLine, gaps, natural, whol
 from hidden_frame.typeset.margins import hanging
 from hidden_frame.typeset.paragraph import ParagraphSpec, Tab
 from hidden_frame.typeset.segments import Segment, TextOffset, is_rtl, segments
-from hidden_frame.typeset.shaping import exact
+from hidden_frame.typeset.shaping import Word, exact
 from hidden_frame.typeset.spaced_out import spaced_out
 
 MOST_TOGETHER = 800  # words beside something in the way; more are set line by line
@@ -126,6 +126,9 @@ class LineSetter:
     def row(self, measure: float, breaks: list[Break] | None = None) -> list[TextLine]:
         """All lines up to the next line break at one measure, or what is left of them; `breaks`
         are where they end, if that is known."""
+        together = self._around_initials(measure)
+        if together is not None:
+            return together
         at, begun = self._row, []
         while self._initials is not None and self._initials.lines and self._row == at:
             begun.append(self.line(measure))  # beside initials, line by line
@@ -159,6 +162,45 @@ class LineSetter:
         self._row += 1
         return begun
 
+    def _around_initials(self, measure: float) -> list[TextLine] | None:
+        """All lines up to the next line break, chosen together, the first ones beside initials;
+        None where there are none, or lines are set one after the other."""
+        spec, initials = self.spec, self._initials
+        if initials is None or not initials.fresh or self._rtl or not spec.spacing.whole:
+            return None
+        row = self._rows[self._row]
+        if self._row or len(row) > 1 or not 0 < len(row[0].words) <= MOST_TOGETHER:
+            return None
+        segment = self._break(row[0], self.indent).segment
+        fit = fit_of(spec, measure)
+        beside = exact(fit.measure - initials.width)
+        inner = [beside] * initials.lines
+        path = self._path(segment, 0, None, 0.0, [*inner, fit.measure])
+        if path is None:
+            return None
+        cuts = cuts_of(segment, path, 0, 0, fit.measure)
+        lines = []
+        self._fresh, self._breaker, self._row = False, None, self._row + 1
+        for n, cut in enumerate(cuts):
+            near, last = n < len(inner), n == len(cuts) - 1
+            left = spec.left + (initials.width if near else 0.0)
+            line = self._line(segment, cut, left, beside if near else fit.measure, last)
+            lines.append(initials.beside(line) if near else line)
+        return lines
+
+    def _path(
+        self, segment: Segment, at: int, head: Word | None, first: float,
+        measures: list[float],
+    ) -> list[Break] | None:  # fmt: skip
+        """Where lines end that each have a measure of their own, the last one that of all that
+        follow; None if something is wider than its line."""
+        fit = fit_of(self.spec, self.widest)
+        divide = segment.hyphenated and fit.hyphens > 0
+        narrow = max(min(measures), 0.0)
+        nodes = nodes_of(segment, at, head, first, narrow, divide)
+        path = path_through(nodes, fit, measures, WAYS_DIVIDED if divide else WAYS)
+        return None if path is None else [nodes.breaks[n] for n in path]
+
     def through(self, measures: Sequence[float]) -> list[TextLine] | None:
         """What is left of a paragraph, its lines chosen together, each at a measure of its own
         (points); None where they are to be set one after the other."""
@@ -175,13 +217,10 @@ class LineSetter:
         fit = fit_of(spec, self.widest)
         inner = [exact(m - spec.right - spec.left) for m in measures]
         at, skip = breaker.position
-        divide = breaker.segment.hyphenated and fit.hyphens > 0
-        narrow = max(min(inner), 0.0)
-        nodes = nodes_of(breaker.segment, at, breaker.head, exact(left - spec.left), narrow, divide)
-        path = path_through(nodes, fit, [*inner, fit.measure], WAYS_DIVIDED if divide else WAYS)
-        if path is None:
+        first = exact(left - spec.left)
+        breaks = self._path(breaker.segment, at, breaker.head, first, [*inner, fit.measure])
+        if breaks is None:
             return None
-        breaks = [nodes.breaks[n] for n in path]
         cuts = cuts_of(breaker.segment, breaks, at, skip, fit.measure)
         if len(cuts) > len(inner):
             return None
