@@ -1,6 +1,6 @@
 """Text made a little tighter, so that a few words more find room.
 
->>> from hidden_frame.model.text import Paragraph
+>>> from hidden_frame.model.text import Paragraph, Run
 >>> text = (Paragraph("body", (Run("a line"),)),)
 >>> tightened(publication, text, 4)[0].content[0].look.tracking
 -4.0
