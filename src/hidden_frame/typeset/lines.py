@@ -11,6 +11,7 @@
 
 from __future__ import annotations
 
+from bisect import bisect_right
 from collections.abc import Sequence
 
 from hidden_frame.typeset.breaking.cut import Cut
@@ -18,13 +19,19 @@ from hidden_frame.typeset.breaking.demerits import Fit
 from hidden_frame.typeset.breaking.first_fit import Breaker
 from hidden_frame.typeset.breaking.nodes import Break, nodes_of
 from hidden_frame.typeset.breaking.through import path_through
-from hidden_frame.typeset.breaking.total_fit import WAYS, WAYS_DIVIDED, cuts_of, total_fit
+from hidden_frame.typeset.breaking.total_fit import (
+    WAYS,
+    WAYS_DIVIDED,
+    best_breaks,
+    cuts_of,
+    total_fit,
+)
 from hidden_frame.typeset.initials import Initials
 from hidden_frame.typeset.line import Begun, Laid, TextLine, gaps, natural, whole
 from hidden_frame.typeset.margins import hanging
 from hidden_frame.typeset.paragraph import ParagraphSpec, Tab
 from hidden_frame.typeset.segments import Segment, TextOffset, is_rtl, segments
-from hidden_frame.typeset.shaping import Word, exact
+from hidden_frame.typeset.shaping import exact
 from hidden_frame.typeset.spaced_out import spaced_out
 
 MOST_TOGETHER = 800  # words beside something in the way; more are set line by line
@@ -126,10 +133,7 @@ class LineSetter:
     def row(self, measure: float, breaks: list[Break] | None = None) -> list[TextLine]:
         """All lines up to the next line break at one measure, or what is left of them; `breaks`
         are where they end, if that is known."""
-        together = self._around_initials(measure)
-        if together is not None:
-            return together
-        at, begun = self._row, []
+        at, begun = self._row, self._beside_initials(measure)
         while self._initials is not None and self._initials.lines and self._row == at:
             begun.append(self.line(measure))  # beside initials, line by line
             if self.done:
@@ -162,44 +166,30 @@ class LineSetter:
         self._row += 1
         return begun
 
-    def _around_initials(self, measure: float) -> list[TextLine] | None:
-        """All lines up to the next line break, chosen together, the first ones beside initials;
-        None where there are none, or lines are set one after the other."""
+    def _beside_initials(self, measure: float) -> list[TextLine]:
+        """The lines beside initials, chosen together; none where there are no initials, or lines
+        are set one after the other."""
         spec, initials = self.spec, self._initials
         if initials is None or not initials.fresh or self._rtl or not spec.spacing.whole:
-            return None
+            return []
         row = self._rows[self._row]
-        if self._row or len(row) > 1 or not 0 < len(row[0].words) <= MOST_TOGETHER:
-            return None
-        segment = self._break(row[0], self.indent).segment
+        if self._row or len(row) > 1 or len(row[0].words) < 2:
+            return []
+        breaker = self._break(row[0], self.indent)
+        segment = breaker.segment
         fit = fit_of(spec, measure)
-        beside = exact(fit.measure - initials.width)
-        inner = [beside] * initials.lines
-        path = self._path(segment, 0, None, 0.0, [*inner, fit.measure])
-        if path is None:
-            return None
-        cuts = cuts_of(segment, path, 0, 0, fit.measure)
-        lines = []
-        self._fresh, self._breaker, self._row = False, None, self._row + 1
-        for n, cut in enumerate(cuts):
-            near, last = n < len(inner), n == len(cuts) - 1
-            left = spec.left + (initials.width if near else 0.0)
-            line = self._line(segment, cut, left, beside if near else fit.measure, last)
-            lines.append(initials.beside(line) if near else line)
+        room = exact(fit.measure - initials.width)
+        far = bisect_right(segment.ends, room * (initials.lines + 1))  # more than has room there
+        if far >= len(segment.words) or room <= 0:
+            return []  # it ends beside them
+        # As if the paragraph went on in this measure: what follows them is looked at, too.
+        breaks = best_breaks(segment, fit._replace(measure=room), 0.0, until=far)[: initials.lines]
+        left, lines = spec.left + initials.width, []
+        self._fresh = False
+        for cut in cuts_of(segment, breaks, 0, 0, room):
+            lines.append(initials.beside(self._line(segment, cut, left, room, False)))
+        breaker.at_break(breaks[-1])
         return lines
-
-    def _path(
-        self, segment: Segment, at: int, head: Word | None, first: float,
-        measures: list[float],
-    ) -> list[Break] | None:  # fmt: skip
-        """Where lines end that each have a measure of their own, the last one that of all that
-        follow; None if something is wider than its line."""
-        fit = fit_of(self.spec, self.widest)
-        divide = segment.hyphenated and fit.hyphens > 0
-        narrow = max(min(measures), 0.0)
-        nodes = nodes_of(segment, at, head, first, narrow, divide)
-        path = path_through(nodes, fit, measures, WAYS_DIVIDED if divide else WAYS)
-        return None if path is None else [nodes.breaks[n] for n in path]
 
     def through(self, measures: Sequence[float]) -> list[TextLine] | None:
         """What is left of a paragraph, its lines chosen together, each at a measure of its own
@@ -217,10 +207,13 @@ class LineSetter:
         fit = fit_of(spec, self.widest)
         inner = [exact(m - spec.right - spec.left) for m in measures]
         at, skip = breaker.position
-        first = exact(left - spec.left)
-        breaks = self._path(breaker.segment, at, breaker.head, first, [*inner, fit.measure])
-        if breaks is None:
+        divide = breaker.segment.hyphenated and fit.hyphens > 0
+        narrow = max(min(inner), 0.0)
+        nodes = nodes_of(breaker.segment, at, breaker.head, exact(left - spec.left), narrow, divide)
+        path = path_through(nodes, fit, [*inner, fit.measure], WAYS_DIVIDED if divide else WAYS)
+        if path is None:
             return None
+        breaks = [nodes.breaks[n] for n in path]
         cuts = cuts_of(breaker.segment, breaks, at, skip, fit.measure)
         if len(cuts) > len(inner):
             return None

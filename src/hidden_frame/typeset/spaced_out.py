@@ -24,23 +24,25 @@ def spaced_out(
     """The line as a segment of its own, if its spaces, which are to take up `room` points more
     (or fewer), would be wider or narrower than the style likes; None if it is good as it is."""
     spacing, space = spec.spacing, spec.base.space
+    wanted = room - spaces * space * (spacing.most - 1)
+    lacking = room + spaces * space * (1 - spacing.least)
+    if wanted <= 0 and (lacking >= 0 or not spacing.glyphs):
+        return None  # most lines
     words = segment.words[cut.first : cut.last + 1]
     if cut.head is not None and words:
         words[0] = cut.head
     if cut.tail is not None:
         words.append(cut.tail)
     places = sum(len(word.shaped.glyphs) for word in words) + spaces
-    wanted = room - spaces * space * (spacing.most - 1)
-    if not places or room < 0:
-        wanted = min(room + spaces * space * (1 - spacing.least), 0.0)
-        by = _share(wanted, words, spaces * space, spacing.glyphs) if places else 0.0
-        return _wider(segment, cut, words, 0.0, by) if by else None
-    if wanted <= 0:
+    if not places:
         return None
+    if wanted <= 0:
+        by = _share(lacking, words, spaces * space, spacing.glyphs)
+        return _wider(segment, cut, words, 0.0, by) if by else None
     em = spec.base.size / 1000
     letters = min(spacing.letters, wanted / places / em) // STEP * STEP
     left = wanted - letters * places * em
-    by = _share(left, words, spaces * space, spacing.glyphs)
+    by = _share(left, words, spaces * space, spacing.glyphs) if spacing.glyphs else 0.0
     return _wider(segment, cut, words, letters, by) if letters or by else None
 
 

@@ -10,6 +10,7 @@ from bisect import bisect_left, bisect_right
 
 from hidden_frame.typeset.breaking.cut import TOLERANCE, Cut
 from hidden_frame.typeset.breaking.long_words import split_long
+from hidden_frame.typeset.breaking.nodes import Break
 from hidden_frame.typeset.hyphenation import SOFT_HYPHEN, divisions
 from hidden_frame.typeset.paragraph import Spacing
 from hidden_frame.typeset.segments import Segment, TextOffset
@@ -64,6 +65,13 @@ class Breaker:
     def position(self) -> tuple[int, int]:
         """The token with which the next line begins, and how many characters of it are gone."""
         return self.at, self._skip
+
+    def at_break(self, at: Break) -> None:
+        """Leaves out what stands before the end of a line."""
+        self.at, self._skip, self._head = at.follows, at.used, None
+        if at.used:
+            word = self.segment.words[at.follows]
+            self._head = word.like(word.text[at.used :].replace(SOFT_HYPHEN, ""))
 
     def go_on_at(self, place: TextOffset) -> None:
         """Leaves out what stands before a place."""

@@ -58,18 +58,21 @@ class Nodes(NamedTuple):
 
 
 def nodes_of(
-    segment: Segment, at: int, head: Word | None, indent: float, measure: float, divide: bool
-) -> Nodes:
+    segment: Segment, at: int, head: Word | None, indent: float, measure: float, divide: bool,
+    until: int | None = None,
+) -> Nodes:  # fmt: skip
     """The nodes of a segment from a token on, of which only `head` is left if there is one.
 
     The first line begins `indent` points to the right of the others.  `divide` says whether
     words may be divided.  What is wider than the measure may be broken between any two tokens.
+    Nodes go no further than the token `until`, if it is given.
     """
     words, ends, spaced = segment.words, segment.ends, segment.spaced
     even = segment.all_spaced
     begin = ends[at] - (words[at] if head is None else head).width
     found = Nodes([begin], [0], [begin - indent], [0], [Break(at - 1, 0, at)])
     last, gap = segment.last_visible, 0
+    last = last if until is None else min(last, until)
     for token in range(at, last + 1):
         apart = even or spaced[token]
         if token > at:

@@ -41,7 +41,8 @@ class _Way(NamedTuple):
 
 def path_through(nodes: Nodes, fit: Fit, measures: Sequence[float], ways: int) -> list[int] | None:
     """The nodes at which lines end, the first line at the first measure (points), those behind
-    the last measure at that one; None if something is wider than its line."""
+    the last measure at that one; None if something is wider than its line.
+    """
     last = len(nodes.ends) - 1
     layer = {0: _Way(0.0, 1, 0, 0, None)}
     done: _Way | None = None

@@ -44,13 +44,14 @@ def total_fit(segment: Segment, fit: Fit, indent: float, at: int = 0, skip: int 
 
 
 def best_breaks(
-    segment: Segment, fit: Fit, indent: float, at: int = 0, head: Word | None = None
-) -> list[Break]:
-    """Where the lines end."""
-    nodes = nodes_of(segment, at, head, indent, fit.measure, False)
+    segment: Segment, fit: Fit, indent: float, at: int = 0, head: Word | None = None,
+    until: int | None = None,
+) -> list[Break]:  # fmt: skip
+    """Where the lines end, as far as the token `until` if it is given."""
+    nodes = nodes_of(segment, at, head, indent, fit.measure, False, until)
     path, worst = best_path(nodes, fit, WAYS)
     if worst > POOR and segment.hyphenated and fit.hyphens:
-        nodes = nodes_of(segment, at, head, indent, fit.measure, True)
+        nodes = nodes_of(segment, at, head, indent, fit.measure, True, until)
         path, _ = best_path(nodes, fit, WAYS_DIVIDED)
         if ladder(nodes.breaks, path) > fit.hyphens:
             path, _ = best_path(nodes, fit._replace(hyphens=1), WAYS_DIVIDED)
