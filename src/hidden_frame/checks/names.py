@@ -13,7 +13,7 @@ from hidden_frame.model.lookup import all_pages, base_chain, masters_by_id, posi
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import Marker
-from hidden_frame.model.usage import texts_of
+from hidden_frame.model.usage import head_styles_in, texts_of
 from hidden_frame.typeset.fonts import DEFAULT_FAMILY, font_book
 
 
@@ -99,6 +99,34 @@ def detail_findings(publication: Publication) -> Iterator[Finding]:
                 f"{pages_in_words(publication, pages)} concerned.",
                 pages[0] if pages else None, pages, tuple(ways),
             )  # fmt: skip
+
+
+def head_findings(publication: Publication) -> Iterator[Finding]:
+    """Running heads of a style that is gone, or that no page uses."""
+    shown: dict[str, set[str]] = {}
+    used: set[str] = set()
+    masters = masters_by_id(publication)
+    for holder, text in texts_of(publication):
+        for style in head_styles_in(text):
+            shown.setdefault(style, set()).add(holder)
+        for paragraph in () if holder in masters else text:
+            used.add(paragraph.style)
+            used |= {piece.style for piece in paragraph.content if piece.style}
+    names = {s.id: s.name for s in publication.character_styles}
+    names |= {s.id: s.name for s in publication.paragraph_styles}
+    for style, holders in shown.items():
+        if style in used:
+            continue
+        pages = _pages_with(publication, holders)
+        what = f"of the style “{names[style]}”, which no text uses" if style in names else (
+            "of a style that does not exist"
+        )  # fmt: skip
+        yield Finding(
+            "idle head",
+            f"A running head shows paragraphs {what}, so it stays empty; "
+            f"{pages_in_words(publication, pages)} concerned.",
+            pages[0] if pages else None, pages,
+        )  # fmt: skip
 
 
 def _without(name: str) -> Fix:

@@ -8,6 +8,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
+from functools import cached_property
 from typing import NamedTuple
 
 from hidden_frame.compose.around import Obstacle, in_the_way
@@ -21,11 +22,14 @@ from hidden_frame.compose.cascade import (
     stack_items,
 )
 from hidden_frame.compose.context import Context, context_of, standing
+from hidden_frame.compose.derived import TextFacts
 from hidden_frame.compose.drawing import NOTHING, draw
 from hidden_frame.compose.facts import PageFacts, page_facts
+from hidden_frame.compose.given import Given
 from hidden_frame.compose.markers import marker_label, marker_value, markers_in
 from hidden_frame.compose.regions import grid_in
 from hidden_frame.compose.scene import Placed, Scene
+from hidden_frame.compose.shortened import shortened
 from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.compose.stories.flowed import Flowed, flowed
 from hidden_frame.compose.stories.part import Part
@@ -59,6 +63,7 @@ class _Entry(NamedTuple):
     side: Side
     hides_folio: bool
     values: dict[Marker, str]
+    shorts: dict[Marker, str]
     parts: tuple[Part, ...]
     grid: Grid | None
     scene: Scene
@@ -74,11 +79,15 @@ class Composer:
         ] = {}
         self._flows: dict[str, Flowed] = {}
         self.composed = 0
+        self.given = Given()
+        self._last: Composition | None = None
 
     def compose(self, publication: Publication) -> Composition:
         """The composition of a publication; nothing is worked out before it is asked for."""
         MEMORY.turn(publication)
-        return Composition(self, publication)
+        if self._last is None or self._last.publication is not publication:
+            self._last = Composition(self, publication)
+        return self._last
 
     def page(
         self,
@@ -87,9 +96,10 @@ class Composer:
         facts: PageFacts,
         stack: tuple[Resolved, ...],
         told: dict[str, Part],
+        said: TextFacts,
     ) -> Scene:
         """A page's scene; `stack` is what its masters carry for its side, `told` what of stories
-        stands in its frames."""
+        stands in its frames, `said` what markers show of texts."""
         context = context_of(publication)
         entry = self._pages.get(page.id)
         if (
@@ -101,19 +111,23 @@ class Composer:
             and entry.hides_folio == facts.hides_folio
             and entry.parts == tuple(told.values())
             and entry.grid == page_layout(publication, page).grid
-            and entry.values == _marker_values(publication, facts, entry.values)
+            and entry.values == self._values(publication, facts, entry.values, said)
+            and entry.shorts == _shorts(entry.values, facts, said)
         ):
             return entry.scene
         items = page_items(publication, page, stack)
         markers = _markers_of(items)
-        values = _marker_values(publication, facts, markers)
+        values = self._values(publication, facts, markers, said)
+        shorts = _shorts(markers, facts, said)
         stood = standing(items, facts.side, context)
         grid = page_layout(publication, page).grid
         placed = []
         for resolved in items:
             part = told.get(resolved.item.id)
             hides = facts.hides_folio
-            one = self._place(resolved, facts.side, values, context, hides, stood, grid, part)
+            one = self._place(
+                resolved, facts.side, values, context, hides, stood, grid, part, shorts
+            )
             if one is not None:
                 placed.append(one)
         trim = context.setup.trim
@@ -122,8 +136,8 @@ class Composer:
         )
         self.composed += 1
         self._pages[page.id] = _Entry(
-            page, stack, context, facts.side, facts.hides_folio, values, tuple(told.values()),
-            grid, scene,
+            page, stack, context, facts.side, facts.hides_folio, values, shorts,
+            tuple(told.values()), grid, scene,
         )  # fmt: skip
         return scene
 
@@ -137,6 +151,7 @@ class Composer:
         stood: tuple[Obstacle, ...],
         grid: Grid | None,
         part: Part | None = None,
+        shorts: dict[Marker, str] | None = None,
     ) -> Placed | None:
         """An item's drawing at its place, with its `part` of a story; None if it is not to be
         seen."""
@@ -157,6 +172,9 @@ class Composer:
         on_grid = None
         if isinstance(item, TextFrame) and part is None:
             on_grid = grid_in(item, grid, context.known)
+            if shorts and own and not item.grows and any(m in shorts for m in markers):
+                short = tuple(shorts.get(m) for m in markers)
+                own = shortened(item, side, own, short, context.known, outlines, on_grid)
         return _placed(item, *resolved[1:], side, own, context, outlines, part, on_grid)
 
     def master(self, publication: Publication, master_id: str, side: Side) -> Scene:
@@ -166,7 +184,7 @@ class Composer:
         known = self._masters.get((master_id, side))
         if known is not None and known[0] is items and known[1] is context and known[2] == grid:
             return known[3]
-        values = {marker: marker_label(marker) for marker in _markers_of(items)}
+        values = {m: marker_label(m, publication) for m in _markers_of(items)}
         stood = standing(items, side, context)
         placed = [
             self._place(resolved, side, values, context, False, stood, grid) for resolved in items
@@ -188,9 +206,23 @@ class Composer:
     ) -> Flow:
         """A story in its stops; what did not move is taken from the flow before."""
         context = context_of(publication)
-        found = flowed(publication, story, context, view, self._flows.get(story.id))
+        found = flowed(publication, story, context, view, self._flows.get(story.id), self.given)
         self._flows[story.id] = found
         return found.flow
+
+    def _values(
+        self,
+        publication: Publication,
+        facts: PageFacts,
+        markers: Iterable[Marker],
+        said: TextFacts,
+    ) -> dict[Marker, str]:
+        """What these markers show on a page."""
+        return {m: marker_value(m, facts, publication, said, self.given) for m in markers}
+
+    def labels(self, story_id: str) -> tuple[str, ...] | None:
+        """What stands before each paragraph of a story; None if nothing does."""
+        return self._flows[story_id].text.labels
 
     def forget_missing(self, publication: Publication) -> None:
         """Drops what is kept of pages that are gone."""
@@ -198,12 +230,9 @@ class Composer:
         self._pages = {i: entry for i, entry in self._pages.items() if i in there}
 
 
-def _marker_values(
-    publication: Publication, facts: PageFacts, markers: Iterable[Marker]
-) -> dict[Marker, str]:
-    """What these markers show on a page."""
-    title, details = publication.title, publication.details
-    return {m: marker_value(m, facts, title, details) for m in markers}
+def _shorts(markers: Iterable[Marker], facts: PageFacts, said: TextFacts) -> dict[Marker, str]:
+    """The short form of each running head among markers."""
+    return {m: said.short(m, facts) for m in markers if m.head is not None}
 
 
 @remembered(by_value=("overridden", "own", "outlines", "on_grid"))
@@ -254,6 +283,11 @@ class Composition:
         self._flows: dict[str, Flow] = {}
         self.publication = publication
 
+    @cached_property
+    def said(self) -> TextFacts:
+        """What the laid-out text says of each page."""
+        return TextFacts(self)
+
     @property
     def facts(self) -> dict[str, PageFacts]:
         """Facts of every page, in order."""
@@ -264,7 +298,9 @@ class Composition:
         page = find_page(self.publication, page_id)
         facts = self.facts[page_id]
         stack = self._stack(page, facts.side)
-        return self._composer.page(self.publication, page, facts, stack, self.parts(page_id))
+        return self._composer.page(
+            self.publication, page, facts, stack, self.parts(page_id), self.said
+        )
 
     def view(self, page: Page) -> PageView:
         """What a page shows, and its side."""
@@ -287,6 +323,16 @@ class Composition:
             found = self._composer.flow(self.publication, story, self.view)
             self._flows[story_id] = found
         return found
+
+    def labels(self, story_id: str) -> tuple[str, ...] | None:
+        """What stands before each paragraph of a story; None if nothing does."""
+        self.flow(story_id)
+        return self._composer.labels(story_id)
+
+    def value(self, marker: Marker, page_id: str) -> str:
+        """What a marker shows on a page."""
+        facts = self.facts[page_id]
+        return marker_value(marker, facts, self.publication, self.said, self._composer.given)
 
     def told(self, page_id: str, item_id: str) -> Told | None:
         """The story that a frame on a page shows a part of; None if it shows its own text."""

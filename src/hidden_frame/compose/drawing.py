@@ -90,7 +90,7 @@ def _pen(stroke: Stroke, opacity: float, known: Palette) -> Pen:
 
 
 @remembered(by_value=("values", "regions"), weigh=lambda text: 300 + 160 * len(text.specs))
-def _set(
+def set_frame(
     text: Text,
     regions: tuple[Region, ...],
     side: Side,
@@ -98,6 +98,7 @@ def _set(
     known: Palette,
     snug: bool,
 ) -> SetText:
+    """A text set in the regions of a frame; the same object for the same."""
     return set_text(specs(text, values, side, known, labels(text, known)), regions, snug=snug)
 
 
@@ -117,7 +118,7 @@ def text_height(
 
     def set_in(height: float) -> SetText:
         regions = regions_of(item, outlines, height, grid)
-        return _set(item.text, regions, side, values, known, item.snug)
+        return set_frame(item.text, regions, side, values, known, item.snug)
 
     if item.columns == 1:
         return set_in(math.inf).height + edge
@@ -158,7 +159,7 @@ def _text(
 ) -> tuple[TextPrimitive, Overflow | None]:
     insets, height = item.insets, inner_height(item)
     regions = regions_of(item, outlines, grid=grid)
-    text = _set(item.text, regions, side, values, known, item.snug)
+    text = set_frame(item.text, regions, side, values, known, item.snug)
     overflow = explain(text, height)
     shown = overflow.shown if overflow else len(text.lines)
     y = insets.top

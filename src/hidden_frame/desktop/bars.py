@@ -200,10 +200,11 @@ class Banner(QFrame):
 class TextStrip(QFrame):
     """Styles and markers for the text being edited."""
 
-    def __init__(self, session: Session, desk: Desk) -> None:
+    def __init__(self, session: Session, desk: Desk, commands: Commands) -> None:
         super().__init__()
         self.session = session
         self.desk = desk
+        self.commands = commands
         self.setObjectName("TextStrip")
         row = QHBoxLayout(self)
         row.setContentsMargins(12, 5, 12, 5)
@@ -240,6 +241,9 @@ class TextStrip(QFrame):
     def fill_markers(self) -> None:
         """Every marker there is, the publication's details among them."""
         self.menu.clear()
+        for name in ("running head", "marker date"):
+            self.menu.addAction(self.commands[name])
+        self.menu.addSeparator()
         for label, marker in every_marker(self.session.publication.details):
             self._marker_action(label, marker)
 

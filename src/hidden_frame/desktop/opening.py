@@ -120,6 +120,22 @@ class Dialogs(QObject):
         dialog.open()
         return dialog
 
+    def running_head(self) -> None:
+        """A running head put in at the caret, or the one that is selected there changed."""
+        from hidden_frame.desktop.dialogs.running_head import RunningHeadDialog
+
+        marker = self.desk.text.marker()
+        head = marker.head if marker is not None else None
+        put = self.desk.text.insert_marker
+        RunningHeadDialog(self.session, self.window, put, head).exec()
+        self.desk.setFocus()
+
+    def date(self) -> None:
+        from hidden_frame.desktop.dialogs.running_head import DateDialog
+
+        DateDialog(self.session, self.window, self.desk.text.insert_marker).exec()
+        self.desk.setFocus()
+
     def finder(self) -> None:
         from hidden_frame.desktop.dialogs.finder import Finder
 

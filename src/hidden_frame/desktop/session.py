@@ -15,6 +15,7 @@ from PySide6.QtCore import QObject, QTimer, Signal
 
 from hidden_frame.compose.composer import Composer, Composition
 from hidden_frame.compose.facts import page_facts
+from hidden_frame.compose.given import Given
 from hidden_frame.compose.scene import Scene
 from hidden_frame.desktop.mishaps import forget, in_words, write_down
 from hidden_frame.edit.history import History, jump, record, redo, sealed, undo
@@ -134,6 +135,7 @@ class Session(QObject):
 
     @property
     def composition(self) -> Composition:
+        self.composer.given = Given(self.path.stem if self.path is not None else "")
         return self.composer.compose(self.publication)
 
     @property

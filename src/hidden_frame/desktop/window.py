@@ -106,7 +106,7 @@ class Window(QMainWindow):
         self.properties = Properties(session, self.desk.text, self._do)
         self.top = TopBar(session, self.commands)
         self.banner = Banner(session)
-        self.strip = TextStrip(session, self.desk)
+        self.strip = TextStrip(session, self.desk, self.commands)
         self.page_clipboard = PageClipboard(session, self)
         self.status = StatusLine(session, self.desk, self.commands)
         self._lay_out()

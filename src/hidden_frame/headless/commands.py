@@ -13,6 +13,7 @@ import typer
 from platformdirs import user_data_path
 
 from hidden_frame.compose.composer import Composer, Composition, followers
+from hidden_frame.compose.given import Given
 from hidden_frame.compose.ranges import pages_in_range
 from hidden_frame.demo.almanac import almanac
 from hidden_frame.demo.book import long_book
@@ -41,7 +42,9 @@ def opened_and_composed(path: Path) -> tuple[Opened, Composition]:
     opened = load(path)
     for warning in opened.warnings:
         print(warning, file=sys.stderr)
-    return opened, Composer().compose(opened.publication)
+    composer = Composer()
+    composer.given = Given(path.stem)
+    return opened, composer.compose(opened.publication)
 
 
 @app.command()

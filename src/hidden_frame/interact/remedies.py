@@ -13,7 +13,7 @@ from typing import NamedTuple
 
 from hidden_frame.compose.composer import Composition
 from hidden_frame.compose.drawing import text_height
-from hidden_frame.compose.markers import marker_label, marker_value, markers_in
+from hidden_frame.compose.markers import marker_label, markers_in
 from hidden_frame.compose.textspec import palette
 from hidden_frame.interact.shown import shown_item
 from hidden_frame.model.geometry import Side
@@ -35,12 +35,9 @@ def needed_height(composition: Composition, holder_id: str, item: TextFrame, sid
     publication = composition.publication
     markers = markers_in(item.text)
     if holder_id in masters_by_id(publication):
-        values = tuple(marker_label(m) for m in markers)
+        values = tuple(marker_label(m, publication) for m in markers)
     else:
-        facts = composition.facts[holder_id]
-        values = tuple(
-            marker_value(m, facts, publication.title, publication.details) for m in markers
-        )
+        values = tuple(composition.value(m, holder_id) for m in markers)
     return text_height(item, side, values, palette(publication))
 
 

@@ -14,10 +14,27 @@ from msgspec import Meta, Struct
 from hidden_frame.model.geometry import Crop, Fit, NotNegative, Share
 
 MarkerKind = Literal[
-    "folio", "page count", "section pages", "section last folio", "section name", "title", "detail"
+    "folio",
+    "page count",
+    "section pages",
+    "section last folio",
+    "section name",
+    "title",
+    "detail",
+    "running head",
+    "story name",
+    "next section",
+    "previous section",
+    "continued on",
+    "continued from",
+    "facing folio",
+    "date",
+    "file name",
 ]
 # The same on every page, so that they may stand in a text that flows over many.
-STEADY: frozenset[MarkerKind] = frozenset(("page count", "title", "detail"))
+STEADY: frozenset[MarkerKind] = frozenset(
+    ("page count", "title", "detail", "story name", "date", "file name")
+)
 # A language by its code, with a country where it matters: en_GB, de, pt_BR (ISO 639, ISO 3166).
 Language = Annotated[str, Meta(pattern="^[a-z]{2,3}(_[A-Za-z]{2,8})*$", max_length=20)]
 Alignment = Literal["left", "right", "centre", "justified", "inside", "outside"]
@@ -68,13 +85,37 @@ class Run(Struct, frozen=True, tag="run", tag_field="kind", omit_defaults=True):
     look: Look | None = None
 
 
+Which = Literal["first", "last", "at the top", "before"]
+HeadPart = Literal["text", "number", "number and text"]
+Over = Literal["page", "spread", "facing page"]
+
+
+class Head(Struct, frozen=True, omit_defaults=True):
+    """Which paragraph of a style a running head shows (R28), and what of it.
+
+    It is the `first` or the `last` one that begins on the page (or on its spread, or on the page
+    that faces it), and the latest one before where none does; the one that is in force `at the
+    top`; or the latest one `before` in any case.  What stands `between` number and text is said.
+    `style` is a paragraph style, or a character style for entries within paragraphs.
+    """
+
+    style: str
+    which: Which = "first"
+    part: HeadPart = "text"
+    between: Annotated[str, Meta(max_length=40)] = " "
+    over: Over = "page"
+
+
 class Marker(Struct, frozen=True, tag="marker", tag_field="kind", omit_defaults=True):
-    """A piece of text filled in by the program; `detail` names the detail to show."""
+    """A piece of text filled in by the program; `detail` names the detail to show, `head` says
+    which running head, `form` how a date is written (a form of `compose.dates`)."""
 
     shows: MarkerKind
     detail: str | None = None
     style: str | None = None
     look: Look | None = None
+    head: Head | None = None
+    form: Annotated[str, Meta(max_length=40)] = ""
 
 
 Stands = Literal["in the line", "above the line", "inside", "outside"]
@@ -125,12 +166,16 @@ class TabStop(Struct, frozen=True, omit_defaults=True):
 
 
 class Paragraph(Struct, frozen=True, omit_defaults=True):
-    """Pieces set in one paragraph style; alignment and tabs that are None are the style's."""
+    """Pieces set in one paragraph style; alignment and tabs that are None are the style's.
+
+    `short` is what running heads show of it where all of it has no room.
+    """
 
     style: str
     content: tuple[Piece, ...] = ()
     alignment: Alignment | None = None
     tabs: tuple[TabStop, ...] | None = None
+    short: Annotated[str, Meta(max_length=200)] = ""
 
 
 Text = tuple[Paragraph, ...]

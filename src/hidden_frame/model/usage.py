@@ -9,7 +9,7 @@ from msgspec import UnsetType
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import holders
 from hidden_frame.model.publication import Publication
-from hidden_frame.model.text import Anchor, Text
+from hidden_frame.model.text import Anchor, Marker, Text
 
 
 def anchors_in(text: Text) -> Iterator[Anchor]:
@@ -24,6 +24,14 @@ def paragraph_styles_in(text: Text) -> Iterator[str]:
         for piece in paragraph.content:
             if isinstance(piece, Anchor) and piece.caption_style is not None:
                 yield piece.caption_style
+
+
+def head_styles_in(text: Text) -> Iterator[str]:
+    """The style of each running head in a text."""
+    for paragraph in text:
+        for piece in paragraph.content:
+            if isinstance(piece, Marker) and piece.head is not None:
+                yield piece.head.style
 
 
 def texts_of(publication: Publication) -> Iterator[tuple[str, Text]]:

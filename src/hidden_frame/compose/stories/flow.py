@@ -170,6 +170,13 @@ class Flow:
         self._fill(at + 1)
         return self._starts[at].paragraph
 
+    def start_of(self, number: int) -> tuple[int, int]:
+        """The paragraph and the offset at which a stop begins; behind the last one, where what has
+        no room begins, or the text ends."""
+        self._fill(number)
+        where = self._starts[number] if number < len(self._starts) else self._where
+        return (len(self.specs.recto), 0) if where is None else _place(where)
+
     @property
     def words_left(self) -> int:
         """How many words have no room, of all that stands behind the last stop."""

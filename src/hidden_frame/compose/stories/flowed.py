@@ -7,6 +7,7 @@ from operator import is_
 from typing import NamedTuple
 
 from hidden_frame.compose.context import Context
+from hidden_frame.compose.given import Given
 from hidden_frame.compose.markers import steady_value
 from hidden_frame.compose.numbers import labels
 from hidden_frame.compose.stories.flow import Flow
@@ -35,6 +36,7 @@ def flowed(
     context: Context,
     view: Callable[[Page], PageView],
     before: Flowed | None,
+    given: Given = Given(),
 ) -> Flowed:
     """A story in its frames; `before` is how it was, `view` what a page shows."""
     pages = _pages(publication, context)
@@ -45,10 +47,14 @@ def flowed(
         if before is not None and before.stops == stops:
             stops = before.stops
     text = story.text
-    shown = (context.known, len(all_pages(publication)), publication.title, publication.details)
+    pages_here, about = len(all_pages(publication)), publication.about.language
+    shown = (
+        context.known, pages_here, publication.title, publication.details, about, story.name,
+        given, given.today,
+    )  # fmt: skip
 
     def value(marker: Marker) -> str:
-        return steady_value(marker, *shown[1:])
+        return steady_value(marker, pages_here, publication, story.name, given)
 
     now = Numbered(text, labels(text, context.known))
     if before is None or before.shown != shown:

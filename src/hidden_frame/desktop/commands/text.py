@@ -46,9 +46,16 @@ def commands(window: Workplace) -> list[Row]:
         None,
     ]  # fmt: skip
     rows += [
+        Command("running head", "Text > Insert marker", "Running head…", "",
+                window.dialogs.running_head, text.editing),
+        Command("marker date", "Text > Insert marker", "Date…", "", window.dialogs.date,
+                text.editing),
+    ]  # fmt: skip
+    rows += [
         Command(f"marker {kind}", "Text > Insert marker", f"Insert marker: {label}", "",
                 partial(text.marker, Marker(kind)), text.editing)
         for kind, label in LABELS.items()
+        if kind != "date"
     ]  # fmt: skip
     rows += [
         Command(f"style {n}", "Text > Paragraph style", f"Paragraph style {n} of the list",

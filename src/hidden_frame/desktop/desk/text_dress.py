@@ -10,6 +10,7 @@ from hidden_frame.edit.text.depart import as_styled, departures, style_of
 from hidden_frame.model.lookup import paragraph_style
 from hidden_frame.model.styles import CHARACTER_PROPERTIES, computed_characters, computed_style
 from hidden_frame.model.text import Alignment, TabStop, TextPlace
+from hidden_frame.model.usage import head_styles_in, texts_of
 
 if TYPE_CHECKING:
     from hidden_frame.desktop.desk.text_edit import TextEdit
@@ -49,6 +50,16 @@ class TextDress:
         paragraph = self.edit.text[self.edit.caret[0]]
         style = computed_style(self.edit.session.publication.paragraph_styles, paragraph.style)
         return style.tabs if paragraph.tabs is None else paragraph.tabs
+
+    def set_short(self, short: str) -> None:
+        """What running heads show of the caret's paragraph where all of it has no room."""
+        text = edit_text.set_short(self.edit.text, self.edit.caret[0], short[:200])
+        self.edit.keep("short title", text)
+
+    def in_heads(self) -> bool:
+        """Whether running heads show paragraphs of the style of the caret's one."""
+        publication, style = self.edit.session.publication, self.paragraph_style()
+        return any(style in head_styles_in(text) for _, text in texts_of(publication))
 
     def set_tabs(self, tabs: tuple[TabStop, ...]) -> None:
         """The selected paragraphs with tab stops of their own."""

@@ -7,7 +7,7 @@ from msgspec.structs import replace
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtWidgets import QCheckBox, QListWidget, QListWidgetItem, QMenu, QWidget
 
-from hidden_frame.compose.markers import every_marker, marker_value
+from hidden_frame.compose.markers import every_marker
 from hidden_frame.compose.placing import on_side
 from hidden_frame.compose.ranges import pages_in_range
 from hidden_frame.desktop.chips import ChipField
@@ -181,14 +181,12 @@ class FoliosDialog(EditQuestion):
 
     def _sample(self, content: tuple[Piece, ...]) -> str:
         """How a form prints on the page on the desk, or on the first that prints a folio."""
-        publication, facts = self.session.publication, self.session.composition.facts
+        facts = self.session.composition.facts
         here = facts[self.session.page_id]
         if not here.folio:
             here = next((f for f in facts.values() if f.folio), here)
         return "".join(
-            marker_value(c, here, publication.title, publication.details)
-            if isinstance(c, Marker)
-            else c.text
+            self.session.composition.value(c, here.page_id) if isinstance(c, Marker) else c.text
             for c in content
             if not isinstance(c, Anchor)
         )

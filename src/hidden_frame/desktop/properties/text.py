@@ -11,7 +11,7 @@ from hidden_frame.desktop.desk.text_edit import TextEdit
 from hidden_frame.desktop.families import show_families
 from hidden_frame.desktop.languages import language_options
 from hidden_frame.desktop.letterforms import CHOOSABLE, SHIFT_HINT, Choosable
-from hidden_frame.desktop.properties.fields import Choice, NumberField
+from hidden_frame.desktop.properties.fields import Choice, NumberField, TextField
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.session import Session
 from hidden_frame.model.text import Look
@@ -36,6 +36,11 @@ class TextForm(Form):
         self.alignment = Choice("Alignment")
         self.alignment.committed.connect(text.dress.set_alignment)
         self.row("Alignment", self.alignment)
+        self.short = TextField("Short title")
+        self.short.setPlaceholderText("none")
+        self.short.setToolTip("What running heads show where the whole heading has no room")
+        self.short.committed.connect(lambda v: text.dress.set_short(str(v)))
+        self.row("Short title", self.short)
         (self.ends,) = self.buttons("Two ends: tab to the right edge")
         self.ends.setToolTip("What follows the caret goes to the right edge of the line")
         self.ends.clicked.connect(text.dress.split_ends)
@@ -115,6 +120,8 @@ class TextForm(Form):
         )
         self.departs.setText(told)
         self.styled.setEnabled(bool(departs))
+        self.show_row(self.short, self.text.dress.in_heads())
+        self.short.show_text(self.text.text[self.text.caret[0]].short)
         styles = [(s.name, s.id) for s in publication.paragraph_styles]
         self.style_field.show_choice(styles, now["style"])
         looks: list[tuple[str, object]] = [("none", None)]

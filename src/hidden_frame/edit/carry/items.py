@@ -32,7 +32,7 @@ from hidden_frame.model.styles import (
     own,
 )
 from hidden_frame.model.text import Marker, Text
-from hidden_frame.model.usage import anchors_in, paragraph_styles_in
+from hidden_frame.model.usage import anchors_in, head_styles_in, paragraph_styles_in
 
 N = TypeVar("N", Colour, ParagraphStyle, CharacterStyle)
 S = TypeVar("S", ParagraphStyle, CharacterStyle)
@@ -74,6 +74,9 @@ def clip_of(
     pieces = [c for text in texts for p in text for c in p.content]
     paragraphs = {style for text in texts for style in paragraph_styles_in(text)}
     characters = {c.style for c in pieces if c.style}
+    shown = {style for text in texts for style in head_styles_in(text)}
+    paragraphs |= shown & {s.id for s in publication.paragraph_styles}
+    characters |= shown & {s.id for s in publication.character_styles}
     styles = _with_bases(publication.paragraph_styles, paragraphs)
     characters |= {
         s.number.style for s in styles if isinstance(s.number, ListNumber) and s.number.style
@@ -128,6 +131,10 @@ class Terms(NamedTuple):
     styles: dict[str, str]
     looks: dict[str, str]
 
+    def _style(self, style: str) -> str:
+        """A style of either kind: a running head shows one of both."""
+        return self.styles.get(style) or self.looks.get(style, style)
+
     def text(self, old: Text) -> Text:
         renamed = tuple(
             replace(
@@ -137,7 +144,7 @@ class Terms(NamedTuple):
                     for c in p.content
                 ),
             )
-            for p in restyled(old, self.styles.__getitem__)
+            for p in restyled(old, self._style)
         )
         return recoloured_text(renamed, self.colours.__getitem__)
 

@@ -25,7 +25,7 @@ from hidden_frame.model.styles import (
     computed_style,
 )
 from hidden_frame.model.text import Text
-from hidden_frame.model.usage import paragraph_styles_in, texts_of
+from hidden_frame.model.usage import head_styles_in, paragraph_styles_in, texts_of
 
 
 def _put(values: tuple, new: object) -> tuple:
@@ -173,7 +173,7 @@ def delete_paragraph_style(publication: Publication, style_id: str, instead: str
     kept = tuple(s for s in publication.paragraph_styles if s.id != style_id)
 
     def text(old: Text) -> Text:
-        if style_id not in paragraph_styles_in(old):
+        if style_id not in paragraph_styles_in(old) and style_id not in head_styles_in(old):
             return old
         return restyled(old, lambda style: instead if style == style_id else style)
 

@@ -1,7 +1,7 @@
-"""What is anchored in a text: found, changed, dressed in other styles.
+"""What is anchored in a text: found, changed; and what else names styles, renamed with them.
 
 >>> from hidden_frame.edit.text.write import insert_marker
->>> from hidden_frame.model.text import Anchor, Paragraph, Run
+>>> from hidden_frame.model.text import Anchor, Marker, Paragraph, Run
 >>> text, _ = insert_marker((Paragraph("body", (Run("ab"),)),), (0, 1), Anchor(width=20.0))
 >>> anchor_at(text, (0, 1)).width
 20.0
@@ -16,7 +16,7 @@ from collections.abc import Callable
 from msgspec.structs import replace
 
 from hidden_frame.edit.text.write import cut_out, delete, insert_marker
-from hidden_frame.model.text import Anchor, Paragraph, Piece, Text, TextPlace
+from hidden_frame.model.text import Anchor, Marker, Paragraph, Piece, Text, TextPlace
 
 
 def anchor_at(text: Text, place: TextPlace) -> Anchor | None:
@@ -39,11 +39,14 @@ def change_anchor(text: Text, place: TextPlace, **changes: object) -> Text:
 
 
 def restyled(text: Text, new: Callable[[str], str]) -> Text:
-    """The text with its paragraphs and captions in the styles that take the place of theirs."""
+    """The text with its paragraphs and captions in the styles that take the place of theirs, and
+    its running heads showing those."""
 
     def piece(old: Piece) -> Piece:
         if isinstance(old, Anchor) and old.caption_style is not None:
             return replace(old, caption_style=new(old.caption_style))
+        if isinstance(old, Marker) and old.head is not None:
+            return replace(old, head=replace(old.head, style=new(old.head.style)))
         return old
 
     def paragraph(old: Paragraph) -> Paragraph:

@@ -291,6 +291,11 @@ def set_tabs(text: Text, first: int, last: int, tabs: tuple[TabStop, ...] | None
     return tuple(replace(p, tabs=stops) if first <= n <= last else p for n, p in enumerate(text))
 
 
+def set_short(text: Text, index: int, short: str) -> Text:
+    """A paragraph with a short form for running heads."""
+    return _with(text, index, replace(text[index], short=short))
+
+
 def _where_it_stands(stop: TabStop) -> float:
     return float("inf") if stop.position is None else stop.position
 

@@ -1,0 +1,272 @@
+"""What running heads show: which paragraphs of a style begin on which page (R28).
+
+The terms of CSS Generated Content for Paged Media (W3C), 1.1: our `first` is its `first`, `last`
+its `last`, `at the top` its `start`; `before` is the value that a page begins with.
+"""
+
+from __future__ import annotations
+
+from bisect import bisect_left
+from collections.abc import Callable, Iterator, Sequence
+from typing import NamedTuple
+
+from hidden_frame.compose.facts import PageFacts
+from hidden_frame.compose.stories.flow import Flow
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.memory import remembered
+from hidden_frame.model.publication import Publication, Section
+from hidden_frame.model.text import Head, Paragraph, Run, Text
+
+
+class Heading(NamedTuple):
+    """A paragraph of a style, or a stretch in a character style: its place in its text, what it
+    says, its number, and its short form."""
+
+    paragraph: int
+    offset: int
+    text: str
+    number: str = ""
+    short: str = ""
+
+
+class Seen(NamedTuple):
+    """A heading on a page, which is the page's `position`; `down` and `across` are where its frame
+    stands there (points), `opens` says that nothing of its frame stands before it."""
+
+    position: int
+    down: float
+    across: float
+    heading: Heading
+    opens: bool
+
+
+def plain_words(paragraph: Paragraph) -> str:
+    """What a paragraph says, on one line."""
+    text = "".join(c.text for c in paragraph.content if isinstance(c, Run))
+    return " ".join(text.replace("\u00ad", "").split())
+
+
+@remembered(weigh=lambda found: 200 + 120 * len(found))
+def headings_in(text: Text, style: str, labels: tuple[str, ...] | None) -> tuple[Heading, ...]:
+    """The paragraphs of a text in a paragraph style, and its stretches in a character style of
+    that id, in order; those that say nothing are left out."""
+    found: list[Heading] = []
+    for n, paragraph in enumerate(text):
+        if paragraph.style == style:
+            words, number = plain_words(paragraph), labels[n] if labels is not None else ""
+            if words or number:
+                found.append(Heading(n, 0, words, number, paragraph.short))
+        elif len(paragraph.content) > 1 or any(c.style == style for c in paragraph.content):
+            found += _stretches(paragraph, n, style)
+    return tuple(found)
+
+
+def _stretches(paragraph: Paragraph, number: int, style: str) -> Iterator[Heading]:
+    at = 0
+    for piece in paragraph.content:
+        size = len(piece.text) if isinstance(piece, Run) else 1
+        if isinstance(piece, Run) and piece.style == style and piece.text.strip():
+            yield Heading(number, at, " ".join(piece.text.split()))
+        at += size
+
+
+class Telling(NamedTuple):
+    """A story as running heads look at it: its flow, its numbers, and the position of the page
+    of each of its stops; `rising` says that these never fall."""
+
+    flow: Flow
+    text: Text
+    labels: tuple[str, ...] | None
+    positions: tuple[int, ...]
+    rising: bool
+
+
+@remembered()
+def _own_headings(sections: tuple[Section, ...], style: str) -> tuple[Seen, ...]:
+    """Headings in texts that pages hold themselves, in their order."""
+    found: list[Seen] = []
+    position = 0
+    for section in sections:
+        for page in section.pages:
+            position += 1
+            here: list[Seen] = []
+            for item in page.items:
+                if isinstance(item, TextFrame) and item.text and item.visible:
+                    here += [
+                        Seen(position, item.y, item.x, h, (h.paragraph, h.offset) == (0, 0))
+                        for h in headings_in(item.text, style, None)
+                    ]
+            found += sorted(here, key=_place)
+    return tuple(found)
+
+
+def _position(seen: Seen) -> int:
+    return seen.position
+
+
+def _place(seen: Seen) -> tuple[float, float, float]:
+    return seen.position, seen.down, seen.across
+
+
+class Heads:
+    """Headings by page, worked out as far as somebody asks: a page needs what comes before it.
+
+    `tellings` gives the stories of the publication when it is first needed.
+    """
+
+    def __init__(
+        self,
+        publication: Publication,
+        facts: dict[str, PageFacts],
+        tellings: Callable[[], Sequence[Telling]],
+        corner: Callable[[str, str], tuple[float, float]],
+    ) -> None:
+        self._publication, self._facts = publication, facts
+        self._tellings, self._corner = tellings, corner
+        self._stories: Sequence[Telling] | None = None
+        self._pages = list(facts)
+
+    @property
+    def stories(self) -> Sequence[Telling]:
+        if self._stories is None:
+            self._stories = self._tellings()
+        return self._stories
+
+    def chosen(self, head: Head, page_id: str) -> Seen | None:
+        """The heading that a running head shows on a page; None if there is none yet."""
+        facts = self._facts[page_id]
+        pages = self._over(head, facts)
+        if not pages:
+            return None
+        if head.which == "before":
+            return self.before(head.style, pages[0])
+        if head.which == "at the top":
+            here = self.on(head.style, pages[0])
+            if here and self._opens_page(here[0]):
+                return here[0]
+            return self.before(head.style, pages[0])
+        several = pages if head.which == "first" else pages[::-1]
+        for position in several:
+            here = self.on(head.style, position)
+            if here:
+                return here[0 if head.which == "first" else -1]
+        return self.before(head.style, pages[0])
+
+    def _over(self, head: Head, facts: PageFacts) -> list[int]:
+        """The positions of the pages that a running head looks at."""
+        if head.over == "page":
+            return [facts.position]
+        around = range(max(facts.position - 1, 1), min(facts.position + 1, len(self._pages)) + 1)
+        spread = [n for n in around if self._facts[self._pages[n - 1]].spread == facts.spread]
+        if head.over == "spread":
+            return spread
+        return [n for n in spread if n != facts.position]
+
+    def _opens_page(self, seen: Seen) -> bool:
+        """Whether a heading is the first of all that is said on its page."""
+        if not seen.opens:
+            return False
+        page = self._pages[seen.position - 1]
+        return not any(
+            (down, across) < (seen.down, seen.across) for down, across in self._texts_on(page)
+        )
+
+    def _texts_on(self, page_id: str) -> Iterator[tuple[float, float]]:
+        """Where the texts of a page stand: of stories, and its own."""
+        for telling in self.stories:
+            for item in telling.flow.frames.get(page_id, ()):
+                part = telling.flow.part(page_id, item)
+                if part is not None and part.lines:
+                    yield self._corner(page_id, item)
+        for section in self._publication.sections:
+            for page in section.pages:
+                if page.id == page_id:
+                    for each in page.items:
+                        if isinstance(each, TextFrame) and each.text and each.visible:
+                            yield each.y, each.x
+
+    def on(self, style: str, position: int) -> list[Seen]:
+        """The headings that begin on a page, in the order in which they are read there."""
+        page_id = self._pages[position - 1]
+        own = _own_headings(self._publication.sections, style)
+        first = bisect_left(own, position, key=_position)
+        last = bisect_left(own, position + 1, key=_position)
+        found = list(own[first:last])
+        for telling in self.stories:
+            found += self._of_story(telling, style, page_id, position)
+        return sorted(found, key=_place) if len(found) > 1 else found
+
+    def _of_story(
+        self, telling: Telling, style: str, page_id: str, position: int
+    ) -> Iterator[Seen]:
+        items = telling.flow.frames.get(page_id)
+        headings = headings_in(telling.text, style, telling.labels) if items else ()
+        if not headings:
+            return
+        for item in items or ():
+            at = telling.flow.index[page_id, item]
+            begin, end = telling.flow.start_of(at), telling.flow.start_of(at + 1)
+            first = bisect_left(headings, begin, key=_in_text)
+            last = bisect_left(headings, end, key=_in_text)
+            if first < last:
+                down, across = self._corner(page_id, item)
+                for heading in headings[first:last]:
+                    opens = (heading.paragraph, heading.offset) == begin
+                    yield Seen(position, down, across, heading, opens)
+
+    def before(self, style: str, position: int) -> Seen | None:
+        """The last heading that begins before a page."""
+        own = _own_headings(self._publication.sections, style)
+        at = bisect_left(own, position, key=_position)
+        best = own[at - 1] if at else None
+        for telling in self.stories:
+            found = self._last_before(telling, style, position)
+            if found is not None and (best is None or _place(best) <= _place(found)):
+                best = found
+        return best
+
+    def _last_before(self, telling: Telling, style: str, position: int) -> Seen | None:
+        headings = headings_in(telling.text, style, telling.labels)
+        if not headings or not telling.positions:
+            return None
+        if not telling.rising:
+            return self._last_anywhere(telling, headings, position)
+        stop = bisect_left(telling.positions, position)  # the first one on the page, or behind it
+        if stop == 0:
+            return None
+        at = bisect_left(headings, telling.flow.start_of(stop), key=_in_text) - 1
+        if at < 0:
+            return None
+        heading = headings[at]
+        where = telling.flow.stop_of(heading.paragraph, heading.offset)
+        if where is None:
+            return Seen(position - 1, 0.0, 0.0, heading, False)
+        down, across = self._corner(*telling.flow.stops[where].key)
+        return Seen(telling.positions[where], down, across, heading, False)
+
+    def _last_anywhere(
+        self, telling: Telling, headings: tuple[Heading, ...], position: int
+    ) -> Seen | None:
+        """The same for a story that goes back to an earlier page."""
+        best: Seen | None = None
+        for heading in headings:
+            at = telling.flow.stop_of(heading.paragraph, heading.offset)
+            there = telling.positions[at] if at is not None else position
+            if there < position and (best is None or there >= best.position):
+                best = Seen(there, 0.0, 0.0, heading, False)
+        return best
+
+
+def _in_text(heading: Heading) -> tuple[int, int]:
+    return heading.paragraph, heading.offset
+
+
+def said_of(head: Head, heading: Heading) -> str:
+    """What a running head shows of a heading."""
+    if head.part == "text" or not heading.number:
+        return heading.text if head.part != "number" else heading.number
+    return heading.number if head.part == "number" else _joined(head, heading)
+
+
+def _joined(head: Head, heading: Heading) -> str:
+    return head.between.join(part for part in (heading.number, heading.text) if part)

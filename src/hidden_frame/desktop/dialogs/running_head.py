@@ -1,0 +1,128 @@
+"""A running head chosen: of which style, which paragraph, and what of it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PySide6.QtWidgets import QWidget
+
+from hidden_frame.compose.dates import FORMS, written
+from hidden_frame.compose.facts import page_name
+from hidden_frame.desktop.dialogs.base import Question
+from hidden_frame.desktop.properties.fields import Choice, TextField
+from hidden_frame.desktop.session import Session
+from hidden_frame.edit.looks.styles import style_uses
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.lookup import all_pages
+from hidden_frame.model.text import Head, Marker
+
+_WHICH = (
+    ("the first on the page", "first"), ("the last on the page", "last"),
+    ("the one in force at its top", "at the top"), ("the latest before the page", "before"),
+)  # fmt: skip
+_PART = (
+    ("its text", "text"), ("its number", "number"), ("its number and text", "number and text"),
+)  # fmt: skip
+_OVER = (
+    ("this page", "page"), ("the whole spread", "spread"), ("the facing page", "facing page"),
+)  # fmt: skip
+
+
+class RunningHeadDialog(Question):
+    """Says beforehand what pages would show."""
+
+    aside = True
+
+    def __init__(
+        self, session: Session, parent: QWidget | None, put: Callable[[Marker], None],
+        head: Head | None = None,
+    ) -> None:  # fmt: skip
+        super().__init__(parent, "Running head", "Put in" if head is None else "Change")
+        self.session, self._put = session, put
+        publication = session.publication
+        self.form.note("Shows on each page a paragraph that is found there, or before it.")
+        self.style_field = Choice("Style")
+        styles: list[tuple[str, object]] = [(s.name, s.id) for s in publication.paragraph_styles]
+        styles += [(f"{s.name} (characters)", s.id) for s in publication.character_styles]
+        likely = head.style if head is not None else self._likely()
+        self.style_field.show_choice(styles, likely)
+        self.form.row("Of style", self.style_field)
+        self.which, self.part, self.over = Choice("Which"), Choice("What of it"), Choice("Looks at")
+        self.between = TextField("Between number and text")
+        now = head or Head(likely)
+        self.which.show_choice(_WHICH, now.which)
+        self.part.show_choice(_PART, now.part)
+        self.over.show_choice(_OVER, now.over)
+        self.between.show_text(now.between)
+        self.form.row("Which", self.which)
+        self.form.row("Looks at", self.over)
+        self.form.row("Shows", self.part)
+        self.form.row("Between", self.between)
+        self.sample = self.form.note(" ")
+        self.sample.setMinimumHeight(64)
+        for field in (self.style_field, self.which, self.part, self.over):
+            field.committed.connect(lambda *_: self._tell())
+        self.between.textChanged.connect(lambda *_: self._tell())
+        self._tell()
+        self.finish()
+
+    def _likely(self) -> str:
+        """The style that is most like a heading: large, used, and not everywhere."""
+        publication = self.session.publication
+        uses = {s.id: style_uses(publication, s.id) for s in publication.paragraph_styles}
+        most = max(uses.values(), default=0)
+        names = ("chapter", "heading", "title", "head")
+        for style in publication.paragraph_styles:
+            if uses[style.id] and any(n in style.name.lower() for n in names):
+                return style.id
+        used = [s for s in publication.paragraph_styles if 0 < uses[s.id] < most]
+        return (used or publication.paragraph_styles)[0].id
+
+    def head(self) -> Head:
+        """What is chosen."""
+        return Head(
+            style=str(self.style_field.value()),
+            which=self.which.value(),  # type: ignore[arg-type]
+            part=self.part.value(),  # type: ignore[arg-type]
+            between=self.between.text()[:40],
+            over=self.over.value(),  # type: ignore[arg-type]
+        )
+
+    def _tell(self) -> None:
+        """What the pages around the one on the desk would show."""
+        self.form.show_row(self.between, self.part.value() == "number and text")
+        composition, marker = self.session.composition, Marker("running head", head=self.head())
+        pages = all_pages(self.session.publication)
+        at = next((n for n, p in enumerate(pages) if p.id == self.session.page_id), 0)
+        said = []
+        for page in pages[max(at - 1, 0) : at + 2]:
+            words = composition.value(marker, page.id)
+            shown = f"“{words}”" if words else "nothing"
+            said.append(f"{page_name(composition.facts[page.id])}: {shown}")
+        self.sample.setText("\n".join(said))
+
+    def answer(self) -> None:
+        head = self.head()
+        if len(self.between.text()) > 40:
+            raise Refusal("Between number and text stand at most 40 characters; shorten it.")
+        self._put(Marker("running head", head=head))
+
+
+class DateDialog(Question):
+    """The form of a date that is that of the day on which it is printed."""
+
+    def __init__(
+        self, session: Session, parent: QWidget | None, put: Callable[[Marker], None]
+    ) -> None:
+        super().__init__(parent, "Date", "Put in")
+        self._put = put
+        self.form.note("The day on which the publication is exported, in its language.")
+        given, language = session.composer.given, session.publication.about.language
+        self.how = Choice("Form")
+        self.how.show_choice([(written(given.today, f, language), f) for f in FORMS],
+                             "day month year")  # fmt: skip
+        self.form.row("Form", self.how)
+        self.finish()
+
+    def answer(self) -> None:
+        self._put(Marker("date", form=str(self.how.value())))
