@@ -59,7 +59,7 @@ class TextDress:
     def in_heads(self) -> bool:
         """Whether running heads show paragraphs of the style of the caret's one."""
         publication, style = self.edit.session.publication, self.paragraph_style()
-        return any(style in head_styles_in(text) for _, text in texts_of(publication))
+        return any(style in set(head_styles_in(text)) for _, text in texts_of(publication))
 
     def set_tabs(self, tabs: tuple[TabStop, ...]) -> None:
         """The selected paragraphs with tab stops of their own."""

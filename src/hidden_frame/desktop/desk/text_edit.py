@@ -245,17 +245,15 @@ class TextEdit(QObject):
         if not text or (start != end and end != (start[0], start[1] + 1)):
             return None
         at = start if start != end else (start[0], start[1] - 1)
-        if at[1] < 0:
-            return None
-        found = edit_text.cut_out((text[at[0]],), (0, at[1]), (0, at[1] + 1))[0].content
-        return found[0] if found and isinstance(found[0], Marker) else None
+        found = edit_text.object_at(text, at)
+        return found if isinstance(found, Marker) else None
 
     def insert_marker(self, marker: Marker) -> None:
-        """A marker in place of what is selected; a running head in place of the one at the caret."""
+        """A marker in place of what is selected, a running head in that of the one at the caret."""
         before = self.marker()
-        if marker.head is not None and before is not None and before.head is not None:
-            if self.caret == self.anchor:
-                self.anchor = (self.caret[0], self.caret[1] - 1)
+        heads = marker.head is not None and before is not None and before.head is not None
+        if heads and self.caret == self.anchor:
+            self.anchor = (self.caret[0], self.caret[1] - 1)
         if self.told() is not None and marker.shows not in STEADY:
             self.session.noticed.emit(
                 "A story stands on many pages and can't show one page's folio; put the marker into "
@@ -324,10 +322,12 @@ class TextEdit(QObject):
         place = self._place_at(spot.x, spot.y)
         if place is not None:
             self.anchor, self.caret = edit_text.word_around(self.text, place)
-            if (
-                self.anchor == self.caret and self.marker() is not None
-            ):  # it stands before the place
-                self.anchor = (self.caret[0], self.caret[1] - 1)
+            if self.anchor == self.caret:  # no word: a marker on either side
+                index, offset = place
+                for at in (offset, offset - 1):
+                    if edit_text.object_at(self.text, (index, at)) is not None:
+                        self.anchor, self.caret = (index, at), (index, at + 1)
+                        break
             self.moved.emit()
 
     def _place_at(self, x: float, y: float) -> TextPlace | None:

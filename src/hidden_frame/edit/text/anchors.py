@@ -15,17 +15,14 @@ from collections.abc import Callable
 
 from msgspec.structs import replace
 
-from hidden_frame.edit.text.write import cut_out, delete, insert_marker
+from hidden_frame.edit.text.write import delete, insert_marker, object_at
 from hidden_frame.model.text import Anchor, Marker, Paragraph, Piece, Text, TextPlace
 
 
 def anchor_at(text: Text, place: TextPlace) -> Anchor | None:
     """What is anchored right behind a place, if anything is."""
-    index, offset = place
-    if index >= len(text):
-        return None
-    found = cut_out((text[index],), (0, offset), (0, offset + 1))[0].content
-    return found[0] if found and isinstance(found[0], Anchor) else None
+    found = object_at(text, place)
+    return found if isinstance(found, Anchor) else None
 
 
 def change_anchor(text: Text, place: TextPlace, **changes: object) -> Text:

@@ -149,6 +149,19 @@ def insert_marker(text: Text, place: TextPlace, marker: Marker | Anchor) -> tupl
     return text, (index, offset + 1)
 
 
+def object_at(text: Text, place: TextPlace) -> Marker | Anchor | None:
+    """The marker or anchor right behind a place; None if a character is, or nothing."""
+    index, offset = place
+    at = 0
+    for piece in text[index].content if 0 <= index < len(text) else ():
+        if at == offset and not isinstance(piece, Run):
+            return piece
+        at += len(piece.text) if isinstance(piece, Run) else 1
+        if at > offset:
+            break
+    return None
+
+
 def split(text: Text, place: TextPlace) -> tuple[Text, TextPlace]:
     """A paragraph divided in two of the same style."""
     index, offset = place
