@@ -34,6 +34,7 @@ from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.compose.stories.flowed import Flowed, flowed
 from hidden_frame.compose.stories.part import Part
 from hidden_frame.compose.stories.stops import PageView
+from hidden_frame.compose.stories.trial import Trials
 from hidden_frame.model.geometry import Grid, Side
 from hidden_frame.model.items import Item, TextFrame
 from hidden_frame.model.lookup import all_pages, find_page, find_story, stack_of, stories_on
@@ -81,6 +82,7 @@ class Composer:
         self.composed = 0
         self.given = Given()
         self._last: Composition | None = None
+        self.trials = Trials()
 
     def compose(self, publication: Publication) -> Composition:
         """The composition of a publication; nothing is worked out before it is asked for."""
@@ -283,6 +285,11 @@ class Composition:
         self._flows: dict[str, Flow] = {}
         self.publication = publication
 
+    @property
+    def trials(self) -> Trials:
+        """Pages laid out as they would be with other masters."""
+        return self._composer.trials
+
     @cached_property
     def said(self) -> TextFacts:
         """What the laid-out text says of each page."""
@@ -394,7 +401,8 @@ def _followers(
         automatic = defaults if section.masters is None else section.masters
         for page in section.pages:
             seen: set[str] = set()
-            for at in automatic if page.masters is None else page.masters:
+            own = page.ruled if page.masters is None else page.masters
+            for at in automatic if own is None else own:
                 while at and at not in seen:
                     seen.add(at)
                     result[at].append(page.id)

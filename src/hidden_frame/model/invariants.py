@@ -74,10 +74,11 @@ def _problems(publication: Publication) -> Iterator[str]:
     yield from story_problems(publication)
     for section in publication.sections:
         yield from _stack(section.masters or (), f"section “{section.name}”", known)
+    yield from _rules(publication, known)
     yield from _stack(publication.default_masters, "the publication's default masters", known)
     for position, page in enumerate(all_pages(publication), 1):
         yield from _holder(page, f"page #{position}", known)
-        yield from _stack(page.masters or (), f"page #{position}", known)
+        yield from _stack(page.masters or page.ruled or (), f"page #{position}", known)
 
 
 def holder_problems(
@@ -95,7 +96,7 @@ def holder_problems(
             yield from _holder(one, f"master “{one.name}”", known, sound)
         else:
             position = places.get(one.id, 0)
-            yield from _stack(one.masters or (), f"page #{position}", known)
+            yield from _stack(one.masters or one.ruled or (), f"page #{position}", known)
             yield from _holder(one, f"page #{position}", known, sound)
 
 
@@ -107,6 +108,14 @@ def style_problems(publication: Publication) -> Iterator[str]:
     yield from _styles(publication, known)
     for section in publication.sections:
         yield from _stack(section.masters or (), f"section “{section.name}”", known)
+    yield from _rules(publication, known)
+
+
+def _rules(publication: Publication, known: _Known) -> Iterator[str]:
+    for number, rule in enumerate(publication.rules, 1):
+        yield from _stack(rule.masters, f"rule {number} for masters", known)
+        if rule.when == "style" and rule.style not in known.paragraphs:
+            yield f"Rule {number} for masters names a paragraph style that does not exist."
 
 
 def story_problems(publication: Publication, before: Publication | None = None) -> Iterator[str]:
@@ -154,6 +163,7 @@ def _ids(publication: Publication) -> Iterator[str]:
         made += [item.id for item in owner.items]
     made += [p.id for p in all_pages(publication)]
     made += [s.id for s in publication.stories]
+    made += [r.id for r in publication.rules]
     yield from _twice("id", made)
     yield from named_problems(publication)
     for name in made:

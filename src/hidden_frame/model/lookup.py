@@ -176,8 +176,11 @@ def base_chain(publication: Publication, master_id: str) -> tuple[Master, ...]:
 
 
 def stack_of(publication: Publication, page: Page) -> tuple[str, ...]:
-    """The masters that a page follows, bottom to top (R8)."""
+    """The masters that a page follows, bottom to top (R8): set by hand, by a rule, or those of its
+    section."""
     if page.masters is not None:
         return page.masters
+    if page.ruled is not None:
+        return page.ruled
     section = section_of(publication, page.id)
     return publication.default_masters if section.masters is None else section.masters

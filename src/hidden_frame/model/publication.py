@@ -72,8 +72,29 @@ class Master(Struct, frozen=True, kw_only=True, omit_defaults=True):
     opens: Literal["either", "recto", "verso"] = "either"
 
 
+RuleWhen = Literal["style", "first", "last", "odd", "even", "no text"]
+RuleUntil = Literal["page", "section", "rule"]
+
+
+class MasterRule(Struct, frozen=True, kw_only=True, omit_defaults=True):
+    """Which masters automatic pages follow by what they are (R27): those on which a paragraph of a
+    `style` begins, the first, last, odd or even ones of their section, those without any text.
+
+    A rule of a style holds for that page alone, until its section ends, or until another rule.
+    `sections` are those that it is for; () all of them.
+    """
+
+    id: str
+    when: RuleWhen = "style"
+    style: str = ""
+    masters: tuple[str, ...] = ()
+    until: RuleUntil = "page"
+    sections: tuple[str, ...] = ()
+
+
 class Page(Struct, frozen=True, kw_only=True, omit_defaults=True):
-    """A page.  `masters` bottom to top; None is automatic, () is no master (R8).
+    """A page.  `masters` bottom to top; None is automatic, () is no master (R8).  `ruled` are those
+    that the rule of that id gives an automatic page; both are worked out anew at each change.
 
     Two pages of the same `tie` are meant to face each other (R23); a page that is
     `held` stays at that position, counted from 1.  One that was `made` by a story that needed
@@ -89,6 +110,8 @@ class Page(Struct, frozen=True, kw_only=True, omit_defaults=True):
     made: bool = False
     tie: str | None = None
     held: Annotated[int, Meta(ge=1, le=MAX_PAGES)] | None = None
+    ruled: tuple[str, ...] | None = None
+    rule: str = ""
 
 
 class Numbering(Struct, frozen=True, kw_only=True, omit_defaults=True):
@@ -176,4 +199,5 @@ class Publication(Struct, frozen=True, kw_only=True, omit_defaults=True):
     stories: tuple[Story, ...] = ()
     masters: tuple[Master, ...] = ()
     default_masters: tuple[str, ...] = ()
+    rules: tuple[MasterRule, ...] = ()
     sections: tuple[Section, ...] = ()

@@ -170,12 +170,35 @@ class Flow:
         self._fill(at + 1)
         return self._starts[at].paragraph
 
+    def parts_to(self, count: int) -> list[Part]:
+        """What stands in the first so many stops."""
+        self._fill(count)
+        return self._parts[:count]
+
+    def where(self, number: int) -> Where:
+        """Where a stop begins; behind the last one, where what has no room begins, or the end."""
+        self._fill(number)
+        at = self._starts[number] if number < len(self._starts) else self._where
+        return Where(len(self.specs.recto)) if at is None else at
+
+    def trial(self, stop: Stop, number: int, begin: Where, kept: Part | None) -> Part:
+        """What would stand in a stop that is none of the story's, as if it were the one of that
+        number; `kept` is what did the last time."""
+        specs = self.specs.on(stop.side)
+        opening = self._opening(number, stop, begin)
+        if kept is not None and kept.opening == opening and _still(kept, begin, specs):
+            return kept
+        return _filled(stop, specs, begin, number == 0, opening)
+
+    def behind(self, begin: Where, part: Part) -> Where:
+        """Where the text goes on behind a part that begins at a place."""
+        found = _behind(begin, part)
+        return Where(len(self.specs.recto)) if found is None else found
+
     def start_of(self, number: int) -> tuple[int, int]:
         """The paragraph and the offset at which a stop begins; behind the last one, where what has
         no room begins, or the text ends."""
-        self._fill(number)
-        where = self._starts[number] if number < len(self._starts) else self._where
-        return (len(self.specs.recto), 0) if where is None else _place(where)
+        return _place(self.where(number))
 
     @property
     def words_left(self) -> int:

@@ -74,7 +74,7 @@ def rooms(
 
 
 @remembered()
-def _main_stops(
+def main_stops(
     page_id: str, side: Side, items: tuple[Resolved, ...], grid: Grid | None, context: Context
 ) -> tuple[Stop, ...]:
     """The main frames of a page, in their order."""
@@ -103,6 +103,6 @@ def stops_of(
                     page = station.page
         elif station.section in sections:
             for each in find_section(publication, station.section).pages:
-                for stop in _main_stops(each.id, *view(each), context):
+                for stop in main_stops(each.id, *view(each), context):
                     if not by_hand or stop.key not in by_hand:
                         yield stop

@@ -177,7 +177,8 @@ def _page(
         if o.item in item_ids
     )
     stack = None if page.masters is None else tuple(masters[m] for m in page.masters)
-    return publication, replace(page, id=page_id, items=items, overrides=overrides, masters=stack)
+    return publication, replace(page, id=page_id, items=items, overrides=overrides, masters=stack,
+                                ruled=None, rule="")  # fmt: skip
 
 
 def publication_of(publication: Publication, page_ids: Iterable[str], title: str) -> Publication:
@@ -202,6 +203,8 @@ def publication_of(publication: Publication, page_ids: Iterable[str], title: str
     kept = _with_bases(publication, used)
     return replace(
         publication, title=title, sections=tuple(sections),
+        rules=tuple(r for r in publication.rules if kept.issuperset(r.masters)
+                    and {s.id for s in sections}.issuperset(r.sections)),
         masters=tuple(m for m in publication.masters if m.id in kept),
     )  # fmt: skip
 

@@ -177,7 +177,10 @@ def delete_paragraph_style(publication: Publication, style_id: str, instead: str
             return old
         return restyled(old, lambda style: instead if style == style_id else style)
 
-    return replace(change_texts(publication, text), paragraph_styles=kept)
+    rules = tuple(
+        replace(r, style=instead) if r.style == style_id else r for r in publication.rules
+    )
+    return replace(change_texts(publication, text), paragraph_styles=kept, rules=rules)
 
 
 def delete_character_style(

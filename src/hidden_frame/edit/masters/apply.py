@@ -141,7 +141,8 @@ def apply_masters(
     }
 
     def new(page: Page) -> Page:
-        stack = defaults[page.id] if page.masters is None else page.masters
+        automatic = defaults[page.id] if page.ruled is None else page.ruled
+        stack = automatic if page.masters is None else page.masters
         if masters is None or mode == "replace":
             result = masters
         elif mode == "add":
@@ -184,9 +185,10 @@ def delete_master(
         return tuple(dict.fromkeys(m for m in swapped if m is not None))
 
     def page(old: Page) -> Page:
-        if old.masters is None or master_id not in old.masters:
+        if master_id not in (*(old.masters or ()), *(old.ruled or ())):
             return old
-        return replace(old, masters=stack(old.masters))
+        own = None if old.masters is None else stack(old.masters)
+        return replace(old, masters=own, ruled=None if old.ruled is None else stack(old.ruled))
 
     publication = drop_overrides_of(publication, {item.id for item in master.items})
     sections = tuple(
@@ -207,4 +209,5 @@ def delete_master(
         masters=masters,
         sections=sections,
         default_masters=stack(publication.default_masters),
+        rules=tuple(replace(r, masters=stack(r.masters)) for r in publication.rules),
     )

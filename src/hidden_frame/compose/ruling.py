@@ -1,0 +1,166 @@
+"""Which masters automatic pages follow by rule, from the front page by page (R27).
+
+A page is looked at in the masters that it follows anyway; where a paragraph of a rule's style
+begins on it then, it follows the rule's, whatever that moves.  So what a page follows depends on
+the pages before it alone, and one walk settles all of them once nothing is moved any more.
+"""
+
+from __future__ import annotations
+
+from bisect import bisect_left
+from typing import NamedTuple
+
+from hidden_frame.compose.cascade import page_items, page_layout, stack_items
+from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.context import context_of
+from hidden_frame.compose.stories.flow import Flow
+from hidden_frame.compose.stories.stops import Stop, main_stops
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.lookup import find_story, story_through
+from hidden_frame.model.publication import MasterRule, Page, Publication, Section
+from hidden_frame.typeset.fill import Where
+from hidden_frame.typeset.segments import TextOffset
+
+
+class Begun(NamedTuple):
+    """Paragraphs of the rules' styles: their numbers, and their styles."""
+
+    numbers: list[int]
+    styles: list[str]
+
+
+class _Page(NamedTuple):
+    """What begins on a page, and whether it is without any text."""
+
+    styles: frozenset[str]
+    empty: bool
+
+
+def ruled_pages(composition: Composition) -> dict[str, MasterRule | None]:
+    """The rule that each automatic page follows, by what the pages show now."""
+    publication = composition.publication
+    found: dict[str, MasterRule | None] = {}
+    if not publication.rules:
+        return found
+    running: MasterRule | None = None
+    for section in publication.sections:
+        walk = _Walk(composition, section)
+        if running is not None and running.until == "section":
+            running = None
+        for number, page in enumerate(section.pages):
+            chosen, running = walk.page(number, page, running)
+            if page.masters is None:
+                found[page.id] = chosen
+    return found
+
+
+class _Walk:
+    """The pages of a section, one after the other."""
+
+    def __init__(self, composition: Composition, section: Section) -> None:
+        self.composition, self.section = composition, section
+        self.publication = composition.publication
+        self.rules = [
+            rule for rule in self.publication.rules
+            if not rule.sections or section.id in rule.sections
+        ]  # fmt: skip
+        story = story_through(self.publication, section.id)
+        self.flow = composition.flow(story.id) if story is not None else None
+        self.begun = _begun(self.publication, story.id if story is not None else "")
+        self.stop = self._first_stop(self.flow, section)
+
+    @staticmethod
+    def _first_stop(flow: Flow | None, section: Section) -> int:
+        """The number of the first of the flow's stops that stands in a section."""
+        here = {page.id for page in section.pages}
+        stops = flow.stops if flow is not None else ()
+        return next((n for n, stop in enumerate(stops) if stop.page_id in here), len(stops))
+
+    def page(
+        self, number: int, page: Page, running: MasterRule | None
+    ) -> tuple[MasterRule | None, MasterRule | None]:
+        """The rule of the next page, and the one that runs on behind it."""
+        held = [r for r in self.rules if r is running or self._is_so(r, number, page)]
+        base = held[0] if held else None
+        seen = self._seen(page, base)
+        chosen = next(
+            (rule for rule in self.rules
+             if rule in held
+             or (rule.when == "style" and rule.style in seen.styles)
+             or (rule.when == "no text" and seen.empty)), None,
+        )  # fmt: skip
+        begins = [r for r in self.rules if r.when == "style" and r.style in seen.styles]
+        if begins:  # a rule for that page alone ends what runs “until another rule”, too
+            first = begins[0]
+            if first.until != "page":
+                running = first
+            elif running is not None and running.until == "rule":
+                running = None
+        self._go_on(page)
+        return chosen, running
+
+    def _is_so(self, rule: MasterRule, number: int, page: Page) -> bool:
+        """Whether a rule that no text decides is for a page."""
+        match rule.when:
+            case "first":
+                return number == 0
+            case "last":
+                return number == len(self.section.pages) - 1
+            case "odd" | "even":
+                facts = self.composition.facts[page.id]
+                counted = facts.position if facts.number is None else facts.number
+                return counted % 2 == (1 if rule.when == "odd" else 0)
+        return False
+
+    def _go_on(self, page: Page) -> None:
+        stops = self.flow.stops if self.flow is not None else ()
+        while self.stop < len(stops) and stops[self.stop].page_id == page.id:
+            self.stop += 1
+
+    def _seen(self, page: Page, base: MasterRule | None) -> _Page:
+        """What begins on a page in the masters that it follows anyway, those of `base` if a rule
+        says so."""
+        own = any(isinstance(i, TextFrame) and i.text and i.visible for i in page.items)
+        if self.flow is None:
+            return _Page(frozenset(), not own)
+        anyway = base.masters if base is not None else self._automatic()
+        now = page.masters if page.masters is not None else (
+            page.ruled if page.ruled is not None else self._automatic()
+        )  # fmt: skip
+        begin = self.flow.where(self.stop)
+        if page.masters is not None or now == anyway:
+            last = self.stop
+            while last < len(self.flow.stops) and self.flow.stops[last].page_id == page.id:
+                last += 1
+            end = self.flow.where(last)
+            lines = sum(part.lines for part in self.flow.parts_to(last)[self.stop :])
+        else:
+            stops = self._stops(page, anyway)
+            end, lines = self.composition.trials.tried(self.flow, stops, self.stop, begin)
+        return _Page(self.begun_between(begin, end), not lines and not own)
+
+    def _automatic(self) -> tuple[str, ...]:
+        masters = self.section.masters
+        return self.publication.default_masters if masters is None else masters
+
+    def _stops(self, page: Page, stack: tuple[str, ...]) -> tuple[Stop, ...]:
+        """The main frames that a page would have with a stack of masters."""
+        publication, side = self.publication, self.composition.facts[page.id].side
+        items = page_items(publication, page, stack_items(publication, stack, side))
+        grid = page_layout(publication, page).grid
+        return main_stops(page.id, side, items, grid, context_of(publication))
+
+    def begun_between(self, begin: Where, end: Where) -> frozenset[str]:
+        """The styles of the paragraphs that begin between two places of the story."""
+        first = bisect_left(self.begun.numbers, begin.paragraph + (begin.place > TextOffset()))
+        last = bisect_left(self.begun.numbers, end.paragraph + (end.place > TextOffset()))
+        return frozenset(self.begun.styles[first:last])
+
+
+def _begun(publication: Publication, story_id: str) -> Begun:
+    wanted = {rule.style for rule in publication.rules if rule.when == "style"}
+    if not wanted or not story_id:
+        return Begun([], [])
+    text = find_story(publication, story_id).text
+    found = [(n, p.style) for n, p in enumerate(text) if p.style in wanted]
+    return Begun([n for n, _ in found], [style for _, style in found])
