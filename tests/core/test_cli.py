@@ -40,6 +40,7 @@ def test_pages(file):
     assert rows[5] == {
         "position": 6, "folio": "v", "side": "verso", "spread": 4, "section": "Front matter",
         "masters": ["Text", "Members’ seal"], "automatic": False, "blind": False, "overrides": 0,
+        "rule": None, "heads": [],
     }  # fmt: skip
     assert rows[6]["overrides"] == 1 and rows[2]["blind"] and rows[8]["automatic"]
 

@@ -7,6 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
+from hidden_frame.checks.rules import rule_findings
 from hidden_frame.compose.composer import Composer
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.looks.styles import delete_paragraph_style, put_paragraph_style
@@ -108,7 +109,7 @@ def literally(publication, story):
                 rule.when, False
             )
 
-        base = next((r for r in rules if r is running or so(r)), None)
+        base = running
         tried = apply_masters(publication, [page.id], base.masters if base else None)
         styles, lines = begun_on(tried, story, page.id)
         chosen = next(
@@ -116,6 +117,9 @@ def literally(publication, story):
              or (r.when == "style" and r.style in styles) or (r.when == "no text" and not lines)),
             None,
         )  # fmt: skip
+        if chosen is not None and so(chosen):
+            tried = apply_masters(publication, [page.id], chosen.masters)
+            styles, _ = begun_on(tried, story, page.id)
         event = next((r for r in rules if r.when == "style" and r.style in styles), None)
         if event is not None and event.until != "page":
             running = event
@@ -240,3 +244,16 @@ def test_a_rule_is_for_its_sections(sections):
     publication, _ = add_rule(publication, style="title", masters=(made["Wide"],),
                               sections=sections)  # fmt: skip
     assert on_pages(ruled(publication))[0] == ("Text" if sections else "Wide")
+
+
+def test_a_rule_that_moves_its_own_cause_is_told_and_one_that_catches_nothing():
+    publication, made = book(pages=4)
+    rows = [("body", "night " * 50), ("title", ""), ("body", "night " * 60)]
+    publication, _ = told(publication, rows)
+    publication = ruled(ruled_by(publication, made, [
+        ("style", "title", "Opener", "page"), ("style", "part", "Wide", "page"),
+    ]))  # fmt: skip
+    assert on_pages(publication)[:2] == ["Opener", "Opener"]
+    found = list(rule_findings(Composer().compose(publication)))
+    assert [f.kind for f in found] == ["idle rule", "moved cause"]
+    assert found[1].page_id == all_pages(publication)[0].id and "Title" in found[1].sentence

@@ -16,6 +16,7 @@ from typing import NamedTuple
 
 from hidden_frame.checks.faults import LINE_FAULTS, Fault, Limits, faults_of
 from hidden_frame.checks.finding import Finding
+from hidden_frame.checks.rules import rule_findings
 from hidden_frame.checks.stories import story_findings
 from hidden_frame.checks.ways import ways_out
 from hidden_frame.compose.composer import Composition, followers
@@ -90,7 +91,9 @@ def content_findings(
     """The findings on some pages; on all, and on masters without followers, if None."""
     holders = to_look_at(composition.publication) if pages is None else pages
     found = merged(composition, places(composition, holders, known))
-    return story_findings(composition) + found if pages is None else found
+    if pages is not None:
+        return found
+    return [*story_findings(composition), *rule_findings(composition), *found]
 
 
 def merged(composition: Composition, found: Iterable[FaultAt]) -> list[Finding]:

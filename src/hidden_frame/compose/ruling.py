@@ -1,7 +1,8 @@
 """Which masters automatic pages follow by rule, from the front page by page (R27).
 
-A page is looked at in the masters that it follows anyway; where a paragraph of a rule's style
-begins on it then, it follows the rule's, whatever that moves.  So what a page follows depends on
+A page is looked at in the masters that it follows anyway, its section's or those of a rule that
+runs on; where a paragraph of a rule's style begins on it then, it follows that rule's, whatever
+that moves.  So what a page follows depends on
 the pages before it alone, and one walk settles all of them once nothing is moved any more.
 """
 
@@ -20,6 +21,8 @@ from hidden_frame.model.lookup import find_story, story_through
 from hidden_frame.model.publication import MasterRule, Page, Publication, Section
 from hidden_frame.typeset.fill import Where
 from hidden_frame.typeset.segments import TextOffset
+
+_OF_PLACE = ("first", "last", "odd", "even")  # rules that no text decides
 
 
 class Begun(NamedTuple):
@@ -54,6 +57,22 @@ def ruled_pages(composition: Composition) -> dict[str, MasterRule | None]:
     return found
 
 
+def unsettled(composition: Composition) -> list[tuple[str, MasterRule]]:
+    """Pages that follow a rule, for that page alone, whose paragraph does not begin on them in its
+    masters: what it begins on has moved."""
+    publication = composition.publication
+    rules = {r.id: r for r in publication.rules if r.when == "style" and r.until == "page"}
+    found: list[tuple[str, MasterRule]] = []
+    for section in publication.sections if rules else ():
+        walk = _Walk(composition, section)
+        for page in section.pages:
+            rule = rules.get(page.rule) if page.masters is None else None
+            if rule is not None and rule.style not in walk.now(page).styles:
+                found.append((page.id, rule))
+            walk.pass_by(page)
+    return found
+
+
 class _Walk:
     """The pages of a section, one after the other."""
 
@@ -80,15 +99,16 @@ class _Walk:
         self, number: int, page: Page, running: MasterRule | None
     ) -> tuple[MasterRule | None, MasterRule | None]:
         """The rule of the next page, and the one that runs on behind it."""
-        held = [r for r in self.rules if r is running or self._is_so(r, number, page)]
-        base = held[0] if held else None
-        seen = self._seen(page, base)
+        seen = self._seen(page, running)
         chosen = next(
             (rule for rule in self.rules
-             if rule in held
+             if rule is running
+             or self._is_so(rule, number, page)
              or (rule.when == "style" and rule.style in seen.styles)
              or (rule.when == "no text" and seen.empty)), None,
         )  # fmt: skip
+        if chosen is not None and chosen.when in _OF_PLACE:
+            seen = self._seen(page, chosen)  # what begins on it, now that it follows that
         begins = [r for r in self.rules if r.when == "style" and r.style in seen.styles]
         if begins:  # a rule for that page alone ends what runs “until another rule”, too
             first = begins[0]
@@ -96,7 +116,7 @@ class _Walk:
                 running = first
             elif running is not None and running.until == "rule":
                 running = None
-        self._go_on(page)
+        self.pass_by(page)
         return chosen, running
 
     def _is_so(self, rule: MasterRule, number: int, page: Page) -> bool:
@@ -112,7 +132,8 @@ class _Walk:
                 return counted % 2 == (1 if rule.when == "odd" else 0)
         return False
 
-    def _go_on(self, page: Page) -> None:
+    def pass_by(self, page: Page) -> None:
+        """Goes on behind a page."""
         stops = self.flow.stops if self.flow is not None else ()
         while self.stop < len(stops) and stops[self.stop].page_id == page.id:
             self.stop += 1
@@ -127,16 +148,22 @@ class _Walk:
         now = page.masters if page.masters is not None else (
             page.ruled if page.ruled is not None else self._automatic()
         )  # fmt: skip
-        begin = self.flow.where(self.stop)
         if page.masters is not None or now == anyway:
-            last = self.stop
-            while last < len(self.flow.stops) and self.flow.stops[last].page_id == page.id:
-                last += 1
-            end = self.flow.where(last)
-            lines = sum(part.lines for part in self.flow.parts_to(last)[self.stop :])
-        else:
-            stops = self._stops(page, anyway)
-            end, lines = self.composition.trials.tried(self.flow, stops, self.stop, begin)
+            return self.now(page, own)
+        begin = self.flow.where(self.stop)
+        stops = self._stops(page, anyway)
+        end, lines = self.composition.trials.tried(self.flow, stops, self.stop, begin)
+        return _Page(self.begun_between(begin, end), not lines and not own)
+
+    def now(self, page: Page, own: bool = False) -> _Page:
+        """What begins on a page as it is; `own` says whether it has a text of its own."""
+        if self.flow is None:
+            return _Page(frozenset(), not own)
+        last = self.stop
+        while last < len(self.flow.stops) and self.flow.stops[last].page_id == page.id:
+            last += 1
+        begin, end = self.flow.where(self.stop), self.flow.where(last)
+        lines = sum(part.lines for part in self.flow.parts_to(last)[self.stop :])
         return _Page(self.begun_between(begin, end), not lines and not own)
 
     def _automatic(self) -> tuple[str, ...]:

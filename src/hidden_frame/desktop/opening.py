@@ -22,6 +22,7 @@ if TYPE_CHECKING:
     from hidden_frame.desktop.dialogs.folios import FoliosDialog
     from hidden_frame.desktop.dialogs.overrides import OverridesDialog
     from hidden_frame.desktop.dialogs.pairing import PairingDialog
+    from hidden_frame.desktop.dialogs.rules import RulesDialog
     from hidden_frame.desktop.guide import GuideWindow
 
 
@@ -117,6 +118,13 @@ class Dialogs(QObject):
         from hidden_frame.desktop.dialogs.folios import FoliosDialog
 
         dialog = FoliosDialog(self.session, self.desk, self.window)
+        dialog.open()
+        return dialog
+
+    def rules(self) -> RulesDialog:
+        from hidden_frame.desktop.dialogs.rules import RulesDialog
+
+        dialog = RulesDialog(self.session, self.window)
         dialog.open()
         return dialog
 

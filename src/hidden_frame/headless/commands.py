@@ -14,13 +14,16 @@ from platformdirs import user_data_path
 
 from hidden_frame.compose.composer import Composer, Composition, followers
 from hidden_frame.compose.given import Given
+from hidden_frame.compose.markers import markers_in
 from hidden_frame.compose.ranges import pages_in_range
 from hidden_frame.demo.almanac import almanac
 from hidden_frame.demo.book import long_book
 from hidden_frame.install import install, remove
 from hidden_frame.interact.growth import grown
+from hidden_frame.interact.rules_told import followed_rule, rule_in_words
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.lookup import all_pages, masters_by_id, stack_of
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.lookup import all_pages, find_page, masters_by_id, stack_of
 from hidden_frame.model.memory import MEMORY
 from hidden_frame.model.units import parse_length
 from hidden_frame.output.pdf import export_pdf
@@ -68,7 +71,7 @@ def page_rows(composition: Composition) -> list[dict[str, Any]]:
     masters = masters_by_id(publication)
     rows = []
     for page in all_pages(publication):
-        facts = composition.facts[page.id]
+        facts, rule = composition.facts[page.id], followed_rule(publication, page)
         rows.append(
             {
                 "position": facts.position,
@@ -78,11 +81,25 @@ def page_rows(composition: Composition) -> list[dict[str, Any]]:
                 "section": facts.section_name,
                 "masters": [masters[m].name for m in stack_of(publication, page)],
                 "automatic": page.masters is None,
+                "rule": rule_in_words(publication, rule) if rule is not None else None,
+                "heads": heads_on(composition, page.id),
                 "blind": page.blind,
                 "overrides": len(page.overrides),
             }
         )
     return rows
+
+
+def heads_on(composition: Composition, page_id: str) -> list[str]:
+    """What the running heads of a page show, in the order in which it is painted."""
+    page = find_page(composition.publication, page_id)
+    return [
+        composition.value(marker, page_id)
+        for resolved in composition.view(page).items
+        if isinstance(resolved.item, TextFrame)
+        for marker in markers_in(resolved.item.text)
+        if marker.head is not None
+    ]
 
 
 @app.command()

@@ -25,6 +25,7 @@ def commands(window: Workplace) -> list[Row]:
                 lambda: bool(session.master_id)),
         Command("bring masters", "Masters", "Masters from another publication…", "",
                 pages.bring_masters),
+        Command("master rules", "Masters", "Masters by rule…", "", window.dialogs.rules),
         None,
         Command("to master", "Masters", "Move to a master…", "Ctrl+Shift+M",
                 lambda: window.items.to_master(keep=False), window.items.local),

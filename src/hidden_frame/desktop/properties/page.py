@@ -16,6 +16,7 @@ from hidden_frame.edit.masters.apply import apply_masters, set_section_masters
 from hidden_frame.edit.masters.overrides import follow_on_pages
 from hidden_frame.edit.pages.order import set_blind
 from hidden_frame.edit.pages.sections import change_numbering, rename_section
+from hidden_frame.interact.rules_told import cause_in_words, followed_rule
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import (
     find_page,
@@ -170,6 +171,9 @@ class PageForm(Form):
         how = _HOW[by_hand]
         if len(stacks) > 1:
             how = f"They follow {len(stacks)} different stacks; this is that of the first"
+        rule = followed_rule(publication, pages[0])
+        if rule is not None and len(stacks) == 1 and by_hand == {False}:
+            how = f"By rule: {cause_in_words(publication, rule)}"
         self.how.setText(how)
         self.stack.show_stack(publication, stack_of(publication, pages[0]))
         self.automatic.setEnabled(True in by_hand)

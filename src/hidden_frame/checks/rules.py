@@ -1,0 +1,34 @@
+"""What is doubtful about masters by rule: those that catch no page, and pages on which a rule's
+effect has moved its cause."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from hidden_frame.checks.finding import Finding
+from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.facts import page_name
+from hidden_frame.compose.ruling import unsettled
+from hidden_frame.interact.rules_told import caught, rule_in_words
+from hidden_frame.model.lookup import masters_by_id
+
+
+def rule_findings(composition: Composition) -> Iterator[Finding]:
+    """Doubts about rules, in the order of the list."""
+    publication, facts = composition.publication, composition.facts
+    names = {s.id: s.name for s in publication.paragraph_styles}
+    known = masters_by_id(publication)
+    for rule in publication.rules:
+        if not caught(publication, rule.id):
+            yield Finding(
+                "idle rule", f"The rule “{rule_in_words(publication, rule)}” catches no page."
+            )
+    for page_id, rule in unsettled(composition):
+        stack = " + ".join(known[m].name for m in rule.masters if m in known) or "no master"
+        yield Finding(
+            "moved cause",
+            f"Page {page_name(facts[page_id])} follows {stack} by rule, and what called for it "
+            f"({names.get(rule.style, 'a paragraph')}) has moved to another page for that; let it "
+            "start on a new page, or give both masters the same room.",
+            page_id, (page_id,),
+        )  # fmt: skip

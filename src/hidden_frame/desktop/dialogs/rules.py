@@ -1,0 +1,169 @@
+"""Masters by rule: an ordered list, each with the pages that it catches, tried on a draft."""
+
+from __future__ import annotations
+
+from PySide6.QtWidgets import QHBoxLayout, QListWidget, QListWidgetItem, QPushButton, QWidget
+
+from hidden_frame.desktop.dialogs.base import Question
+from hidden_frame.desktop.properties.fields import Choice
+from hidden_frame.desktop.session import Session
+from hidden_frame.edit.looks.styles import style_uses
+from hidden_frame.edit.masters.rules import add_rule, change_rule, move_rule, remove_rule
+from hidden_frame.interact.growth import grown
+from hidden_frame.interact.rules_told import caught, caught_in_words, rule_in_words
+from hidden_frame.model.publication import MasterRule, Publication
+
+_WHEN: list[tuple[str, object]] = [
+    ("a paragraph of a style begins", "style"), ("it is the first of its section", "first"),
+    ("it is the last of its section", "last"), ("its number is odd", "odd"),
+    ("its number is even", "even"), ("no text stands on it", "no text"),
+]  # fmt: skip
+_UNTIL: list[tuple[str, object]] = [
+    ("that page only", "page"), ("until the section ends", "section"),
+    ("until another rule", "rule"),
+]  # fmt: skip
+_NONE = "no master"
+
+
+class RulesDialog(Question):
+    """The first rule of the list that is for a page counts; pages set by hand are left alone."""
+
+    aside = True
+
+    def __init__(self, session: Session, parent: QWidget | None) -> None:
+        super().__init__(parent, "Masters by rule", "Keep")
+        self.session = session
+        self.made: Publication = session.history.now
+        self.form.note(
+            "Automatic pages follow the first rule that is for them; pages whose masters are set "
+            "by hand are left alone."
+        )
+        self.list = QListWidget()
+        self.list.setAccessibleName("Rules")
+        self.list.setWordWrap(True)
+        self.list.setMinimumHeight(150)
+        self.form.column.addWidget(self.list)
+        self._buttons()
+        self.form.heading("THIS RULE")
+        self.when, self.style_field = Choice("When"), Choice("Style")
+        self.master, self.until = Choice("Follows"), Choice("How long")
+        self.section = Choice("In section")
+        self.form.row("Where", self.when)
+        self.form.row("Style", self.style_field)
+        self.form.row("Follows", self.master)
+        self.form.row("Holds", self.until)
+        self.form.row("In", self.section)
+        self.caught = self.form.note(" ")
+        self.caught.setMinimumHeight(34)
+        for name, field in (("when", self.when), ("style", self.style_field),
+                            ("until", self.until)):  # fmt: skip
+            field.committed.connect(lambda v, name=name: self._say(**{name: v}))
+        self.master.committed.connect(lambda v: self._say(masters=() if v == "" else (str(v),)))
+        self.section.committed.connect(lambda v: self._say(sections=() if v == "" else (str(v),)))
+        self.list.currentRowChanged.connect(lambda _: self._show())
+        self.rejected.connect(lambda: session.set_draft(None))
+        self._fill(0)
+        self.finish()
+
+    def _buttons(self) -> None:
+        row = QHBoxLayout()
+        self.add, self.gone = QPushButton("New rule"), QPushButton("Take away")
+        self.up, self.down = QPushButton("Earlier"), QPushButton("Later")
+        for button in (self.add, self.gone, self.up, self.down):
+            button.setAutoDefault(False)
+            row.addWidget(button)
+        self.form.column.addLayout(row)
+        self.add.clicked.connect(self._add)
+        self.gone.clicked.connect(self._remove)
+        self.up.clicked.connect(lambda: self._move(-1))
+        self.down.clicked.connect(lambda: self._move(1))
+
+    # -- the list ----------------------------------------------------------------------
+
+    @property
+    def rule(self) -> MasterRule | None:
+        """The rule that is chosen."""
+        at = self.list.currentRow()
+        return self.made.rules[at] if 0 <= at < len(self.made.rules) else None
+
+    def _fill(self, at: int) -> None:
+        """The list anew, with what each rule catches, and one of them chosen."""
+        self.list.blockSignals(True)
+        self.list.clear()
+        for rule in self.made.rules:
+            row = QListWidgetItem(
+                f"{rule_in_words(self.made, rule)}\n{caught_in_words(self.made, rule.id)}"
+            )
+            self.list.addItem(row)
+        self.list.setCurrentRow(min(max(at, 0), len(self.made.rules) - 1))
+        self.list.blockSignals(False)
+        self._show()
+
+    def _show(self) -> None:
+        """The fields of the rule that is chosen, and its pages marked."""
+        rule, publication = self.rule, self.made
+        fields = (self.when, self.style_field, self.master, self.until, self.section)
+        for field in (*fields, self.gone, self.up, self.down):
+            field.setEnabled(rule is not None)
+        if rule is None:
+            self.caught.setText("No rule yet: pages follow what their sections say.")
+            return
+        self.when.show_choice(_WHEN, rule.when)
+        styles: list[tuple[str, object]] = [(s.name, s.id) for s in publication.paragraph_styles]
+        self.style_field.show_choice(styles, rule.style)
+        masters: list[tuple[str, object]] = [(m.name, m.id) for m in publication.masters]
+        masters.append((_NONE, ""))
+        if len(rule.masters) > 1:  # a stack that a script made
+            masters.append((" + ".join(rule.masters), rule.masters[0]))
+        self.master.show_choice(masters, rule.masters[0] if rule.masters else "")
+        self.until.show_choice(_UNTIL, rule.until)
+        sections: list[tuple[str, object]] = [("every section", "")]
+        sections += [(s.name or "a section without a name", s.id) for s in publication.sections]
+        self.section.show_choice(sections, rule.sections[0] if rule.sections else "")
+        self.form.show_row(self.style_field, rule.when == "style")
+        self.form.show_row(self.until, rule.when == "style")
+        pages = caught(publication, rule.id)
+        self.caught.setText(f"Catches {caught_in_words(publication, rule.id)}")
+        self.session.mark_pages(tuple(p.id for p in pages))
+
+    # -- changes -----------------------------------------------------------------------
+
+    def _take(self, publication: Publication, at: int) -> None:
+        """What the rules are now, on the desk, the Run and the flatplan."""
+        self.made = grown(publication, self.session.composer)
+        self.session.set_draft(self.made if self.made is not self.session.history.now else None)
+        self._fill(at)
+
+    def _say(self, **said: object) -> None:
+        rule = self.rule
+        if rule is None:
+            return
+        if said.get("when") == "style" and not rule.style:
+            said["style"] = self._likely()
+        self._take(change_rule(self.made, rule.id, **said), self.list.currentRow())
+
+    def _likely(self) -> str:
+        """The style that is used, and least."""
+        uses = {s.id: style_uses(self.made, s.id) for s in self.made.paragraph_styles}
+        used = [s for s in uses if uses[s]]
+        return min(used, key=lambda s: uses[s]) if used else self.made.paragraph_styles[0].id
+
+    def _add(self) -> None:
+        masters = self.made.masters
+        stack = (masters[-1].id,) if masters else ()
+        publication, _ = add_rule(self.made, style=self._likely(), masters=stack)
+        self._take(publication, len(publication.rules))
+
+    def _remove(self) -> None:
+        if self.rule is not None:
+            self._take(remove_rule(self.made, self.rule.id), self.list.currentRow())
+
+    def _move(self, by: int) -> None:
+        if self.rule is not None:
+            self._take(move_rule(self.made, self.rule.id, by), self.list.currentRow() + by)
+
+    def answer(self) -> None:
+        made = self.made
+        self.session.set_draft(None)
+        if made is not self.session.history.now:
+            self.session.edit("masters by rule", lambda _: made)
