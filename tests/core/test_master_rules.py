@@ -255,5 +255,5 @@ def test_a_rule_that_moves_its_own_cause_is_told_and_one_that_catches_nothing():
     ]))  # fmt: skip
     assert on_pages(publication)[:2] == ["Opener", "Opener"]
     found = list(rule_findings(Composer().compose(publication)))
-    assert [f.kind for f in found] == ["idle rule", "moved cause"]
+    assert [f.kind for f in found] == ["idle rule", "moved cause", "moved cause"]
     assert found[1].page_id == all_pages(publication)[0].id and "Title" in found[1].sentence
