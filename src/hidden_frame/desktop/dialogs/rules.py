@@ -7,9 +7,9 @@ from PySide6.QtWidgets import QHBoxLayout, QListWidget, QListWidgetItem, QPushBu
 from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.properties.fields import Choice
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.looks.styles import style_uses
 from hidden_frame.edit.masters.rules import add_rule, change_rule, move_rule, remove_rule
 from hidden_frame.interact.growth import grown
+from hidden_frame.interact.likely import likely_heading
 from hidden_frame.interact.rules_told import caught, caught_in_words, rule_in_words
 from hidden_frame.model.publication import MasterRule, Publication
 
@@ -67,6 +67,7 @@ class RulesDialog(Question):
 
     def _buttons(self) -> None:
         row = QHBoxLayout()
+        row.setContentsMargins(0, 4, 0, 0)
         self.add, self.gone = QPushButton("New rule"), QPushButton("Take away")
         self.up, self.down = QPushButton("Earlier"), QPushButton("Later")
         for button in (self.add, self.gone, self.up, self.down):
@@ -139,19 +140,13 @@ class RulesDialog(Question):
         if rule is None:
             return
         if said.get("when") == "style" and not rule.style:
-            said["style"] = self._likely()
+            said["style"] = likely_heading(self.made)
         self._take(change_rule(self.made, rule.id, **said), self.list.currentRow())
-
-    def _likely(self) -> str:
-        """The style that is used, and least."""
-        uses = {s.id: style_uses(self.made, s.id) for s in self.made.paragraph_styles}
-        used = [s for s in uses if uses[s]]
-        return min(used, key=lambda s: uses[s]) if used else self.made.paragraph_styles[0].id
 
     def _add(self) -> None:
         masters = self.made.masters
         stack = (masters[-1].id,) if masters else ()
-        publication, _ = add_rule(self.made, style=self._likely(), masters=stack)
+        publication, _ = add_rule(self.made, style=likely_heading(self.made), masters=stack)
         self._take(publication, len(publication.rules))
 
     def _remove(self) -> None:

@@ -11,7 +11,7 @@ from hidden_frame.compose.facts import page_name
 from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.properties.fields import Choice, TextField
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.looks.styles import style_uses
+from hidden_frame.interact.likely import likely_heading
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.text import Head, Marker
@@ -44,7 +44,7 @@ class RunningHeadDialog(Question):
         self.style_field = Choice("Style")
         styles: list[tuple[str, object]] = [(s.name, s.id) for s in publication.paragraph_styles]
         styles += [(f"{s.name} (characters)", s.id) for s in publication.character_styles]
-        likely = head.style if head is not None else self._likely()
+        likely = head.style if head is not None else likely_heading(publication)
         self.style_field.show_choice(styles, likely)
         self.form.row("Of style", self.style_field)
         self.which, self.part, self.over = Choice("Which"), Choice("What of it"), Choice("Looks at")
@@ -65,18 +65,6 @@ class RunningHeadDialog(Question):
         self.between.textChanged.connect(lambda *_: self._tell())
         self._tell()
         self.finish()
-
-    def _likely(self) -> str:
-        """The style that is most like a heading: large, used, and not everywhere."""
-        publication = self.session.publication
-        uses = {s.id: style_uses(publication, s.id) for s in publication.paragraph_styles}
-        most = max(uses.values(), default=0)
-        names = ("chapter", "heading", "title", "head")
-        for style in publication.paragraph_styles:
-            if uses[style.id] and any(n in style.name.lower() for n in names):
-                return style.id
-        used = [s for s in publication.paragraph_styles if 0 < uses[s.id] < most]
-        return (used or publication.paragraph_styles)[0].id
 
     def head(self) -> Head:
         """What is chosen."""

@@ -1,0 +1,41 @@
+"""Which style is most likely meant where one is to be chosen."""
+
+from __future__ import annotations
+
+from collections import Counter
+
+from hidden_frame.model.lookup import masters_by_id
+from hidden_frame.model.publication import Publication
+from hidden_frame.model.styles import computed_paragraphs
+from hidden_frame.model.usage import texts_of
+
+
+def styles_on_pages(publication: Publication) -> Counter[str]:
+    """How many paragraphs of each style stand on pages, not on masters."""
+    masters = masters_by_id(publication)
+    return Counter(
+        paragraph.style
+        for holder, text in texts_of(publication) if holder not in masters
+        for paragraph in text
+    )  # fmt: skip
+
+
+def likely_heading(publication: Publication) -> str:
+    """The largest style that stands on pages more than once; failing that, the largest there."""
+    used = styles_on_pages(publication)
+    known = computed_paragraphs(publication.paragraph_styles)
+    often = [s for s, count in used.items() if count > 1 and s in known]
+    among = often or [s for s in used if s in known] or list(known)
+    return max(among, key=lambda s: known[s].size)
+
+
+def heading_styles(publication: Publication) -> list[str]:
+    """The styles of headings, the highest first: larger than what most text is set in."""
+    used = styles_on_pages(publication)
+    known = computed_paragraphs(publication.paragraph_styles)
+    there = [s for s in used if s in known]
+    if not there:
+        return []
+    usual = known[max(there, key=lambda s: used[s])].size
+    larger = [s for s in there if known[s].size > usual and used[s] > 1]
+    return sorted(larger, key=lambda s: -known[s].size)[:3]
