@@ -8,14 +8,14 @@ from __future__ import annotations
 
 from bisect import bisect_left
 from collections.abc import Callable, Iterator, Sequence
-from typing import NamedTuple
+from typing import NamedTuple, TypeGuard
 
 from hidden_frame.compose.facts import PageFacts
 from hidden_frame.compose.stories.flow import Flow
-from hidden_frame.model.items import TextFrame
+from hidden_frame.model.items import Item, TextFrame
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Publication, Section
-from hidden_frame.model.text import Head, Paragraph, Run, Text
+from hidden_frame.model.text import Anchor, Head, Paragraph, Run, Text
 
 
 class Heading(NamedTuple):
@@ -56,7 +56,9 @@ def headings_in(text: Text, style: str, labels: tuple[str, ...] | None) -> tuple
             words, number = plain_words(paragraph), labels[n] if labels is not None else ""
             if words or number:
                 found.append(Heading(n, 0, words, number, paragraph.short))
-        elif len(paragraph.content) > 1 or any(c.style == style for c in paragraph.content):
+        elif len(paragraph.content) > 1 or (
+            paragraph.content and paragraph.content[0].style == style
+        ):
             found += _stretches(paragraph, n, style)
     return tuple(found)
 
@@ -67,6 +69,8 @@ def _stretches(paragraph: Paragraph, number: int, style: str) -> Iterator[Headin
         size = len(piece.text) if isinstance(piece, Run) else 1
         if isinstance(piece, Run) and piece.style == style and piece.text.strip():
             yield Heading(number, at, " ".join(piece.text.split()))
+        elif isinstance(piece, Anchor) and piece.caption_style == style and piece.caption.strip():
+            yield Heading(number, at, " ".join(piece.caption.split()))
         at += size
 
 
@@ -91,13 +95,20 @@ def _own_headings(sections: tuple[Section, ...], style: str) -> tuple[Seen, ...]
             position += 1
             here: list[Seen] = []
             for item in page.items:
-                if isinstance(item, TextFrame) and item.text and item.visible:
+                if _speaks(item):
                     here += [
                         Seen(position, item.y, item.x, h, (h.paragraph, h.offset) == (0, 0))
                         for h in headings_in(item.text, style, None)
                     ]
             found += sorted(here, key=_place)
     return tuple(found)
+
+
+def _speaks(item: Item) -> TypeGuard[TextFrame]:
+    """Whether an item has a text of its own in which headings may stand: no list of them."""
+    if not isinstance(item, TextFrame):
+        return False
+    return bool(item.text) and item.visible and item.contents is None
 
 
 def _position(seen: Seen) -> int:
@@ -182,7 +193,7 @@ class Heads:
             for page in section.pages:
                 if page.id == page_id:
                     for each in page.items:
-                        if isinstance(each, TextFrame) and each.text and each.visible:
+                        if _speaks(each):
                             yield each.y, each.x
 
     def on(self, style: str, position: int) -> list[Seen]:
@@ -213,6 +224,22 @@ class Heads:
                 for heading in headings[first:last]:
                     opens = (heading.paragraph, heading.offset) == begin
                     yield Seen(position, down, across, heading, opens)
+
+    def everywhere(self, style: str) -> list[Seen]:
+        """All headings of a style that stand on a page, in the order of the pages."""
+        found = list(_own_headings(self._publication.sections, style))
+        for telling in self.stories:
+            for heading in headings_in(telling.text, style, telling.labels):
+                at = telling.flow.stop_of(heading.paragraph, heading.offset)
+                if at is not None:
+                    down, across = self._corner(*telling.flow.stops[at].key)
+                    there = telling.positions[at]
+                    found.append(Seen(there, down, across, heading, False))
+        return sorted(found, key=_place)
+
+    def page_of(self, seen: Seen) -> str:
+        """The page that a heading stands on."""
+        return self._pages[seen.position - 1]
 
     def before(self, style: str, position: int) -> Seen | None:
         """The last heading that begins before a page."""

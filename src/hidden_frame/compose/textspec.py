@@ -174,6 +174,7 @@ def _spec(
     label: str = "",
 ) -> ParagraphSpec:
     as_styled = paragraph.alignment is None and paragraph.tabs is None and not label
+    as_styled = as_styled and not paragraph.goes_to
     if len(paragraph.content) == 1 and as_styled:
         piece = paragraph.content[0]
         plain = isinstance(piece, Run) and piece.style is None and piece.look is None
@@ -224,6 +225,7 @@ def _spec(
             style.on_grid,
             any(s.anchored is not None for s in spans),
             _LEVELS[style.reads],
+            paragraph.goes_to,
         ),
     )
 

@@ -16,7 +16,7 @@ from hidden_frame.model.items import Item, Override, TextFrame
 from hidden_frame.model.lookup import holder, masters_by_id, section_of
 from hidden_frame.model.publication import Master, Page, Publication, Section
 from hidden_frame.model.stories import Story
-from hidden_frame.model.text import Text
+from hidden_frame.model.text import Contents, Text
 
 T = TypeVar("T", bound=Page | Master | Section | Story)
 H = TypeVar("H", Page, Master)
@@ -136,6 +136,24 @@ def change_texts(publication: Publication, new: Callable[[Text], Text]) -> Publi
     masters = tuple(changed(m) for m in publication.masters)
     stories = tuple(story(s) for s in publication.stories)
     return replace(publication, masters=masters, sections=tuple(sections), stories=stories)
+
+
+def change_contents(publication: Publication, new: Callable[[Contents], Contents]) -> Publication:
+    """Every contents list of the publication changed."""
+
+    def holder(old: Page | Master) -> Page | Master:
+        items = tuple(
+            replace(i, contents=new(i.contents))
+            if isinstance(i, TextFrame) and i.contents is not None else i
+            for i in old.items
+        )  # fmt: skip
+        return old if _same(items, old.items) else replace(old, items=items)
+
+    stories = tuple(
+        s if s.contents is None else replace(s, contents=new(s.contents))
+        for s in publication.stories
+    )
+    return replace(change_every_holder(publication, holder), stories=stories)
 
 
 def _same(new: Sequence[object], old: Sequence[object]) -> bool:

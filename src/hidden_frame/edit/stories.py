@@ -156,7 +156,12 @@ def start_story(publication: Publication, page_id: str, item_id: str) -> tuple[P
     _steady(frame.text, f"“{frame.name}”" if frame.name else "this frame")
     name = _first_words(frame.text) or frame.name or "Story"
     publication = _emptied(publication, page_id, item_id)
-    return add_story(publication, name, frame.text, (Link(page_id, item_id),))
+    publication, story = add_story(publication, name, frame.text, (Link(page_id, item_id),))
+    if frame.contents is not None:  # what the frame listed, its story goes on to list
+        publication = change_story(
+            publication, story, lambda s: replace(s, contents=frame.contents)
+        )
+    return publication, story
 
 
 def link(
@@ -311,7 +316,7 @@ def _steady(text: Text, frame: str) -> None:
 
 def _emptied(publication: Publication, page_id: str, item_id: str) -> Publication:
     """The frame without a text of its own: its story has it."""
-    return change_items(publication, page_id, {item_id: {"text": ()}})
+    return change_items(publication, page_id, {item_id: {"text": (), "contents": None}})
 
 
 def _first_words(text: Text) -> str:

@@ -13,6 +13,7 @@ from msgspec.structs import replace
 from hidden_frame.compose.composer import Composer, Composition
 from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.edit.pages.order import add_pages, delete_pages
+from hidden_frame.interact.lists import has_lists, listed
 from hidden_frame.interact.ruled import ruled
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages, find_section, find_story
@@ -25,7 +26,7 @@ _ROUNDS = 6  # of rules and growth, each of which may move what the other one go
 
 def grown(publication: Publication, composer: Composer | None = None) -> Publication:
     """The publication with every growing story's section grown or shrunk to what it needs, and
-    masters by rule where they belong; itself if nothing is to be done."""
+    masters by rule and lists as they are to be; itself if nothing is to be done."""
     growing = [s.id for s in publication.stories if s.grows and s.sections]
     composer = composer or Composer()
     for _ in range(_ROUNDS):
@@ -33,7 +34,8 @@ def grown(publication: Publication, composer: Composer | None = None) -> Publica
         publication = ruled(publication, composer)
         for story_id in growing:
             publication = _fitted(publication, story_id, composer)
-        if publication is before or not publication.rules:
+        publication = listed(publication, composer)
+        if publication is before or not (publication.rules or has_lists(publication)):
             break
     return publication
 

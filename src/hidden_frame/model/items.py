@@ -13,7 +13,7 @@ from msgspec import UNSET, Meta, Struct, UnsetType
 
 from hidden_frame.model.geometry import Crop, Fit, NotNegative, Share
 from hidden_frame.model.paint import Fill, Stroke
-from hidden_frame.model.text import Text
+from hidden_frame.model.text import Contents, Text
 
 Faces = Literal["both", "verso", "recto"]
 Placing = Literal["mirrored", "repeated"]
@@ -75,6 +75,7 @@ class TextFrame(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="text"
     `snug` leaves out the space that the first paragraph's style asks for above it.
     One that `yields` makes way for items that text runs around.  A frame that is `main` is
     one through which the story of its page's section flows: 1 is the first on its page.
+    The text of one with `contents` is worked out anew at each change.
     """
 
     text: Text = ()
@@ -87,6 +88,7 @@ class TextFrame(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="text"
     radius: NotNegative = 0.0
     yields: bool = True
     main: Annotated[int, Meta(ge=0, le=99)] = 0
+    contents: Contents | None = None
 
     @property
     def insets(self) -> Insets:

@@ -10,7 +10,7 @@ from typing import Annotated
 
 from msgspec import Meta, Struct
 
-from hidden_frame.model.text import Text
+from hidden_frame.model.text import Contents, Text
 
 
 class Link(Struct, frozen=True, tag="frame", tag_field="kind"):
@@ -41,7 +41,8 @@ class Story(Struct, frozen=True, kw_only=True, omit_defaults=True):
     """A text with a name; `path` are its stations in order.
 
     The section whose main frames it flows through has as many pages as it needs if it `grows`
-    (R26).  `waiting` is its tray: pictures that are to be placed where it speaks of them.
+    (R26).  `waiting` is its tray: pictures that are to be placed where it speaks of them.  The text
+    of one with `contents` is worked out anew at each change.
     """
 
     id: str
@@ -50,6 +51,7 @@ class Story(Struct, frozen=True, kw_only=True, omit_defaults=True):
     path: tuple[Station, ...] = ()
     grows: bool = False
     waiting: tuple[Waiting, ...] = ()
+    contents: Contents | None = None
 
     @property
     def sections(self) -> tuple[str, ...]:

@@ -168,7 +168,8 @@ class TabStop(Struct, frozen=True, omit_defaults=True):
 class Paragraph(Struct, frozen=True, omit_defaults=True):
     """Pieces set in one paragraph style; alignment and tabs that are None are the style's.
 
-    `short` is what running heads show of it where all of it has no room.
+    `short` is what running heads show of it where all of it has no room; `goes_to` is the page
+    that a line of a list leads to.
     """
 
     style: str
@@ -176,6 +177,29 @@ class Paragraph(Struct, frozen=True, omit_defaults=True):
     alignment: Alignment | None = None
     tabs: tuple[TabStop, ...] | None = None
     short: Annotated[str, Meta(max_length=200)] = ""
+    goes_to: str = ""
 
 
 Text = tuple[Paragraph, ...]
+
+
+class ListLevel(Struct, frozen=True, omit_defaults=True):
+    """Which paragraphs a level of a list shows, by their `style`, and the style of its own lines
+    (`shown`); with their numbers and folios, or without."""
+
+    style: str
+    shown: str
+    number: bool = True
+    folio: bool = True
+
+
+class Contents(Struct, frozen=True, kw_only=True, omit_defaults=True):
+    """What a text lists by itself: headings, captions, whatever has a style, each with its folio.
+
+    `sections` are those that are listed; () all.  A `title` stands above in a style of its own.
+    """
+
+    levels: tuple[ListLevel, ...]
+    title: Annotated[str, Meta(max_length=200)] = ""
+    title_style: str = ""
+    sections: tuple[str, ...] = ()

@@ -117,7 +117,8 @@ class Drop(NamedTuple):
 
 class Dress(NamedTuple):
     """What a paragraph has besides its lines: rules, initials, a place on the grid, whether
-    anything is `anchored` in it, and its level of direction (UAX #9; None: by its letters)."""
+    anything is `anchored` in it, its level of direction (UAX #9; None: by its letters), and the
+    page that it leads to."""
 
     above: Border | None = None
     below: Border | None = None
@@ -125,6 +126,7 @@ class Dress(NamedTuple):
     on_grid: bool = False
     anchored: bool = False
     level: int | None = None
+    goes_to: str = ""
 
 
 class ParagraphSpec(NamedTuple):

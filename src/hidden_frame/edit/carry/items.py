@@ -19,7 +19,7 @@ from hidden_frame.edit.items.draw import add_item, copy_on
 from hidden_frame.edit.looks.colours import recoloured_item, recoloured_text
 from hidden_frame.edit.looks.styles import put_picture
 from hidden_frame.edit.masters.apply import free_name
-from hidden_frame.edit.text.anchors import restyled
+from hidden_frame.edit.text.restyle import restyled, restyled_contents
 from hidden_frame.model.items import Item, Override, TextFrame
 from hidden_frame.model.numbering import ListNumber
 from hidden_frame.model.paint import Colour, Layer
@@ -73,6 +73,9 @@ def clip_of(
     texts: list[Text] = values("text")
     pieces = [c for text in texts for p in text for c in p.content]
     paragraphs = {style for text in texts for style in paragraph_styles_in(text)}
+    for contents in values("contents"):
+        paragraphs |= {s for v in contents.levels for s in (v.style, v.shown)}
+        paragraphs |= {contents.title_style} - {""}
     characters = {c.style for c in pieces if c.style}
     shown = {style for text in texts for style in head_styles_in(text)}
     paragraphs |= shown & {s.id for s in publication.paragraph_styles}
@@ -152,7 +155,12 @@ class Terms(NamedTuple):
         """An item of the clip in the publication's terms."""
         new = recoloured_item(old, self.colours.__getitem__)
         new = replace(new, layer=self.layers[old.layer])
-        return replace(new, text=self.text(new.text)) if isinstance(new, TextFrame) else new
+        if not isinstance(new, TextFrame):
+            return new
+        contents = new.contents
+        if contents is not None:
+            contents = replace(restyled_contents(contents, self._style), sections=())
+        return replace(new, text=self.text(new.text), contents=contents)
 
     def override(self, old: Override) -> Override:
         """The same for an override."""

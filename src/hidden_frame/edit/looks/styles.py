@@ -7,9 +7,9 @@ from typing import Any
 from msgspec import UNSET
 from msgspec.structs import replace
 
-from hidden_frame.edit.change import change_texts, new_ids
+from hidden_frame.edit.change import change_contents, change_texts, new_ids
 from hidden_frame.edit.masters.apply import free_name
-from hidden_frame.edit.text.anchors import restyled
+from hidden_frame.edit.text.restyle import restyled, restyled_contents
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import character_style, paragraph_style
 from hidden_frame.model.numbering import ListNumber
@@ -177,6 +177,10 @@ def delete_paragraph_style(publication: Publication, style_id: str, instead: str
             return old
         return restyled(old, lambda style: instead if style == style_id else style)
 
+    def other(style: str) -> str:
+        return instead if style == style_id else style
+
+    publication = change_contents(publication, lambda c: restyled_contents(c, other))
     rules = tuple(
         replace(r, style=instead) if r.style == style_id else r for r in publication.rules
     )

@@ -1,4 +1,4 @@
-"""What is anchored in a text: found, changed; and what else names styles, renamed with them.
+"""What is anchored in a text: found, changed.
 
 >>> from hidden_frame.edit.text.write import insert_marker
 >>> from hidden_frame.model.text import Anchor, Marker, Paragraph, Run
@@ -11,12 +11,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-
 from msgspec.structs import replace
 
 from hidden_frame.edit.text.write import delete, insert_marker, object_at
-from hidden_frame.model.text import Anchor, Marker, Paragraph, Piece, Text, TextPlace
+from hidden_frame.model.text import Anchor, Text, TextPlace
 
 
 def anchor_at(text: Text, place: TextPlace) -> Anchor | None:
@@ -33,22 +31,3 @@ def change_anchor(text: Text, place: TextPlace, **changes: object) -> Text:
     without, _ = delete(text, place, (place[0], place[1] + 1))
     changed, _ = insert_marker(without, place, replace(anchor, **changes))
     return changed
-
-
-def restyled(text: Text, new: Callable[[str], str]) -> Text:
-    """The text with its paragraphs and captions in the styles that take the place of theirs, and
-    its running heads showing those."""
-
-    def piece(old: Piece) -> Piece:
-        if isinstance(old, Anchor) and old.caption_style is not None:
-            return replace(old, caption_style=new(old.caption_style))
-        if isinstance(old, Marker) and old.head is not None:
-            return replace(old, head=replace(old.head, style=new(old.head.style)))
-        return old
-
-    def paragraph(old: Paragraph) -> Paragraph:
-        style, content = new(old.style), tuple([piece(c) for c in old.content])
-        same = style == old.style and all(map(lambda a, b: a is b, content, old.content))
-        return old if same else replace(old, style=style, content=content)
-
-    return tuple([paragraph(p) for p in text])

@@ -24,6 +24,7 @@ from hidden_frame.model.invariants import MAX_BLEED
 from hidden_frame.model.publication import Publication, Setup
 from hidden_frame.output.pdf.information import inform
 from hidden_frame.output.pdf.labels import label_tree, page_labels
+from hidden_frame.output.pdf.links import bookmarks, link
 from hidden_frame.output.pdf.page import PageWriter
 from hidden_frame.storage.files import write_atomically
 
@@ -123,9 +124,10 @@ def _made(
     for scene in scenes:
         pdf.pages.append(pikepdf.Page(pdf.make_indirect(writer.page(scene))))
         work.more()
+    link(pdf, scenes, chosen, writer.bleed)
     writer.finish()
     work.more(len(chosen) * _FONTS // 100)
-    _catalogue(pdf, publication, [facts[i] for i in chosen])
+    _catalogue(pdf, composition, [facts[i] for i in chosen])
     inform(pdf, publication, when or datetime.now())
     return _bytes(pdf, work), ExportReport(tuple(_broken(publication, writer.pictures.broken)))
 
@@ -153,19 +155,23 @@ def _bytes(pdf: pikepdf.Pdf, work: _Work) -> bytes:
     return buffer.getvalue()
 
 
-def _catalogue(pdf: pikepdf.Pdf, publication: Publication, facts: list[PageFacts]) -> None:
+def _catalogue(pdf: pikepdf.Pdf, composition: Composition, facts: list[PageFacts]) -> None:
     """Labels, bookmarks, and how a reader opens the file."""
+    publication = composition.publication
     _viewing(pdf.Root, publication.setup, facts[0].side)
     pdf.Root.PageLabels = label_tree(page_labels(publication, facts))
-    section = ""
+    numbers = {page.page_id: number for number, page in enumerate(facts)}
     with pdf.open_outline() as outline:
-        for number, page in enumerate(facts):
-            if page.section_id != section:
-                section = page.section_id
-                if page.section_name:
-                    # To the top of the page, at the zoom there is (ISO 32000-1, table 151).
-                    there = Array([pdf.pages[number].obj, Name.Fit])
-                    outline.root.append(OutlineItem(page.section_name, there))
+        line: list[tuple[int, OutlineItem]] = []
+        for level, words, page_id in bookmarks(composition):
+            if page_id not in numbers:
+                continue
+            # To the top of the page, at the zoom there is (ISO 32000-1, table 151).
+            made = OutlineItem(words, Array([pdf.pages[numbers[page_id]].obj, Name.Fit]))
+            while line and line[-1][0] >= level:
+                line.pop()
+            (line[-1][1].children if line else outline.root).append(made)
+            line.append((level, made))
 
 
 def _viewing(root: Any, setup: Setup, first: Side) -> None:

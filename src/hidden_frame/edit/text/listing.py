@@ -1,0 +1,40 @@
+"""Texts that list headings: made, changed, dressed in other styles."""
+
+from __future__ import annotations
+
+from msgspec.structs import replace
+
+from hidden_frame.edit.change import new_ids
+from hidden_frame.edit.items.draw import change_items
+from hidden_frame.edit.looks.styles import put_paragraph_style
+from hidden_frame.edit.masters.apply import free_name
+from hidden_frame.edit.stories import change_story
+from hidden_frame.model.lookup import linked_story, paragraph_style
+from hidden_frame.model.publication import Publication
+from hidden_frame.model.styles import ParagraphStyle
+from hidden_frame.model.text import Contents, TabStop
+
+
+def set_contents(
+    publication: Publication, page_id: str, item_id: str, contents: Contents | None
+) -> Publication:
+    """A page's own frame, or the story that begins in it, made a contents list; None leaves its
+    lines as plain text."""
+    story = linked_story(publication, page_id, item_id)
+    if story is not None:
+        return change_story(publication, story.id, lambda s: replace(s, contents=contents))
+    return change_items(publication, page_id, {item_id: {"contents": contents}})
+
+
+def list_style(publication: Publication, level: int, like: str) -> tuple[Publication, str]:
+    """A new paragraph style for the lines of a list's level (from 0), based on another one: its
+    folios stand at the right edge, behind points."""
+    publication, (style_id,) = new_ids(publication, "style", 1)
+    based = paragraph_style(publication, like)
+    name = free_name(f"List, level {level + 1}", [s.name for s in publication.paragraph_styles])
+    style = ParagraphStyle(
+        id=style_id, name=name, based_on=based.id, alignment="left", indent_first=0.0,
+        indent_left=14.0 * level, tabs=(TabStop(None, "right", " ."),), drop_lines=0,
+        number=None, starts="anywhere",
+    )  # fmt: skip
+    return put_paragraph_style(publication, style), style_id

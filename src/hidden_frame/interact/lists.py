@@ -1,0 +1,57 @@
+"""Lists that are worked out from the pages, put into the texts that show them."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from hidden_frame.compose.composer import Composer
+from hidden_frame.compose.contents import contents_text, entries
+from hidden_frame.edit.items.draw import change_items
+from hidden_frame.edit.stories import set_story_text
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.memory import remembered
+from hidden_frame.model.publication import Publication, Section
+from hidden_frame.model.text import Contents, Text
+
+
+class ListFrame(NamedTuple):
+    """A frame on a page whose text is a list."""
+
+    page: str
+    item: str
+    contents: Contents
+    text: Text
+
+
+@remembered()
+def frames_with_lists(sections: tuple[Section, ...]) -> tuple[ListFrame, ...]:
+    """Every frame of a page whose text is a list."""
+    return tuple(
+        ListFrame(page.id, item.id, item.contents, item.text)
+        for section in sections for page in section.pages for item in page.items
+        if isinstance(item, TextFrame) and item.contents is not None
+    )  # fmt: skip
+
+
+def has_lists(publication: Publication) -> bool:
+    """Whether any text is a list."""
+    return bool(frames_with_lists(publication.sections)) or any(
+        s.contents is not None for s in publication.stories
+    )
+
+
+def listed(publication: Publication, composer: Composer) -> Publication:
+    """The publication with its lists as the pages are now; itself if all are."""
+    if not has_lists(publication):
+        return publication
+    composition = composer.compose(publication)
+    for frame in frames_with_lists(publication.sections):
+        text = contents_text(frame.contents, entries(composition, frame.contents))
+        if text != frame.text:
+            publication = change_items(publication, frame.page, {frame.item: {"text": text}})
+    for story in publication.stories:
+        if story.contents is not None:
+            text = contents_text(story.contents, entries(composition, story.contents))
+            if text != story.text:
+                publication = set_story_text(publication, story.id, text)
+    return publication
