@@ -3,6 +3,7 @@
 hidden-frame [FILE] [--demo]
 hidden-frame demo PATH.hframe [--book]
 hidden-frame pages FILE --json
+hidden-frame contents FILE [--json]
 hidden-frame info FILE --json
 hidden-frame export FILE OUT.pdf [--pages RANGE]
 hidden-frame export FILE OUT-%d.png --dpi N
@@ -22,7 +23,8 @@ import sys
 from hidden_frame import __version__
 
 COMMANDS = (
-    "demo", "pages", "info", "export", "pour", "stories", "story", "status", "run", "install",
+    "demo", "pages", "contents", "info", "export", "pour", "stories", "story", "status", "run",
+    "install",
 )  # fmt: skip
 
 

@@ -11,6 +11,7 @@ from PySide6.QtCore import QObject, Qt
 from hidden_frame.desktop.commands.command import Commands
 from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.session import Session
+from hidden_frame.interact.listing import place_for_list
 from hidden_frame.interact.shown import shown_item
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import TextFrame
@@ -18,6 +19,7 @@ from hidden_frame.model.items import TextFrame
 if TYPE_CHECKING:
     from PySide6.QtWidgets import QWidget
 
+    from hidden_frame.desktop.dialogs.contents import ContentsDialog
     from hidden_frame.desktop.dialogs.find_text import FindTextDialog
     from hidden_frame.desktop.dialogs.folios import FoliosDialog
     from hidden_frame.desktop.dialogs.overrides import OverridesDialog
@@ -125,6 +127,26 @@ class Dialogs(QObject):
         from hidden_frame.desktop.dialogs.rules import RulesDialog
 
         dialog = RulesDialog(self.session, self.window)
+        dialog.open()
+        return dialog
+
+    def contents(self) -> ContentsDialog | None:
+        """A contents list in the selected frame, or in a new one on the page on the desk."""
+        from hidden_frame.desktop.dialogs.contents import ContentsDialog
+
+        session = self.session
+        session.edit_text(None)
+        page = session.page_id if session.mode == "pages" else ""
+        frame = place_for_list(session.composition, page, session.items)
+        if isinstance(frame, str):
+            session.noticed.emit(frame)
+            return None
+        if frame.made is not None:
+            made = frame.made
+            if not session.edit("frame for a contents list", lambda _: made):
+                return None
+            session.select_items(None, (frame.item,))
+        dialog = ContentsDialog(session, self.window, page, frame.item, frame.contents)
         dialog.open()
         return dialog
 

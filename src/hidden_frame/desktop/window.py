@@ -135,6 +135,7 @@ class Window(QMainWindow):
         self.checks.counted.connect(self.status.tell_checks)
         desk.master_item_pulled.connect(self.menus.choices)
         desk.menu_wanted.connect(self.menus.item)
+        desk.list_pressed.connect(self.dialogs.contents)
         desk.overflow_pressed.connect(lambda _, point: self.menus.overflow().popup(point))
         desk.dropped.connect(self.clipboard.take)
         self.run.menu_wanted.connect(self.menus.pages)

@@ -13,6 +13,7 @@ import typer
 from platformdirs import user_data_path
 
 from hidden_frame.compose.composer import Composer, Composition, followers
+from hidden_frame.compose.contents import entries
 from hidden_frame.compose.given import Given
 from hidden_frame.compose.markers import markers_in
 from hidden_frame.compose.ranges import pages_in_range
@@ -20,6 +21,7 @@ from hidden_frame.demo.almanac import almanac
 from hidden_frame.demo.book import long_book
 from hidden_frame.install import install, remove
 from hidden_frame.interact.growth import grown
+from hidden_frame.interact.lists import frames_with_lists
 from hidden_frame.interact.rules_told import followed_rule, rule_in_words
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import TextFrame
@@ -100,6 +102,35 @@ def heads_on(composition: Composition, page_id: str) -> list[str]:
         for marker in markers_in(resolved.item.text)
         if marker.head is not None
     ]
+
+
+def contents_rows(composition: Composition) -> list[dict[str, Any]]:
+    """What `contents --json` prints: one object for each line of each contents list."""
+    publication = composition.publication
+    lists = [f.contents for f in frames_with_lists(publication.sections)]
+    lists += [s.contents for s in publication.stories if s.contents is not None]
+    return [
+        {
+            "list": number, "level": entry.level + 1, "number": entry.number,
+            "text": entry.text, "folio": entry.folio, "position": entry.position,
+        }
+        for number, contents in enumerate(lists, 1)
+        for entry in entries(composition, contents)
+    ]  # fmt: skip
+
+
+@app.command()
+def contents(file: File, as_json: Json = False) -> None:
+    """List what the contents lists say: level, number, text, folio, position."""
+    rows = contents_rows(opened_and_composed(file)[1])
+    if not rows and not as_json:
+        print("There is no contents list in this publication.")
+    for row in rows:
+        if as_json:
+            print(json.dumps(row, ensure_ascii=False))
+        else:
+            words = f"{row['number']} {row['text']}".strip()
+            print(f"{'  ' * (row['level'] - 1)}{words}  {row['folio'] or '–'}")
 
 
 @app.command()

@@ -31,6 +31,7 @@ def commands(window: Workplace) -> list[Row]:
     ]  # fmt: skip
     stories = window.stories
     rows += [
+        Command("contents list", menu, "Contents list…", "", window.dialogs.contents),
         Command("find text", menu, "Find and replace…", "Ctrl+H", window.dialogs.find_text),
         Command("bring in", menu, "Bring in a manuscript…", "Ctrl+Shift+I",
                 lambda: stories.bring_in()),

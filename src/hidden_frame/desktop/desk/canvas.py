@@ -38,6 +38,7 @@ from hidden_frame.desktop.settings import settings
 from hidden_frame.interact.anchoring import frame_over
 from hidden_frame.interact.faces import Face
 from hidden_frame.interact.hits import Spot, hit
+from hidden_frame.interact.listing import lists_itself
 
 Asked = Callable[[Spot, QPointF], None]
 
@@ -54,6 +55,7 @@ class Desk(QWidget):
     dropped = Signal(QMimeData, object)
     pointer_moved = Signal(object)
     out_mark_pressed = Signal()
+    list_pressed = Signal()
     link_wanted = Signal(object, str)
 
     def __init__(self, session: Session, pictures: PictureShelf) -> None:
@@ -309,6 +311,9 @@ class Desk(QWidget):
         item_id = self.hand.text_frame()
         if item_id is None:
             self.hand.begin_crop()
+            return
+        if lists_itself(session.composition, session.holder_id, item_id):
+            self.list_pressed.emit()
             return
         told = session.mode == "pages" and session.composition.told(session.holder_id, item_id)
         if not told and not session.may_change(session.holder_id, item_id):

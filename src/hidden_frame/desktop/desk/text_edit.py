@@ -184,6 +184,11 @@ class TextEdit(QObject):
         if editing is None:
             return
         told = self.told()
+        if told is not None and told.story.contents is not None:
+            self.session.noticed.emit(
+                "This text lists headings by itself; change those, or what it lists: Contents list…"
+            )
+            return
         change: Callable[[Publication], Publication]
         if told is not None:
             about, story_id = told.story.id, told.story.id
