@@ -147,6 +147,8 @@ class Dialogs(QObject):
                 return None
             session.select_items(None, (frame.item,))
         dialog = ContentsDialog(session, self.window, page, frame.item, frame.contents)
+        if frame.made is not None:  # what was made for it goes with it
+            dialog.rejected.connect(session.undo)
         dialog.open()
         return dialog
 

@@ -131,8 +131,7 @@ class ContentsDialog(Question):
         for n, level in enumerate(self.levels):
             used = bool(level.style.value())
             for field in (level.shown, level.number, level.folio):
-                field.setEnabled(used)
-            self.form.show_row(level.shown, used)
+                self.form.show_row(field, used)
             if n:
                 before = bool(self.levels[n - 1].style.value())
                 level.style.setEnabled(before or used)
