@@ -129,6 +129,30 @@ def head_findings(publication: Publication) -> Iterator[Finding]:
         )  # fmt: skip
 
 
+def reference_findings(publication: Publication) -> Iterator[Finding]:
+    """References to what is gone, or stands on no page."""
+    lost: dict[str, int] = {}
+    for holder, text in texts_of(publication):
+        for paragraph in text:
+            for piece in paragraph.content:
+                if isinstance(piece, Marker) and piece.refers and not piece.refers.page:
+                    lost[holder] = lost.get(holder, 0) + 1
+    names = {s.id: f"The story “{s.name}”" for s in publication.stories}
+    names |= {m.id: f"The master “{m.name}”" for m in publication.masters}
+    known = positions(publication)
+    for holder, count in lost.items():
+        who = names.get(holder) or f"Page #{known[holder]}"
+        several = "references" if count > 1 else "a reference"
+        many = f"{count} {several}" if count > 1 else several
+        page = holder if holder in known else None
+        yield Finding(
+            "lost reference",
+            f"{who} has {many} to what is gone or stands on no page; “?” is printed. Refer to "
+            "something else, or take it out.",
+            page, (page,) if page else (),
+        )  # fmt: skip
+
+
 def _without(name: str) -> Fix:
     return lambda p: remove_detail(p, name)
 

@@ -15,7 +15,12 @@ from msgspec.structs import replace
 
 from hidden_frame.checks.finding import Finding, Fix, Way
 from hidden_frame.checks.folios import prints_folio
-from hidden_frame.checks.names import detail_findings, head_findings, missing_families
+from hidden_frame.checks.names import (
+    detail_findings,
+    head_findings,
+    missing_families,
+    reference_findings,
+)
 from hidden_frame.compose.departures import departures
 from hidden_frame.compose.facts import PageFacts, page_facts, page_name
 from hidden_frame.compose.numerals import in_range
@@ -49,6 +54,7 @@ def findings(publication: Publication) -> list[Finding]:
     found += missing_families(publication)
     found += detail_findings(publication)
     found += head_findings(publication)
+    found += reference_findings(publication)
     return found
 
 

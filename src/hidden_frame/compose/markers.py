@@ -74,6 +74,8 @@ def marker_label(marker: Marker, publication: Publication | None = None) -> str:
     """What a marker's chip says on a master."""
     if marker.shows == "detail":
         return marker.detail or "Detail"
+    if marker.shows == "reference":
+        return referred(marker)
     if marker.head is not None:
         return head_label(marker.head, publication)
     return LABELS.get(marker.shows, "Running head")
@@ -88,9 +90,16 @@ def steady_value(
             return str(pages)
         case "story name":
             return story
+        case "reference":
+            return referred(marker)
         case "title" | "detail" | "date" | "file name":
             return _of_publication(marker, publication, given)
     return marker_label(marker, publication)
+
+
+def referred(marker: Marker) -> str:
+    """What a reference says; a question mark where what it refers to is gone."""
+    return (marker.refers.said if marker.refers is not None else "") or "?"
 
 
 def _of_publication(marker: Marker, publication: Publication, given: Given) -> str:
@@ -114,6 +123,8 @@ def marker_value(
 ) -> str:
     """What a marker shows on a page (R21); what depends on texts is asked of `derived`."""
     match marker.shows:
+        case "reference":
+            return referred(marker)
         case "folio":
             return facts.folio
         case "page count":

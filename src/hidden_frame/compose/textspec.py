@@ -196,6 +196,8 @@ def _spec(
             span = base._replace(text=string)
         else:
             span = span_of(string, style, named, piece.look, known, marker)
+        if isinstance(piece, Marker) and piece.refers is not None:
+            span = span._replace(goes_to=piece.refers.page)
         spans += _with_every_character(span)
     drop, spans = _dropped(spans, style)
     stops = [Tab(t.position, t.align, t.leader) for t in tabs]

@@ -162,6 +162,20 @@ class Dialogs(QObject):
         RunningHeadDialog(self.session, self.window, put, head).exec()
         self.desk.setFocus()
 
+    def refer(self) -> None:
+        """A reference put in at the caret."""
+        from hidden_frame.desktop.dialogs.refer import ReferDialog
+
+        ReferDialog(self.session, self.window, self.desk.text.places.refer).exec()
+        self.desk.setFocus()
+
+    def name_place(self) -> None:
+        from hidden_frame.desktop.dialogs.refer import PlaceDialog
+
+        places = self.desk.text.places
+        PlaceDialog(self.window, places.name_now(), places.name).exec()
+        self.desk.setFocus()
+
     def date(self) -> None:
         from hidden_frame.desktop.dialogs.running_head import DateDialog
 

@@ -14,6 +14,7 @@ from hidden_frame.compose.composer import Composer, Composition
 from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.edit.pages.order import add_pages, delete_pages
 from hidden_frame.interact.lists import has_lists, listed
+from hidden_frame.interact.referring import has_references, referred
 from hidden_frame.interact.ruled import ruled
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages, find_section, find_story
@@ -26,7 +27,7 @@ _ROUNDS = 6  # of rules and growth, each of which may move what the other one go
 
 def grown(publication: Publication, composer: Composer | None = None) -> Publication:
     """The publication with every growing story's section grown or shrunk to what it needs, and
-    masters by rule and lists as they are to be; itself if nothing is to be done."""
+    masters by rule, lists and references as they are to be; itself if nothing is to be done."""
     growing = [s.id for s in publication.stories if s.grows and s.sections]
     composer = composer or Composer()
     for _ in range(_ROUNDS):
@@ -34,8 +35,9 @@ def grown(publication: Publication, composer: Composer | None = None) -> Publica
         publication = ruled(publication, composer)
         for story_id in growing:
             publication = _fitted(publication, story_id, composer)
-        publication = listed(publication, composer)
-        if publication is before or not (publication.rules or has_lists(publication)):
+        publication = referred(listed(publication, composer), composer)
+        moves = publication.rules or has_lists(publication) or has_references(publication)
+        if publication is before or not moves:
             break
     return publication
 

@@ -30,10 +30,11 @@ MarkerKind = Literal[
     "facing folio",
     "date",
     "file name",
+    "reference",
 ]
 # The same on every page, so that they may stand in a text that flows over many.
 STEADY: frozenset[MarkerKind] = frozenset(
-    ("page count", "title", "detail", "story name", "date", "file name")
+    ("page count", "title", "detail", "story name", "date", "file name", "reference")
 )
 # A language by its code, with a country where it matters: en_GB, de, pt_BR (ISO 639, ISO 3166).
 Language = Annotated[str, Meta(pattern="^[a-z]{2,3}(_[A-Za-z]{2,8})*$", max_length=20)]
@@ -106,9 +107,26 @@ class Head(Struct, frozen=True, omit_defaults=True):
     over: Over = "page"
 
 
+Told = Literal["text", "number", "number and text", "folio"]
+
+
+class Reference(Struct, frozen=True, omit_defaults=True):
+    """What a reference tells of a `place`, an id that a paragraph has.
+
+    `said` is what it says now, and `page` where that stands; both are worked out anew at each
+    change.
+    """
+
+    place: str
+    tells: Told = "text"
+    said: str = ""
+    page: str = ""
+
+
 class Marker(Struct, frozen=True, tag="marker", tag_field="kind", omit_defaults=True):
     """A piece of text filled in by the program; `detail` names the detail to show, `head` says
-    which running head, `form` how a date is written (a form of `compose.dates`)."""
+    which running head, `form` how a date is written (a form of `compose.dates`), `refers` to
+    what a reference refers."""
 
     shows: MarkerKind
     detail: str | None = None
@@ -116,6 +134,7 @@ class Marker(Struct, frozen=True, tag="marker", tag_field="kind", omit_defaults=
     look: Look | None = None
     head: Head | None = None
     form: Annotated[str, Meta(max_length=40)] = ""
+    refers: Reference | None = None
 
 
 Stands = Literal["in the line", "above the line", "inside", "outside"]
@@ -169,7 +188,8 @@ class Paragraph(Struct, frozen=True, omit_defaults=True):
     """Pieces set in one paragraph style; alignment and tabs that are None are the style's.
 
     `short` is what running heads show of it where all of it has no room; `goes_to` is the page
-    that a line of a list leads to.
+    that a line of a list leads to.  What references refer to has a `place`, an id, and perhaps a
+    name of its own.
     """
 
     style: str
@@ -178,6 +198,8 @@ class Paragraph(Struct, frozen=True, omit_defaults=True):
     tabs: tuple[TabStop, ...] | None = None
     short: Annotated[str, Meta(max_length=200)] = ""
     goes_to: str = ""
+    place: str = ""
+    place_name: Annotated[str, Meta(max_length=100)] = ""
 
 
 Text = tuple[Paragraph, ...]

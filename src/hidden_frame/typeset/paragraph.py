@@ -43,6 +43,7 @@ class Span(NamedTuple):
     A marker's span counts as a single character of its source, whatever it shows; one that
     `goes_on` shows more of the marker before it and counts as none.  `language` None: its
     words are not hyphenated.  What is `anchored` counts as a marker and has no glyphs.
+    It `goes_to` a page, if it is a reference to it.
     """
 
     text: str
@@ -54,6 +55,7 @@ class Span(NamedTuple):
     underline: bool = False
     strike: bool = False
     anchored: Anchored | None = None
+    goes_to: str = ""
 
 
 class Tab(NamedTuple):

@@ -31,6 +31,9 @@ def commands(window: Workplace) -> list[Row]:
     ]  # fmt: skip
     stories = window.stories
     rows += [
+        Command("refer", menu, "Refer to…", "", window.dialogs.refer, text.editing),
+        Command("name place", menu, "Name this place…", "", window.dialogs.name_place,
+                text.editing),
         Command("contents list", menu, "Contents list…", "", window.dialogs.contents),
         Command("find text", menu, "Find and replace…", "Ctrl+H", window.dialogs.find_text),
         Command("bring in", menu, "Bring in a manuscript…", "Ctrl+Shift+I",

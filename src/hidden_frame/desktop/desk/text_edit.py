@@ -14,6 +14,7 @@ from hidden_frame.desktop.desk.items_mime import anchorable
 from hidden_frame.desktop.desk.text_anchors import TextAnchors
 from hidden_frame.desktop.desk.text_dress import TextDress
 from hidden_frame.desktop.desk.text_mime import as_mime, from_mime
+from hidden_frame.desktop.desk.text_places import TextPlaces
 from hidden_frame.desktop.session import Editing, Session
 from hidden_frame.edit.stories import set_story_text
 from hidden_frame.edit.text import write as edit_text
@@ -66,6 +67,7 @@ class TextEdit(QObject):
         self._making = False  # whether the selection is what an input method is making
         self.dress = TextDress(self)
         self.anchors = TextAnchors(self)
+        self.places = TextPlaces(self)
 
     # -- the text ----------------------------------------------------------------
 

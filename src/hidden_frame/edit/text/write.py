@@ -167,7 +167,9 @@ def split(text: Text, place: TextPlace) -> tuple[Text, TextPlace]:
     index, offset = place
     cells = _cells(text[index])
     first = replace(text[index], content=_pieces(cells[:offset]))
-    second = replace(text[index], content=_pieces(cells[offset:]))
+    second = replace(
+        text[index], content=_pieces(cells[offset:]), short="", goes_to="", place="", place_name=""
+    )
     return _with(text, index, first, second), (index + 1, 0)
 
 

@@ -12,6 +12,7 @@ from hidden_frame.compose.contents import entries
 from hidden_frame.compose.scene import Placed, Scene, TextPrimitive
 from hidden_frame.interact.lists import frames_with_lists
 from hidden_frame.model.text import Contents
+from hidden_frame.typeset.text import PlacedLine
 
 Bookmark = tuple[int, str, str]  # its level, what it says, and the page that it leads to
 
@@ -48,17 +49,32 @@ def _links_on(scene: Scene, bleed: float) -> Iterator[tuple[str, tuple[float, ..
 def _links_in(
     placed: Placed, text: TextPrimitive, height: float, bleed: float
 ) -> Iterator[tuple[str, tuple[float, ...]]]:
-    if not any(spec.dress.goes_to for spec in text.text.specs):
-        return
-    for line in text.text.lines[: text.shown]:
-        page = text.text.specs[line.paragraph].dress.goes_to
-        if page and line.right > line.left:
+    linked = {
+        n for n, spec in enumerate(text.text.specs)
+        if spec.dress.goes_to or any(span.goes_to for span in spec.spans)
+    }  # fmt: skip
+    for line in text.text.lines[: text.shown] if linked else ():
+        if line.paragraph not in linked:
+            continue
+        for page, left, right in _stretches(line, text.text.specs[line.paragraph].dress.goes_to):
             corners = [
                 placed.matrix.apply(text.x + x, text.y + y)
-                for x in (line.left, line.right) for y in (line.top, line.bottom)
+                for x in (left, right) for y in (line.top, line.bottom)
             ]  # fmt: skip
             xs, ys = [c[0] + bleed for c in corners], [height - c[1] for c in corners]
             yield page, (min(xs), min(ys), max(xs), max(ys))
+
+
+def _stretches(line: PlacedLine, page: str) -> Iterator[tuple[str, float, float]]:
+    """The pages that a line, or words on it, lead to, and from where to where."""
+    if page:
+        if line.right > line.left:
+            yield page, line.left, line.right
+        return
+    for run in line.runs:
+        if run.span.goes_to and run.words:
+            right = max(x + word.width for x, word in zip(run.xs, run.words, strict=True))
+            yield run.span.goes_to, line.x + min(run.xs), line.x + right
 
 
 def bookmarks(composition: Composition) -> list[Bookmark]:

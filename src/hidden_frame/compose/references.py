@@ -1,0 +1,73 @@
+"""What references refer to: the paragraphs that have a place, and where they stand."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.heads import plain_words
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.memory import remembered
+from hidden_frame.model.publication import Section
+from hidden_frame.model.text import Paragraph, Reference, Text
+
+
+class Referred(NamedTuple):
+    """A paragraph that something refers to: its words and number, its page and that one's folio."""
+
+    text: str
+    number: str
+    page: str
+    folio: str
+
+    def said(self, reference: Reference) -> str:
+        """What a reference tells of it."""
+        match reference.tells:
+            case "folio":
+                return self.folio
+            case "number":
+                return self.number
+            case "number and text":
+                return f"{self.number} {self.text}".strip()
+        return self.text
+
+
+@remembered()
+def places_in(text: Text) -> tuple[int, ...]:
+    """The numbers of the paragraphs of a text that have a place."""
+    return tuple([n for n, paragraph in enumerate(text) if paragraph.place])
+
+
+@remembered()
+def _own_places(sections: tuple[Section, ...]) -> tuple[tuple[str, Paragraph], ...]:
+    """The same for texts that pages hold themselves, each with its page."""
+    return tuple(
+        (page.id, paragraph)
+        for section in sections for page in section.pages for item in page.items
+        if isinstance(item, TextFrame) and item.visible
+        for paragraph in item.text if paragraph.place
+    )  # fmt: skip
+
+
+def places(composition: Composition) -> dict[str, Referred]:
+    """Every place that stands on a page, by its id; of two with the same one the first counts."""
+    publication, facts = composition.publication, composition.facts
+    found: dict[str, Referred] = {}
+    for story in publication.stories:
+        numbers = places_in(story.text)
+        flow = composition.flow(story.id) if numbers else None
+        labels = composition.labels(story.id) if numbers else None
+        for n in numbers:
+            assert flow is not None
+            paragraph, at = story.text[n], flow.stop_of(n, 0)
+            if at is not None:
+                page = flow.stops[at].page_id
+                number = labels[n] if labels is not None else ""
+                found.setdefault(paragraph.place, Referred(
+                    plain_words(paragraph), number, page, facts[page].folio
+                ))  # fmt: skip
+    for page, paragraph in _own_places(publication.sections):
+        found.setdefault(
+            paragraph.place, Referred(plain_words(paragraph), "", page, facts[page].folio)
+        )
+    return found

@@ -1,0 +1,69 @@
+"""References put into the text that is being edited, and its paragraphs named as places."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from hidden_frame.edit.text import write as edit_text
+from hidden_frame.interact.referring import Target, placed, text_of
+from hidden_frame.model.text import Marker, Reference, Text, TextPlace, Told
+
+if TYPE_CHECKING:
+    from hidden_frame.desktop.desk.text_edit import TextEdit
+
+
+class TextPlaces:
+    """Works on the caret's paragraph."""
+
+    def __init__(self, edit: TextEdit) -> None:
+        self.edit = edit
+
+    def refer(self, target: Target, parts: tuple[tuple[str, Told | None], ...]) -> None:
+        """Words, and what is told of a paragraph, in turn at the caret."""
+        session = self.edit.session
+        made, place = placed(session.history.now, target)
+        here = self._here()
+        text, at = self.edit.without_selection()
+        if here is not None and (here.holder, here.item) == (target.holder, target.item):
+            text, at = self._in_same(text_of(made, target))
+        for words, told in parts:
+            if told is not None:
+                marker = Marker("reference", refers=Reference(place, told))
+                text, at = edit_text.insert_marker(text, at, marker)
+            else:
+                text, at = edit_text.insert(text, at, words)
+        self.edit.change("reference", text, at, before=lambda p: placed(p, target)[0])
+        session.seal()
+
+    def _in_same(self, text: Text) -> tuple[Text, TextPlace]:
+        start, end = self.edit.selection
+        return edit_text.delete(text, start, end) if start != end else (text, start)
+
+    def _here(self) -> Target | None:
+        """The caret's paragraph as a target."""
+        editing, told, text = self.edit.session.editing, self.edit.told(), self.edit.text
+        if editing is None or not text:
+            return None
+        at = self.edit.caret[0]
+        if told is not None:
+            return Target(told.story.id, "", at, "", "")
+        if editing.holder_id not in self.edit.session.composition.facts:
+            return None  # a master's text stands on many pages
+        return Target(editing.holder_id, editing.item_id, at, "", "")
+
+    def name_now(self) -> str:
+        """The name of the caret's paragraph; "" if it has none."""
+        text = self.edit.text
+        return text[self.edit.caret[0]].place_name if text else ""
+
+    def name(self, name: str) -> None:
+        """A name for the caret's paragraph."""
+        here = self._here()
+        if here is None:
+            self.edit.session.noticed.emit(
+                "A master's text stands on many pages; name a place in a page's or a story's text."
+            )
+            return
+        made, _ = placed(self.edit.session.history.now, here, name)
+        self.edit.session.edit("name a place", lambda _: made)
+        self.edit.moved.emit()
