@@ -36,7 +36,7 @@ class TextFacts:
     def _tellings(self) -> list[Telling]:
         composition, found = self.composition, []
         for story in composition.publication.stories:
-            if story.contents is not None:
+            if story.lists:
                 continue  # what it says stands elsewhere
             flow = composition.flow(story.id)
             labels = composition.labels(story.id)

@@ -21,11 +21,13 @@ from hidden_frame.model.styles import (
     computed_characters,
     computed_paragraphs,
 )
-from hidden_frame.model.text import Anchor, Look, Marker, Paragraph, Run, Text
+from hidden_frame.model.text import Anchor, IndexMark, Look, Marker, Paragraph, Run, Text
+from hidden_frame.typeset.anchored import BESIDE
 from hidden_frame.typeset.fonts import FontFace, font_book
 from hidden_frame.typeset.fonts.fallback import stretches
 from hidden_frame.typeset.hyphenation import Division
 from hidden_frame.typeset.paragraph import (
+    Anchored,
     Border,
     Dress,
     Drop,
@@ -186,6 +188,9 @@ def _spec(
     tabs = style.tabs if paragraph.tabs is None else paragraph.tabs
     spans = _label(label, style, known)
     for piece in paragraph.content:
+        if isinstance(piece, IndexMark):
+            spans.append(base._replace(text=BESIDE, marker=True, language=None, anchored=_MARK))
+            continue
         if isinstance(piece, Anchor):
             spans.append(anchored_span(piece, base, _caption(piece, paragraph.style, side, known)))
             continue
@@ -225,7 +230,7 @@ def _spec(
             _border(style.rule_below),
             drop,
             style.on_grid,
-            any(s.anchored is not None for s in spans),
+            any(s.anchored is not None and s.anchored.what is not None for s in spans),
             _LEVELS[style.reads],
             paragraph.goes_to,
         ),
@@ -239,6 +244,7 @@ def _caption(anchor: Anchor, style: str, side: Side, known: Palette) -> tuple[Pa
     return tuple(_spec(Paragraph(named, (Run(line),)), (), side, known) for line in lines)
 
 
+_MARK = Anchored("inside", 0.0, 0.0)  # an index mark: a place of no width
 _LEVELS = {"as its letters": None, "left to right": 0, "right to left": 1}
 
 

@@ -16,10 +16,11 @@ from hidden_frame.model.items import Item, Override, TextFrame
 from hidden_frame.model.lookup import holder, masters_by_id, section_of
 from hidden_frame.model.publication import Master, Page, Publication, Section
 from hidden_frame.model.stories import Story
-from hidden_frame.model.text import Contents, Text
+from hidden_frame.model.text import Contents, Index, Text
 
 T = TypeVar("T", bound=Page | Master | Section | Story)
 H = TypeVar("H", Page, Master)
+L = TypeVar("L", TextFrame, Story)
 
 
 def new_ids(publication: Publication, word: str, count: int) -> tuple[Publication, list[str]]:
@@ -138,21 +139,25 @@ def change_texts(publication: Publication, new: Callable[[Text], Text]) -> Publi
     return replace(publication, masters=masters, sections=tuple(sections), stories=stories)
 
 
-def change_contents(publication: Publication, new: Callable[[Contents], Contents]) -> Publication:
-    """Every contents list of the publication changed."""
+def change_lists(
+    publication: Publication,
+    contents: Callable[[Contents], Contents],
+    index: Callable[[Index], Index],
+) -> Publication:
+    """Every contents list and index of the publication changed."""
+
+    def new(old: L) -> L:
+        if old.contents is not None:
+            old = replace(old, contents=contents(old.contents))
+        return old if old.index is None else replace(old, index=index(old.index))
 
     def holder(old: Page | Master) -> Page | Master:
         items = tuple(
-            replace(i, contents=new(i.contents))
-            if isinstance(i, TextFrame) and i.contents is not None else i
-            for i in old.items
-        )  # fmt: skip
+            new(i) if isinstance(i, TextFrame) and (i.contents or i.index) else i for i in old.items
+        )
         return old if _same(items, old.items) else replace(old, items=items)
 
-    stories = tuple(
-        s if s.contents is None else replace(s, contents=new(s.contents))
-        for s in publication.stories
-    )
+    stories = tuple(new(s) if s.lists else s for s in publication.stories)
     return replace(change_every_holder(publication, holder), stories=stories)
 
 

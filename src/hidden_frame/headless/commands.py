@@ -107,7 +107,8 @@ def heads_on(composition: Composition, page_id: str) -> list[str]:
 def contents_rows(composition: Composition) -> list[dict[str, Any]]:
     """What `contents --json` prints: one object for each line of each contents list."""
     publication = composition.publication
-    lists = [f.contents for f in frames_with_lists(publication.sections)]
+    frames = frames_with_lists(publication.sections)
+    lists = [f.contents for f in frames if f.contents is not None]
     lists += [s.contents for s in publication.stories if s.contents is not None]
     return [
         {

@@ -52,10 +52,10 @@ def lists_itself(composition: Composition, page_id: str, item_id: str) -> bool:
     """Whether the words of a frame on a page are worked out, so that nobody writes them."""
     told = composition.told(page_id, item_id) if page_id in composition.facts else None
     if told is not None:
-        return told.story.contents is not None
+        return told.story.lists
     if page_id not in composition.facts:
         return False
     page = find_page(composition.publication, page_id)
     return any(
-        i.id == item_id and isinstance(i, TextFrame) and i.contents is not None for i in page.items
+        i.id == item_id and isinstance(i, TextFrame) and (i.contents or i.index) for i in page.items
     )

@@ -4,22 +4,25 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from hidden_frame.compose.composer import Composer
+from hidden_frame.compose.composer import Composer, Composition
 from hidden_frame.compose.contents import contents_text, entries
+from hidden_frame.compose.index import entries as index_entries
+from hidden_frame.compose.index import index_text, marked
 from hidden_frame.edit.items.draw import change_items
 from hidden_frame.edit.stories import set_story_text
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Publication, Section
-from hidden_frame.model.text import Contents, Text
+from hidden_frame.model.text import Contents, Index, Text
 
 
 class ListFrame(NamedTuple):
-    """A frame on a page whose text is a list."""
+    """A frame on a page whose text is a list, of headings or of index marks."""
 
     page: str
     item: str
-    contents: Contents
+    contents: Contents | None
+    listing: Index | None
     text: Text
 
 
@@ -27,17 +30,26 @@ class ListFrame(NamedTuple):
 def frames_with_lists(sections: tuple[Section, ...]) -> tuple[ListFrame, ...]:
     """Every frame of a page whose text is a list."""
     return tuple(
-        ListFrame(page.id, item.id, item.contents, item.text)
+        ListFrame(page.id, item.id, item.contents, item.index, item.text)
         for section in sections for page in section.pages for item in page.items
-        if isinstance(item, TextFrame) and item.contents is not None
+        if isinstance(item, TextFrame) and (item.contents is not None or item.index is not None)
     )  # fmt: skip
 
 
 def has_lists(publication: Publication) -> bool:
     """Whether any text is a list."""
     return bool(frames_with_lists(publication.sections)) or any(
-        s.contents is not None for s in publication.stories
+        s.lists for s in publication.stories
     )
+
+
+def _text(composition: Composition, contents: Contents | None, index: Index | None) -> Text:
+    """What a list says now."""
+    if contents is not None:
+        return contents_text(contents, entries(composition, contents))
+    assert index is not None
+    found = index_entries(marked(composition))
+    return index_text(index, found, list(composition.facts.values()))
 
 
 def listed(publication: Publication, composer: Composer) -> Publication:
@@ -46,12 +58,12 @@ def listed(publication: Publication, composer: Composer) -> Publication:
         return publication
     composition = composer.compose(publication)
     for frame in frames_with_lists(publication.sections):
-        text = contents_text(frame.contents, entries(composition, frame.contents))
+        text = _text(composition, frame.contents, frame.listing)
         if text != frame.text:
             publication = change_items(publication, frame.page, {frame.item: {"text": text}})
     for story in publication.stories:
-        if story.contents is not None:
-            text = contents_text(story.contents, entries(composition, story.contents))
+        if story.lists:
+            text = _text(composition, story.contents, story.index)
             if text != story.text:
                 publication = set_story_text(publication, story.id, text)
     return publication

@@ -93,7 +93,7 @@ def targets(composition: Composition) -> list[Target]:
 
     found: list[Target] = []
     for story in publication.stories:
-        if story.contents is not None:
+        if story.lists:
             continue
         flow, labels = composition.flow(story.id), composition.labels(story.id)
         for n, paragraph in enumerate(story.text):
@@ -105,7 +105,7 @@ def targets(composition: Composition) -> list[Target]:
     for section in publication.sections:
         for page_ in section.pages:
             for item in page_.items:
-                if isinstance(item, TextFrame) and item.contents is None:
+                if isinstance(item, TextFrame) and not (item.contents or item.index):
                     found += [
                         _target(composition, page_.id, item.id, n, p, "", page_.id)
                         for n, p in enumerate(item.text) if meant(p)

@@ -10,7 +10,7 @@ from typing import Annotated
 
 from msgspec import Meta, Struct
 
-from hidden_frame.model.text import Contents, Text
+from hidden_frame.model.text import Contents, Index, Text
 
 
 class Link(Struct, frozen=True, tag="frame", tag_field="kind"):
@@ -42,7 +42,7 @@ class Story(Struct, frozen=True, kw_only=True, omit_defaults=True):
 
     The section whose main frames it flows through has as many pages as it needs if it `grows`
     (R26).  `waiting` is its tray: pictures that are to be placed where it speaks of them.  The text
-    of one with `contents` is worked out anew at each change.
+    of one with `contents`, or that is the `index`, is worked out anew at each change.
     """
 
     id: str
@@ -52,6 +52,12 @@ class Story(Struct, frozen=True, kw_only=True, omit_defaults=True):
     grows: bool = False
     waiting: tuple[Waiting, ...] = ()
     contents: Contents | None = None
+    index: Index | None = None
+
+    @property
+    def lists(self) -> bool:
+        """Whether its text is worked out."""
+        return self.contents is not None or self.index is not None
 
     @property
     def sections(self) -> tuple[str, ...]:

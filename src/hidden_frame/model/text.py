@@ -167,10 +167,33 @@ class Anchor(Struct, frozen=True, tag="anchor", tag_field="kind", omit_defaults=
     look: Look | None = None
 
 
-Piece = Run | Marker | Anchor
+Reach = Literal["here", "begins", "ends"]
+Term = Annotated[str, Meta(max_length=200)]
+
+
+class IndexMark(Struct, frozen=True, tag="index", tag_field="kind", omit_defaults=True):
+    """A mark by which its page is listed in the index, under a term and perhaps a sub-term;
+    `begins` and `ends` mark a range of pages.  One that says `see` lists that term instead of its
+    page, `see_also` names another one besides.
+
+    >>> IndexMark("Stars", "double").reach
+    'here'
+    """
+
+    term: Annotated[str, Meta(min_length=1, max_length=200)]
+    sub: Term = ""
+    see: Term = ""
+    see_also: Term = ""
+    reach: Reach = "here"
+    style: str | None = None
+    look: Look | None = None
+
+
+Piece = Run | Marker | Anchor | IndexMark
 
 TextPlace = tuple[int, int]
-"""A paragraph, counted from 0, and an offset in it; a marker and an anchor are one character."""
+"""A paragraph, counted from 0, and an offset in it; a marker, an anchor and an index mark are one
+character each."""
 
 
 class TabStop(Struct, frozen=True, omit_defaults=True):
@@ -213,6 +236,21 @@ class ListLevel(Struct, frozen=True, omit_defaults=True):
     shown: str
     number: bool = True
     folio: bool = True
+
+
+class Index(Struct, frozen=True, kw_only=True, omit_defaults=True):
+    """What a text lists by itself: the terms of all index marks, with their folios.
+
+    Lines are in the style `shown`, sub-terms in `sub_shown`, or one after the other behind their
+    term where they `run_in`; letters stand above in the style `letters` ("": none).
+    """
+
+    shown: str
+    sub_shown: str = ""
+    letters: str = ""
+    run_in: bool = False
+    title: Annotated[str, Meta(max_length=200)] = ""
+    title_style: str = ""
 
 
 class Contents(Struct, frozen=True, kw_only=True, omit_defaults=True):

@@ -21,7 +21,7 @@ BESIDE = "\u2060"  # and on neither (WJ)
 def anchored_in(line: TextLine) -> Iterator[tuple[Anchored, GlyphRun]]:
     """What is anchored in a line, and the run that keeps its place."""
     for run in line.runs:
-        if run.span.anchored is not None:
+        if run.span.anchored is not None and run.span.anchored.what is not None:
             yield run.span.anchored, run
 
 

@@ -76,8 +76,8 @@ class GlyphRun:
 
     @property
     def text(self) -> str:
-        if self.span.anchored is not None:
-            return ""
+        if self.span.anchored is not None:  # it says nothing, but may stand behind a space
+            return " " * sum(self.spaced)
         parts = zip(self.words, self.spaced, strict=True)
         return "".join((" " if gap else "") + word.text for word, gap in parts)
 

@@ -186,7 +186,7 @@ class TextEdit(QObject):
         if editing is None:
             return
         told = self.told()
-        if told is not None and told.story.contents is not None:
+        if told is not None and told.story.lists:
             self.session.noticed.emit(
                 "This text lists headings by itself; change those, or what it lists: Contents list…"
             )

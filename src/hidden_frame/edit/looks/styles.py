@@ -7,9 +7,9 @@ from typing import Any
 from msgspec import UNSET
 from msgspec.structs import replace
 
-from hidden_frame.edit.change import change_contents, change_texts, new_ids
+from hidden_frame.edit.change import change_lists, change_texts, new_ids
 from hidden_frame.edit.masters.apply import free_name
-from hidden_frame.edit.text.restyle import restyled, restyled_contents
+from hidden_frame.edit.text.restyle import restyled, restyled_contents, restyled_index
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import character_style, paragraph_style
 from hidden_frame.model.numbering import ListNumber
@@ -180,7 +180,11 @@ def delete_paragraph_style(publication: Publication, style_id: str, instead: str
     def other(style: str) -> str:
         return instead if style == style_id else style
 
-    publication = change_contents(publication, lambda c: restyled_contents(c, other))
+    publication = change_lists(
+        publication,
+        lambda contents: restyled_contents(contents, other),
+        lambda index: restyled_index(index, other),
+    )
     rules = tuple(
         replace(r, style=instead) if r.style == style_id else r for r in publication.rules
     )

@@ -19,7 +19,7 @@ from hidden_frame.model.styles import (
     computed_characters,
     computed_paragraphs,
 )
-from hidden_frame.model.text import Anchor, Look, Marker, Paragraph, Run, TabStop, Text
+from hidden_frame.model.text import Anchor, IndexMark, Look, Marker, Paragraph, Run, TabStop, Text
 from hidden_frame.storage.manuscripts.manuscript import Manuscript, Para, Stretch
 from hidden_frame.storage.pictures import picture_from_bytes
 
@@ -156,6 +156,8 @@ def as_paragraphs(publication: Publication, text: Text) -> list[Para]:
         for piece in paragraph.content:
             if isinstance(piece, Marker):
                 stretches.append(Stretch(f"[{piece.detail or piece.shows}]"))
+                continue
+            if isinstance(piece, IndexMark):
                 continue
             if isinstance(piece, Anchor):
                 stretches.append(Stretch(f"[{piece.caption or 'picture'}]"))

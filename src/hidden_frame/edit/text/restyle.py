@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from msgspec.structs import replace
 
-from hidden_frame.model.text import Anchor, Contents, Marker, Paragraph, Piece, Text
+from hidden_frame.model.text import Anchor, Contents, Index, Marker, Paragraph, Piece, Text
 
 
 def restyled(text: Text, new: Callable[[str], str]) -> Text:
@@ -33,3 +33,15 @@ def restyled_contents(contents: Contents, new: Callable[[str], str]) -> Contents
     levels = tuple(replace(v, style=new(v.style), shown=new(v.shown)) for v in contents.levels)
     title = new(contents.title_style) if contents.title_style else ""
     return replace(contents, levels=levels, title_style=title)
+
+
+def restyled_index(index: Index, new: Callable[[str], str]) -> Index:
+    """An index whose lines are in other styles."""
+
+    def of(style: str) -> str:
+        return new(style) if style else ""
+
+    return replace(
+        index, shown=new(index.shown), sub_shown=of(index.sub_shown), letters=of(index.letters),
+        title_style=of(index.title_style),
+    )  # fmt: skip

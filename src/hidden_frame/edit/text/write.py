@@ -16,6 +16,7 @@ from msgspec.structs import replace
 from hidden_frame.model.text import (
     Alignment,
     Anchor,
+    IndexMark,
     Look,
     Marker,
     Paragraph,
@@ -29,7 +30,8 @@ from hidden_frame.model.text import (
 MAX_STORY = 20_000_000  # of one story
 MAX_CHARACTERS = 500_000  # of one frame; a longer text belongs in several
 _Dress = tuple[str | None, Look | None]  # a character style, and what goes beyond it
-_Cell = tuple[str | Marker | Anchor, _Dress]  # a character or what counts as one, its dress
+Mark = Marker | Anchor | IndexMark  # what counts as one character
+_Cell = tuple[str | Mark, _Dress]  # a character or a mark, and how it is dressed
 _PLAIN: _Dress = (None, None)
 # What ends a paragraph in a text from elsewhere (Unicode UAX #13, newline guidelines); a
 # vertical tab is a line break there.
@@ -139,8 +141,8 @@ def _spliced(paragraph: Paragraph, offset: int, string: str) -> Paragraph | None
     return None
 
 
-def insert_marker(text: Text, place: TextPlace, marker: Marker | Anchor) -> tuple[Text, TextPlace]:
-    """A marker or an anchor at a place, dressed as what stands before it."""
+def insert_marker(text: Text, place: TextPlace, marker: Mark) -> tuple[Text, TextPlace]:
+    """A marker, an anchor or an index mark at a place, dressed as what stands before it."""
     index, offset = place
     cells = _cells(text[index])
     dress = cells[offset - 1][1] if offset else _PLAIN
@@ -149,8 +151,8 @@ def insert_marker(text: Text, place: TextPlace, marker: Marker | Anchor) -> tupl
     return text, (index, offset + 1)
 
 
-def object_at(text: Text, place: TextPlace) -> Marker | Anchor | None:
-    """The marker or anchor right behind a place; None if a character is, or nothing."""
+def object_at(text: Text, place: TextPlace) -> Mark | None:
+    """The marker, anchor or index mark right behind a place; None if a character is, or nothing."""
     index, offset = place
     at = 0
     for piece in text[index].content if 0 <= index < len(text) else ():

@@ -104,7 +104,8 @@ def bookmarks(composition: Composition) -> list[Bookmark]:
 def _listing(composition: Composition) -> Contents | None:
     """The contents list with the most levels, the first of several: that of the whole."""
     publication = composition.publication
-    there = [f.contents for f in frames_with_lists(publication.sections)]
+    frames = frames_with_lists(publication.sections)
+    there = [f.contents for f in frames if f.contents is not None]
     there += [s.contents for s in publication.stories if s.contents is not None]
     whole = [c for c in there if not c.sections] or there
     return max(whole, key=lambda c: len(c.levels)) if whole else None

@@ -1,0 +1,208 @@
+"""The index: terms in the order of their language, with the pages on which they are marked.
+
+Folios stand in the order of the pages, so that roman ones of the front matter come first, and
+pages that follow each other are one range.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import cache, lru_cache
+from typing import Any, NamedTuple
+
+from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.facts import PageFacts
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.memory import remembered
+from hidden_frame.model.publication import Section
+from hidden_frame.model.text import Index, IndexMark, Paragraph, Run, Text
+
+
+class Marked(NamedTuple):
+    """An index mark and the position of the page that it stands on."""
+
+    mark: IndexMark
+    position: int
+
+
+class Entry(NamedTuple):
+    """A term with its sub-terms: the positions of its pages in ranges from first to last, the
+    terms that are to be seen instead, and those besides."""
+
+    term: str
+    pages: tuple[tuple[int, int], ...]
+    see: tuple[str, ...]
+    see_also: tuple[str, ...]
+    subs: tuple[Entry, ...] = ()
+
+
+@remembered()
+def marks_in(text: Text) -> tuple[tuple[int, int, IndexMark], ...]:
+    """The index marks of a text, each with its paragraph and offset."""
+    found: list[tuple[int, int, IndexMark]] = []
+    for n, paragraph in enumerate(text):
+        if len(paragraph.content) > 1 or isinstance(paragraph.content[:1], IndexMark):
+            at = 0
+            for piece in paragraph.content:
+                if isinstance(piece, IndexMark):
+                    found.append((n, at, piece))
+                at += len(piece.text) if isinstance(piece, Run) else 1
+    return tuple(found)
+
+
+@remembered()
+def _own_marks(sections: tuple[Section, ...]) -> tuple[Marked, ...]:
+    """The marks in texts that pages hold themselves."""
+    found: list[Marked] = []
+    position = 0
+    for section in sections:
+        for page in section.pages:
+            position += 1
+            for item in page.items:
+                if isinstance(item, TextFrame) and item.visible:
+                    found += [Marked(mark, position) for _, _, mark in marks_in(item.text)]
+    return tuple(found)
+
+
+def marked(composition: Composition) -> list[Marked]:
+    """Every index mark that stands on a page, in the order of the pages."""
+    publication, facts = composition.publication, composition.facts
+    found = list(_own_marks(publication.sections))
+    for story in publication.stories:
+        marks = () if story.lists else marks_in(story.text)
+        flow = composition.flow(story.id) if marks else None
+        for paragraph, offset, mark in marks:
+            assert flow is not None
+            at = flow.stop_of(paragraph, offset)
+            if at is not None:
+                found.append(Marked(mark, facts[flow.stops[at].page_id].position))
+    return sorted(found, key=lambda one: one.position)
+
+
+def entries(marks: list[Marked]) -> list[Entry]:
+    """The entries of an index, sorted, with ranges merged."""
+    terms: dict[str, dict[str, list[Marked]]] = {}
+    for one in marks:
+        terms.setdefault(one.mark.term, {}).setdefault(one.mark.sub, []).append(one)
+    found = []
+    for term in sorted(terms, key=sort_key):
+        subs = terms[term]
+        under = tuple(_entry(sub, subs[sub]) for sub in sorted(subs, key=sort_key) if sub)
+        found.append(_entry(term, subs.get("", []))._replace(subs=under))
+    return found
+
+
+def _entry(term: str, marks: list[Marked]) -> Entry:
+    pages: set[int] = set()
+    begun: int | None = None
+    for mark, position in marks:
+        if mark.see:
+            continue
+        pages.add(position)
+        if mark.reach == "begins" and begun is None:
+            begun = position
+        elif mark.reach == "ends" and begun is not None:
+            pages.update(range(begun, position + 1))
+            begun = None
+    see = tuple(dict.fromkeys(m.see for m, _ in marks if m.see))
+    also = tuple(dict.fromkeys(m.see_also for m, _ in marks if m.see_also))
+    return Entry(term, tuple(_ranges(sorted(pages))), see, also)
+
+
+def _ranges(pages: list[int]) -> Iterator[tuple[int, int]]:
+    """Positions that follow each other as one range."""
+    first: int | None = None
+    for n, page in enumerate(pages):
+        first = page if first is None else first
+        if n + 1 == len(pages) or pages[n + 1] != page + 1:
+            yield first, page
+            first = None
+
+
+@lru_cache(maxsize=20_000)
+def sort_key(term: str) -> tuple[int, ...]:
+    """Where a term stands among others (Unicode Collation Algorithm, UTS #10, its default table);
+    signs before its first letter don't count."""
+    bare = term.lstrip("“”„«»‚‘’\"'([{*†‡§-–—… ")
+    return tuple(_collator().sort_key(bare or term))
+
+
+@cache
+def _collator() -> Any:
+    from pyuca import Collator  # reads its table: a third of a second, when it is needed
+
+    return Collator()
+
+
+def folios(pages: tuple[tuple[int, int], ...], facts: list[PageFacts]) -> str:
+    """“iv, 12–14”: a range is parted where a section counts anew, since its folios would not be."""
+    shown: list[str] = []
+    for first, last in pages:
+        begin = first
+        for position in range(first, last + 1):
+            here, behind = facts[position - 1], facts[position] if position < last else None
+            apart = behind is None or not _follows(here, behind)
+            if apart:
+                shown.append(_range(facts[begin - 1], here))
+                begin = position + 1
+    return ", ".join(s for s in shown if s)
+
+
+def _follows(one: PageFacts, other: PageFacts) -> bool:
+    """Whether a page's number is the next one after another's, and looks like it."""
+    if one.number is None or other.number is None or not (one.folio and other.folio):
+        return False
+    alike = one.section_id == other.section_id or one.folio.isdigit() == other.folio.isdigit()
+    return other.number == one.number + 1 and alike
+
+
+def _range(first: PageFacts, last: PageFacts) -> str:
+    if first is last or first.folio == last.folio:
+        return first.folio
+    return f"{first.folio}–{last.folio}"
+
+
+def index_text(index: Index, found: list[Entry], facts: list[PageFacts]) -> Text:
+    """The text of an index."""
+    lines: list[Paragraph] = []
+    if index.title:
+        lines.append(Paragraph(index.title_style or index.shown, (Run(index.title),)))
+    letter = ""
+    for entry in found:
+        first = initial(entry.term)
+        if index.letters and first != letter:
+            lines.append(Paragraph(index.letters, (Run(first),)))
+        letter = first
+        words = _line(entry, facts)
+        if index.run_in:
+            words = "; ".join([words, *(_line(sub, facts) for sub in entry.subs)])
+        lines.append(Paragraph(index.shown, (Run(words),)))
+        if not index.run_in:
+            style = index.sub_shown or index.shown
+            lines += [Paragraph(style, (Run(_line(sub, facts)),)) for sub in entry.subs]
+    return tuple(lines)
+
+
+def initial(term: str) -> str:
+    """The letter that a term stands under: the capital of its first one without marks, “#” for
+    anything else."""
+    import unicodedata
+
+    for letter in unicodedata.normalize("NFD", term):
+        if letter.isalpha():
+            return letter.upper()[:1]
+        if letter.isdigit():
+            break
+    return "#"
+
+
+def _line(entry: Entry, facts: list[PageFacts]) -> str:
+    parts = [entry.term]
+    said = folios(entry.pages, facts)
+    if said:
+        parts.append(said)
+    if entry.see:
+        parts.append("see " + "; ".join(entry.see))
+    if entry.see_also:
+        parts.append("see also " + "; ".join(entry.see_also))
+    return ", ".join(parts)

@@ -1,0 +1,73 @@
+"""Index marks put into texts, taken out, and put behind every place where words stand."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from msgspec.structs import replace
+
+from hidden_frame.edit.change import change_texts
+from hidden_frame.edit.items.draw import change_items
+from hidden_frame.edit.stories import change_story
+from hidden_frame.edit.text.find import Query, hits
+from hidden_frame.edit.text.write import insert_marker
+from hidden_frame.model.lookup import linked_story
+from hidden_frame.model.publication import Publication
+from hidden_frame.model.text import Index, IndexMark, Text
+
+
+def mark_all(text: Text, words: str, mark: IndexMark) -> tuple[Text, int]:
+    """A mark behind every whole word (or words) of a text that has none like it there, and how many
+    were put in; capitals count as small letters.
+
+    >>> from hidden_frame.model.text import Paragraph, Run
+    >>> text = (Paragraph("body", (Run("Vega, then vega."),)),)
+    >>> mark_all(text, "Vega", IndexMark("Vega"))[1]
+    2
+    """
+    found = list(hits(text, Query(words, whole=True)))
+    count = 0
+    for hit in reversed(found):
+        behind = (hit.paragraph, hit.end)
+        if not _marked(text, behind, mark):
+            text, _ = insert_marker(text, behind, mark)
+            count += 1
+    return text, count
+
+
+def _marked(text: Text, place: tuple[int, int], mark: IndexMark) -> bool:
+    """Whether the same mark stands right behind a place."""
+    from hidden_frame.edit.text.write import object_at
+
+    return object_at(text, place) == mark
+
+
+def change_marks(
+    publication: Publication, new: Callable[[IndexMark], IndexMark | None]
+) -> Publication:
+    """Every index mark changed, or taken out where None is given."""
+
+    def text(old: Text) -> Text:
+        if not any(isinstance(c, IndexMark) for p in old for c in p.content):
+            return old
+        return tuple(
+            replace(p, content=tuple(
+                c if not isinstance(c, IndexMark) else made
+                for c in p.content
+                if not isinstance(c, IndexMark) or (made := new(c)) is not None
+            ))
+            for p in old
+        )  # fmt: skip
+
+    return change_texts(publication, text)
+
+
+def set_index(
+    publication: Publication, page_id: str, item_id: str, index: Index | None
+) -> Publication:
+    """A page's own frame, or the story that begins in it, made the index; None leaves its lines as
+    plain text."""
+    story = linked_story(publication, page_id, item_id)
+    if story is not None:
+        return change_story(publication, story.id, lambda s: replace(s, index=index))
+    return change_items(publication, page_id, {item_id: {"index": index}})
