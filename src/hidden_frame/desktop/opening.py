@@ -11,10 +11,15 @@ from PySide6.QtCore import QObject, Qt
 from hidden_frame.desktop.commands.command import Commands
 from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.session import Session
+from hidden_frame.edit.text.index import set_index
+from hidden_frame.interact.indexing import terms
+from hidden_frame.interact.likely import likely_heading
 from hidden_frame.interact.listing import place_for_list
 from hidden_frame.interact.shown import shown_item
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import TextFrame
+from hidden_frame.model.publication import Publication
+from hidden_frame.model.text import Index, TextPlace
 
 if TYPE_CHECKING:
     from PySide6.QtWidgets import QWidget
@@ -22,6 +27,7 @@ if TYPE_CHECKING:
     from hidden_frame.desktop.dialogs.contents import ContentsDialog
     from hidden_frame.desktop.dialogs.find_text import FindTextDialog
     from hidden_frame.desktop.dialogs.folios import FoliosDialog
+    from hidden_frame.desktop.dialogs.index import IndexPanel
     from hidden_frame.desktop.dialogs.overrides import OverridesDialog
     from hidden_frame.desktop.dialogs.pairing import PairingDialog
     from hidden_frame.desktop.dialogs.rules import RulesDialog
@@ -37,6 +43,7 @@ class Dialogs(QObject):
         super().__init__(window)
         self.session, self.desk, self.window = session, desk, window
         self._guide: GuideWindow | None = None
+        self._index: IndexPanel | None = None
 
     def about(self) -> None:
         """What the publication says of itself."""
@@ -168,6 +175,50 @@ class Dialogs(QObject):
 
         ReferDialog(self.session, self.window, self.desk.text.places.refer).exec()
         self.desk.setFocus()
+
+    def index_mark(self) -> None:
+        """A mark for the index at the caret."""
+        from hidden_frame.desktop.dialogs.index import MarkDialog
+
+        places, known = self.desk.text.places, terms(self.session.composition)
+        names = list(dict.fromkeys(t.term for t in known))
+        MarkDialog(self.window, places.words(), names, places.mark).exec()
+        self.desk.setFocus()
+
+    def index_panel(self) -> IndexPanel:
+        """The panel of all terms; it stays while one works."""
+        from hidden_frame.desktop.dialogs.index import IndexPanel
+
+        if self._index is None:
+            self._index = IndexPanel(self.session, self.window, self._show_mark, self.put_index)
+        self._index.show()
+        self._index.raise_()
+        self._index.refresh(True)
+        return self._index
+
+    def _show_mark(self, story: str, place: TextPlace) -> bool:
+        behind = place[0], place[1] + 1
+        self.session.edit_text(None)
+        return self.desk.text.write_at(story, behind, place)
+
+    def put_index(self) -> None:
+        """The index in the selected frame, or in a new one on the page on the desk."""
+        session = self.session
+        session.edit_text(None)
+        page = session.page_id if session.mode == "pages" else ""
+        frame = place_for_list(session.composition, page, session.items)
+        if isinstance(frame, str):
+            session.noticed.emit(frame)
+            return
+        body = session.publication.paragraph_styles[0].id
+        usual = Index(shown=body, letters=likely_heading(session.publication))
+
+        def change(publication: Publication) -> Publication:
+            made = frame.made if frame.made is not None else publication
+            return set_index(made, page, frame.item, usual)
+
+        if session.edit("the index", change):
+            session.select_items(None, (frame.item,))
 
     def name_place(self) -> None:
         from hidden_frame.desktop.dialogs.refer import PlaceDialog

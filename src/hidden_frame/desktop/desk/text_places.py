@@ -5,8 +5,9 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from hidden_frame.edit.text import write as edit_text
+from hidden_frame.interact.indexing import marked_everywhere
 from hidden_frame.interact.referring import Target, placed, text_of
-from hidden_frame.model.text import Marker, Reference, Text, TextPlace, Told
+from hidden_frame.model.text import IndexMark, Marker, Reference, Text, TextPlace, Told
 
 if TYPE_CHECKING:
     from hidden_frame.desktop.desk.text_edit import TextEdit
@@ -50,6 +51,29 @@ class TextPlaces:
         if editing.holder_id not in self.edit.session.composition.facts:
             return None  # a master's text stands on many pages
         return Target(editing.holder_id, editing.item_id, at, "", "")
+
+    def words(self) -> str:
+        """What is selected, or the word at the caret, on one line."""
+        start, end = self.edit.selection
+        if start == end:
+            start, end = edit_text.word_around(self.edit.text, start)
+        return " ".join(edit_text.plain(self.edit.text, start, end).split())[:200]
+
+    def mark(self, mark: IndexMark, everywhere: str) -> None:
+        """An index mark behind what is selected, or behind the caret's word; or wherever some words
+        stand."""
+        session = self.edit.session
+        if everywhere:
+            made, count = marked_everywhere(session.history.now, everywhere, mark)
+            if session.edit("mark for the index", lambda _: made):
+                session.noticed.emit(f"Put in {count:,} mark{'s' * (count != 1)}.")
+            return
+        start, end = self.edit.selection
+        text = self.edit.text
+        at = end if start != end else edit_text.word_around(text, start)[1]
+        text, place = edit_text.insert_marker(text, at, mark)
+        self.edit.change("mark for the index", text, place)
+        session.seal()
 
     def name_now(self) -> str:
         """The name of the caret's paragraph; "" if it has none."""

@@ -1,0 +1,113 @@
+"""Index marks and the panel of terms in the real window."""
+
+from __future__ import annotations
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QDialog
+
+from hidden_frame.demo.book import long_book
+from hidden_frame.desktop.dialogs.index import MarkDialog
+from hidden_frame.interact.growth import grown
+from hidden_frame.interact.indexing import places_of, terms
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.lookup import find_page, find_story
+from hidden_frame.model.text import IndexMark
+
+BOOK = grown(long_book(chapters=2))
+
+
+@pytest.fixture
+def book(hands):
+    """The word “ferryman” selected in the long book's first paragraph."""
+    hands.session.replace_all(BOOK, {}, None)
+    hands.session.show_page(hands.page(5))
+    hands.app.processEvents()
+    hands.story = hands.publication.stories[0].id
+    words = find_story(hands.publication, hands.story).text[1].content[0].text
+    hands.at = words.index("ferryman")
+    hands.desk.text.write_at(hands.story, (1, hands.at + 8), (1, hands.at))
+    return hands
+
+
+def answering(monkeypatch, choose=lambda dialog: None):
+    def execute(dialog):
+        choose(dialog)
+        dialog.ok.click()
+        return QDialog.DialogCode.Accepted
+
+    monkeypatch.setattr(MarkDialog, "exec", execute)
+
+
+def marks(hands):
+    text = find_story(hands.publication, hands.story).text
+    return [c for p in text for c in p.content if isinstance(c, IndexMark)]
+
+
+def test_what_is_selected_is_marked_by_a_key(book, monkeypatch):
+    answering(monkeypatch, lambda dialog: dialog.sub.setText("and his boat"))
+    book.do("index mark")
+    assert marks(book) == [IndexMark("ferryman", "and his boat")]
+    assert places_of(book.session.composition, "ferryman", "")[0].place == (1, book.at + 8)
+    assert [t.told for t in terms(book.session.composition)][1] == "1"
+
+
+def test_every_place_where_words_stand_is_marked_as_one_step(book, monkeypatch):
+    answering(monkeypatch, lambda dialog: dialog.everywhere.setChecked(True))
+    before = book.publication
+    book.do("index mark")
+    count = len(marks(book))
+    assert count > 20 and book.notices[-1] == f"Put in {count} marks."
+    book.do("undo")
+    assert book.publication == before
+
+
+def test_an_empty_term_is_said_in_the_dialog(book, monkeypatch):
+    seen = []
+
+    def choose(dialog):
+        dialog.term.setText("  ")
+        dialog.ok.click()
+        seen.append(dialog.result())
+        dialog.term.setText("Boats")
+
+    answering(monkeypatch, choose)
+    book.do("index mark")
+    assert seen == [0] and marks(book) == [IndexMark("Boats")]
+
+
+def test_the_panel_lists_goes_to_renames_and_takes_out(book, monkeypatch):
+    answering(monkeypatch, lambda dialog: dialog.everywhere.setChecked(True))
+    book.do("index mark")
+    panel = book.window.dialogs.index_panel()
+    row = panel.list.topLevelItem(0)
+    assert row.text(0) == "ferryman" and "–" in row.text(1)
+    panel.list.setCurrentItem(row)
+    QTest.mouseClick(panel.next, Qt.MouseButton.LeftButton)
+    assert book.desk.text.selection[0] == (1, book.at + 8)
+    QTest.mouseClick(panel.next, Qt.MouseButton.LeftButton)
+    assert book.desk.text.selection[0] != (1, book.at + 8)
+    book.session.edit_text(None)
+    panel.rename_to("Ferrymen")
+    assert {m.term for m in marks(book)} == {"Ferrymen"}
+    panel.list.setCurrentItem(panel.list.topLevelItem(0))
+    QTest.mouseClick(panel.out, Qt.MouseButton.LeftButton)
+    assert not marks(book) and "out of the index" in book.notices[-1]
+    panel.close()
+
+
+def test_the_index_stands_on_a_page_and_follows(book, monkeypatch):
+    answering(monkeypatch)
+    book.do("index mark")
+    book.session.edit_text(None)
+    book.session.show_page(book.page(3))
+    book.window.dialogs.put_index()
+    frame = next(i for i in find_page(book.publication, book.page(3)).items
+                 if isinstance(i, TextFrame) and i.index is not None)  # fmt: skip
+    assert ["".join(c.text for c in p.content) for p in frame.text] == ["F", "ferryman, 1"]
+    book.session.show_page(book.page(5))
+    book.desk.text.write_at(book.story, (1, 0))
+    book.desk.text.insert("Night after night. " * 130)
+    frame = next(i for i in find_page(book.publication, book.page(3)).items if i.id == frame.id)
+    assert frame.text[1].content[0].text != "ferryman, 1"
