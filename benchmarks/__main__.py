@@ -14,6 +14,7 @@ from rich.console import Console
 from rich.table import Table
 
 from benchmarks.desk import desk_frames, selecting, start_up, typing
+from benchmarks.driven import driven
 from benchmarks.flatplan import flatplan_frames, move_many
 from benchmarks.masters import apply_to_all, root_drag, undo_memory
 from benchmarks.measures import MEASURES, TIMES, TITLE, Row
@@ -39,6 +40,7 @@ ALONE = {
     "script": catalogue,
     "flow": flowing,
     "scripts": scripts,
+    "driven": driven,
     "writing": writing,
     "bring": bringing_in,
     "edits": edits,

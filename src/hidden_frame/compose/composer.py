@@ -9,7 +9,8 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 from functools import cached_property
-from typing import NamedTuple
+from operator import is_
+from typing import NamedTuple, TypeVar
 
 from hidden_frame.compose.around import Obstacle, in_the_way
 from hidden_frame.compose.cascade import (
@@ -42,8 +43,10 @@ from hidden_frame.model.memory import MEMORY, remembered
 from hidden_frame.model.plane.matrix import placement
 from hidden_frame.model.publication import Page, Publication, Section
 from hidden_frame.model.stories import Story
-from hidden_frame.model.text import Marker
+from hidden_frame.model.text import Marker, Text
 from hidden_frame.typeset.region import Outline
+
+T = TypeVar("T")
 
 
 @remembered()
@@ -83,6 +86,9 @@ class Composer:
         self.given = Given()
         self._last: Composition | None = None
         self.trials = Trials()
+        self.lists: dict[object, tuple[tuple[object, ...], Text]] = {}
+        self.told: tuple[object, ...] = ()
+        self.ruling: tuple[tuple[object, ...], object] | None = None
 
     def compose(self, publication: Publication) -> Composition:
         """The composition of a publication; nothing is worked out before it is asked for."""
@@ -284,6 +290,41 @@ class Composition:
         self._stacks: dict[tuple[tuple[str, ...], Side], tuple[Resolved, ...]] = {}
         self._flows: dict[str, Flow] = {}
         self.publication = publication
+
+    def kept(self, of: object, made_of: tuple[object, ...], make: Callable[[], Text]) -> Text:
+        """The text of a list, made anew only where what it was made of is another."""
+        known = self._composer.lists.get(of)
+        if known is None or known[0] != made_of:
+            known = self._composer.lists[of] = (made_of, make())
+        return known[1]
+
+    def _told_now(self) -> tuple[object, ...]:
+        """All that lists and references depend on, and what they say."""
+        publication = self.publication
+        return (
+            publication.sections, publication.masters, publication.setup,
+            *(self.flow(s.id) for s in publication.stories if not s.lists),
+            *(s.contents for s in publication.stories), *(s.index for s in publication.stories),
+            *(s.text for s in publication.stories),
+        )  # fmt: skip
+
+    def is_told(self) -> bool:
+        """Whether all lists and references are known to be right."""
+        known, now = self._composer.told, self._told_now()
+        return len(known) == len(now) and all(map(is_, known, now))
+
+    def tell(self) -> None:
+        """Lists and references are right now."""
+        self._composer.told = self._told_now()
+
+    def settled(self, made_of: tuple[object, ...], make: Callable[[], T]) -> T:
+        """What rules give, worked out anew only where one of the objects that decide is another."""
+        known = self._composer.ruling
+        if known is None or len(known[0]) != len(made_of) or not all(
+            map(is_, known[0], made_of)
+        ):  # fmt: skip
+            known = self._composer.ruling = (made_of, make())
+        return known[1]  # type: ignore[return-value]
 
     @property
     def trials(self) -> Trials:

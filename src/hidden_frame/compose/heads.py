@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from bisect import bisect_left
 from collections.abc import Callable, Iterator, Sequence
+from functools import cache
 from typing import NamedTuple, TypeGuard
 
 from hidden_frame.compose.facts import PageFacts
@@ -15,7 +16,8 @@ from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.model.items import Item, TextFrame
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Publication, Section
-from hidden_frame.model.text import Anchor, Head, Paragraph, Run, Text
+from hidden_frame.model.sparse import Sparse
+from hidden_frame.model.text import Anchor, Head, Paragraph, Piece, Run, Text
 
 
 class Heading(NamedTuple):
@@ -46,31 +48,48 @@ def plain_words(paragraph: Paragraph) -> str:
     return " ".join(text.replace("\u00ad", "").split())
 
 
-@remembered(weigh=lambda found: 200 + 120 * len(found))
-def headings_in(text: Text, style: str, labels: tuple[str, ...] | None) -> tuple[Heading, ...]:
+def headings_in(text: Text, style: str, labels: tuple[str, ...] | None) -> list[Heading]:
     """The paragraphs of a text in a paragraph style, and its stretches in a character style of
     that id, in order; those that say nothing are left out."""
     found: list[Heading] = []
-    for n, paragraph in enumerate(text):
+    for n, said in _of_style(style)(text):
+        number = labels[n] if labels is not None else ""
+        for offset, words, short in said:
+            if offset < 0:  # the paragraph itself
+                if words or number:
+                    found.append(Heading(n, 0, words, number, short))
+            else:
+                found.append(Heading(n, offset, words))
+    return found
+
+
+_Said = tuple[tuple[int, str, str], ...]  # offset (-1: all of the paragraph), words, short form
+
+
+@cache
+def _of_style(style: str) -> Sparse[_Said]:
+    def said(paragraph: Paragraph) -> _Said | None:
         if paragraph.style == style:
-            words, number = plain_words(paragraph), labels[n] if labels is not None else ""
-            if words or number:
-                found.append(Heading(n, 0, words, number, paragraph.short))
-        elif len(paragraph.content) > 1 or (
-            paragraph.content and paragraph.content[0].style == style
-        ):
-            found += _stretches(paragraph, n, style)
-    return tuple(found)
+            return ((-1, plain_words(paragraph), paragraph.short),)
+        if any(_names(piece, style) for piece in paragraph.content):
+            return tuple(_stretches(paragraph, style)) or None
+        return None
+
+    return Sparse(said)
 
 
-def _stretches(paragraph: Paragraph, number: int, style: str) -> Iterator[Heading]:
+def _names(piece: Piece, style: str) -> bool:
+    return piece.style == style or (isinstance(piece, Anchor) and piece.caption_style == style)
+
+
+def _stretches(paragraph: Paragraph, style: str) -> Iterator[tuple[int, str, str]]:
     at = 0
     for piece in paragraph.content:
         size = len(piece.text) if isinstance(piece, Run) else 1
         if isinstance(piece, Run) and piece.style == style and piece.text.strip():
-            yield Heading(number, at, " ".join(piece.text.split()))
+            yield at, " ".join(piece.text.split()), ""
         elif isinstance(piece, Anchor) and piece.caption_style == style and piece.caption.strip():
-            yield Heading(number, at, " ".join(piece.caption.split()))
+            yield at, " ".join(piece.caption.split()), ""
         at += size
 
 
@@ -211,7 +230,7 @@ class Heads:
         self, telling: Telling, style: str, page_id: str, position: int
     ) -> Iterator[Seen]:
         items = telling.flow.frames.get(page_id)
-        headings = headings_in(telling.text, style, telling.labels) if items else ()
+        headings = headings_in(telling.text, style, telling.labels) if items else []
         if not headings:
             return
         for item in items or ():
@@ -228,13 +247,19 @@ class Heads:
     def everywhere(self, style: str) -> list[Seen]:
         """All headings of a style that stand on a page, in the order of the pages."""
         found = list(_own_headings(self._publication.sections, style))
+        shared = {seen.position for seen in found}
         for telling in self.stories:
-            for heading in headings_in(telling.text, style, telling.labels):
-                at = telling.flow.stop_of(heading.paragraph, heading.offset)
-                if at is not None:
-                    down, across = self._corner(*telling.flow.stops[at].key)
-                    there = telling.positions[at]
-                    found.append(Seen(there, down, across, heading, False))
+            headings = headings_in(telling.text, style, telling.labels)
+            flow = telling.flow
+            places = flow.stops_of([(h.paragraph, h.offset) for h in headings]) if headings else []
+            for heading, at in zip(headings, places, strict=True):
+                if at is None:
+                    continue
+                there = telling.positions[at]
+                # Where on its page it stands matters only beside headings of other texts.
+                alone = len(self.stories) == 1 and there not in shared
+                down, across = (0.0, float(at)) if alone else self._corner(*flow.stops[at].key)
+                found.append(Seen(there, down, across, heading, False))
         return sorted(found, key=_place)
 
     def page_of(self, seen: Seen) -> str:
@@ -272,7 +297,7 @@ class Heads:
         return Seen(telling.positions[where], down, across, heading, False)
 
     def _last_anywhere(
-        self, telling: Telling, headings: tuple[Heading, ...], position: int
+        self, telling: Telling, headings: list[Heading], position: int
     ) -> Seen | None:
         """The same for a story that goes back to an earlier page."""
         best: Seen | None = None

@@ -15,6 +15,7 @@ from hidden_frame.compose.facts import PageFacts
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Section
+from hidden_frame.model.sparse import Sparse
 from hidden_frame.model.text import Index, IndexMark, Paragraph, Run, Text
 
 
@@ -36,18 +37,23 @@ class Entry(NamedTuple):
     subs: tuple[Entry, ...] = ()
 
 
-@remembered()
-def marks_in(text: Text) -> tuple[tuple[int, int, IndexMark], ...]:
+def _of_paragraph(paragraph: Paragraph) -> tuple[tuple[int, IndexMark], ...] | None:
+    """The index marks of a paragraph, each with its offset."""
+    found: list[tuple[int, IndexMark]] = []
+    at = 0
+    for piece in paragraph.content:
+        if isinstance(piece, IndexMark):
+            found.append((at, piece))
+        at += len(piece.text) if isinstance(piece, Run) else 1
+    return tuple(found) or None
+
+
+_marks = Sparse(_of_paragraph)
+
+
+def marks_in(text: Text) -> list[tuple[int, int, IndexMark]]:
     """The index marks of a text, each with its paragraph and offset."""
-    found: list[tuple[int, int, IndexMark]] = []
-    for n, paragraph in enumerate(text):
-        if len(paragraph.content) > 1 or isinstance(paragraph.content[:1], IndexMark):
-            at = 0
-            for piece in paragraph.content:
-                if isinstance(piece, IndexMark):
-                    found.append((n, at, piece))
-                at += len(piece.text) if isinstance(piece, Run) else 1
-    return tuple(found)
+    return [(n, at, mark) for n, marks in _marks(text) for at, mark in marks]
 
 
 @remembered()
@@ -70,13 +76,20 @@ def marked(composition: Composition) -> list[Marked]:
     found = list(_own_marks(publication.sections))
     for story in publication.stories:
         marks = () if story.lists else marks_in(story.text)
-        flow = composition.flow(story.id) if marks else None
-        for paragraph, offset, mark in marks:
-            assert flow is not None
-            at = flow.stop_of(paragraph, offset)
-            if at is not None:
-                found.append(Marked(mark, facts[flow.stops[at].page_id].position))
-    return sorted(found, key=lambda one: one.position)
+        if not marks:
+            continue
+        flow = composition.flow(story.id)
+        positions = [facts[stop.page_id].position for stop in flow.stops]
+        places = flow.stops_of([(paragraph, offset) for paragraph, offset, _ in marks])
+        found += [
+            Marked(mark, positions[at])
+            for (_, _, mark), at in zip(marks, places, strict=True) if at is not None
+        ]  # fmt: skip
+    return sorted(found, key=_position)
+
+
+def _position(one: Marked) -> int:
+    return one.position
 
 
 def entries(marks: list[Marked]) -> list[Entry]:

@@ -9,6 +9,7 @@ from hidden_frame.compose.heads import plain_words
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Section
+from hidden_frame.model.sparse import Sparse
 from hidden_frame.model.text import Paragraph, Reference, Text
 
 
@@ -32,10 +33,12 @@ class Referred(NamedTuple):
         return self.text
 
 
-@remembered()
-def places_in(text: Text) -> tuple[int, ...]:
+_places = Sparse(lambda paragraph: paragraph.place or None)
+
+
+def places_in(text: Text) -> list[int]:
     """The numbers of the paragraphs of a text that have a place."""
-    return tuple([n for n, paragraph in enumerate(text) if paragraph.place])
+    return [n for n, _ in _places(text)]
 
 
 @remembered()
@@ -57,9 +60,11 @@ def places(composition: Composition) -> dict[str, Referred]:
         numbers = places_in(story.text)
         flow = composition.flow(story.id) if numbers else None
         labels = composition.labels(story.id) if numbers else None
+        where = flow.stops_of([(n, 0) for n in numbers]) if flow is not None else []
+        stands = dict(zip(numbers, where, strict=True))
         for n in numbers:
             assert flow is not None
-            paragraph, at = story.text[n], flow.stop_of(n, 0)
+            paragraph, at = story.text[n], stands[n]
             if at is not None:
                 page = flow.stops[at].page_id
                 number = labels[n] if labels is not None else ""

@@ -9,6 +9,7 @@ the pages before it alone, and one walk settles all of them once nothing is move
 from __future__ import annotations
 
 from bisect import bisect_left
+from functools import cache
 from typing import NamedTuple
 
 from hidden_frame.compose.cascade import page_items, page_layout, stack_items
@@ -19,6 +20,7 @@ from hidden_frame.compose.stories.stops import Stop, main_stops
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_story, story_through
 from hidden_frame.model.publication import MasterRule, Page, Publication, Section
+from hidden_frame.model.sparse import Sparse
 from hidden_frame.typeset.fill import Where
 from hidden_frame.typeset.segments import TextOffset
 
@@ -42,9 +44,20 @@ class _Page(NamedTuple):
 def ruled_pages(composition: Composition) -> dict[str, MasterRule | None]:
     """The rule that each automatic page follows, by what the pages show now."""
     publication = composition.publication
-    found: dict[str, MasterRule | None] = {}
     if not publication.rules:
-        return found
+        return {}
+    through = {s for story in publication.stories for s in story.sections}
+    flows = [composition.flow(s.id) for s in publication.stories if through & set(s.sections)]
+    made_of = (
+        publication.sections, publication.masters, publication.default_masters, publication.rules,
+        context_of(publication), *flows,
+    )  # fmt: skip
+    return composition.settled(made_of, lambda: _walked(composition))
+
+
+def _walked(composition: Composition) -> dict[str, MasterRule | None]:
+    publication = composition.publication
+    found: dict[str, MasterRule | None] = {}
     running: MasterRule | None = None
     for section in publication.sections:
         walk = _Walk(composition, section)
@@ -87,6 +100,11 @@ class _Walk:
         self.flow = composition.flow(story.id) if story is not None else None
         self.begun = _begun(self.publication, story.id if story is not None else "")
         self.stop = self._first_stop(self.flow, section)
+        self.always = any(rule.when in ("odd", "even") for rule in self.rules)
+        self.parts = self.flow.parts if self.flow is not None else []
+        places = [(n, 0) for n in self.begun.numbers]
+        stops = self.flow.stops_of(places) if self.flow is not None and places else []
+        self.at = sorted(at for at in stops if at is not None)
 
     @staticmethod
     def _first_stop(flow: Flow | None, section: Section) -> int:
@@ -99,6 +117,9 @@ class _Walk:
         self, number: int, page: Page, running: MasterRule | None
     ) -> tuple[MasterRule | None, MasterRule | None]:
         """The rule of the next page, and the one that runs on behind it."""
+        if running is None and self._plain(number, page):  # most pages by far
+            self.pass_by(page)
+            return None, None
         seen = self._seen(page, running)
         chosen = next(
             (rule for rule in self.rules
@@ -118,6 +139,22 @@ class _Walk:
                 running = None
         self.pass_by(page)
         return chosen, running
+
+    def _plain(self, number: int, page: Page) -> bool:
+        """Whether a page follows no rule, nothing that rules ask for begins on it, and some text
+        stands there."""
+        if self.always or page.masters is not None or page.ruled is not None:
+            return False
+        if number in (0, len(self.section.pages) - 1) or self.flow is None:
+            return False
+        last = self.stop
+        stops = self.flow.stops
+        while last < len(stops) and stops[last].page_id == page.id:
+            last += 1
+        if not any(part.lines for part in self.parts[self.stop : last]):
+            return False
+        first = bisect_left(self.at, self.stop)
+        return first == len(self.at) or self.at[first] >= last
 
     def _is_so(self, rule: MasterRule, number: int, page: Page) -> bool:
         """Whether a rule that no text decides is for a page."""
@@ -188,6 +225,10 @@ def _begun(publication: Publication, story_id: str) -> Begun:
     wanted = {rule.style for rule in publication.rules if rule.when == "style"}
     if not wanted or not story_id:
         return Begun([], [])
-    text = find_story(publication, story_id).text
-    found = [(n, p.style) for n, p in enumerate(text) if p.style in wanted]
+    found = _in_styles(frozenset(wanted))(find_story(publication, story_id).text)
     return Begun([n for n, _ in found], [style for _, style in found])
+
+
+@cache
+def _in_styles(styles: frozenset[str]) -> Sparse[str]:
+    return Sparse(lambda paragraph: paragraph.style if paragraph.style in styles else None)

@@ -35,9 +35,11 @@ def grown(publication: Publication, composer: Composer | None = None) -> Publica
         publication = ruled(publication, composer)
         for story_id in growing:
             publication = _fitted(publication, story_id, composer)
-        publication = referred(listed(publication, composer), composer)
-        moves = publication.rules or has_lists(publication) or has_references(publication)
-        if publication is before or not moves:
+        says = has_lists(publication) or has_references(publication)
+        if says and not composer.compose(publication).is_told():
+            publication = referred(listed(publication, composer), composer)
+            composer.compose(publication).tell()
+        if publication is before or not (publication.rules or says):
             break
     return publication
 

@@ -46,10 +46,15 @@ def has_lists(publication: Publication) -> bool:
 def _text(composition: Composition, contents: Contents | None, index: Index | None) -> Text:
     """What a list says now."""
     if contents is not None:
-        return contents_text(contents, entries(composition, contents))
+        found = entries(composition, contents)
+        return composition.kept(contents, (found,), lambda: contents_text(contents, found))
     assert index is not None
-    found = index_entries(marked(composition))
-    return index_text(index, found, list(composition.facts.values()))
+    return composition.kept(
+        index, (marked(composition), composition.facts),
+        lambda: index_text(
+            index, index_entries(marked(composition)), list(composition.facts.values())
+        ),
+    )  # fmt: skip
 
 
 def listed(publication: Publication, composer: Composer) -> Publication:

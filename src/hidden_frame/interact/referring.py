@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from msgspec import UnsetType
 from msgspec.structs import replace
 
 from hidden_frame.compose.composer import Composer, Composition
@@ -17,24 +18,41 @@ from hidden_frame.interact.likely import heading_styles
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_page, find_story
 from hidden_frame.model.memory import remembered
-from hidden_frame.model.publication import Publication
+from hidden_frame.model.publication import Master, Page, Publication, Section
+from hidden_frame.model.sparse import Sparse
 from hidden_frame.model.styles import computed_paragraphs
 from hidden_frame.model.text import Marker, Paragraph, Piece, Text
-from hidden_frame.model.usage import texts_of
+
+_references = Sparse(
+    lambda paragraph: any(
+        isinstance(piece, Marker) and piece.refers is not None for piece in paragraph.content
+    ) or None
+)  # fmt: skip
+
+
+def _refers(text: Text) -> list[int]:
+    """The numbers of the paragraphs of a text that have a reference."""
+    return [n for n, _ in _references(text)]
 
 
 @remembered()
-def _refers(text: Text) -> bool:
-    """Whether a text has a reference."""
+def _in_holders(masters: tuple[Master, ...], sections: tuple[Section, ...]) -> bool:
+    """Whether a text of a page or master has a reference."""
+    owners: list[Master | Page] = [*masters]
+    owners += [page for section in sections for page in section.pages]
     return any(
-        isinstance(piece, Marker) and piece.refers is not None
-        for paragraph in text for piece in paragraph.content
+        isinstance(item, TextFrame) and _refers(item.text) for o in owners for item in o.items
+    ) or any(
+        not isinstance(each.text, UnsetType) and _refers(each.text)
+        for o in owners for each in o.overrides
     )  # fmt: skip
 
 
 def has_references(publication: Publication) -> bool:
     """Whether any text has a reference."""
-    return any(_refers(text) for _, text in texts_of(publication))
+    if any(_refers(story.text) for story in publication.stories):
+        return True
+    return _in_holders(publication.masters, publication.sections)
 
 
 def referred(publication: Publication, composer: Composer) -> Publication:
@@ -42,8 +60,14 @@ def referred(publication: Publication, composer: Composer) -> Publication:
     if not has_references(publication):
         return publication
     known = places(composer.compose(publication))
-    changed = change_texts(publication, lambda text: _told(text, known))
-    return publication if changed == publication else changed
+    if _in_holders(publication.masters, publication.sections):
+        changed = change_texts(publication, lambda text: _told(text, known))
+        return publication if changed == publication else changed
+    for story in publication.stories:
+        text = _told(story.text, known)
+        if text is not story.text:
+            publication = set_story_text(publication, story.id, text)
+    return publication
 
 
 def _told(text: Text, known: dict[str, Referred]) -> Text:
@@ -64,8 +88,10 @@ def _told(text: Text, known: dict[str, Referred]) -> Text:
         same = all(a is b for a, b in zip(content, old.content, strict=True))
         return old if same else replace(old, content=content)
 
-    new = tuple([paragraph(p) for p in text])
-    return text if all(a is b for a, b in zip(new, text, strict=True)) else new
+    changed = {n: new for n in _refers(text) if (new := paragraph(text[n])) is not text[n]}
+    if not changed:
+        return text
+    return tuple([changed.get(n, p) for n, p in enumerate(text)])
 
 
 class Target(NamedTuple):

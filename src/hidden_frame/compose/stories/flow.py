@@ -170,6 +170,22 @@ class Flow:
         self._fill(at + 1)
         return self._starts[at].paragraph
 
+    def stops_of(self, places: Sequence[tuple[int, int]]) -> list[int | None]:
+        """The same as `stop_of` for many places, rising or not, in one go."""
+        self._fill(len(self.stops))
+        starts = [_place(where) for where in self._starts]
+        end = _place(self._where) if self._where is not None else None
+        found: list[int | None] = []
+        for place in places:
+            if not starts or (end is not None and end <= place):
+                found.append(None)
+                continue
+            at = bisect_right(starts, place) - 1
+            while at > 0 and not self._parts[at].lines:
+                at -= 1
+            found.append(max(at, 0))
+        return found
+
     def parts_to(self, count: int) -> list[Part]:
         """What stands in the first so many stops."""
         self._fill(count)

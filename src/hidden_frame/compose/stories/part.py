@@ -16,7 +16,7 @@ class Part:
     Parts are compared by identity.
     """
 
-    __slots__ = ("begin", "goes_on", "looked_at", "opening", "rest", "text")
+    __slots__ = ("_lines", "begin", "goes_on", "looked_at", "opening", "rest", "text")
 
     def __init__(
         self,
@@ -32,11 +32,14 @@ class Part:
         self.looked_at = looked_at
         self.opening = opening
         self.goes_on = rest is not None
+        self._lines: int | None = None
 
     @property
     def lines(self) -> int:
         """How many lines stand here."""
-        return sum(b.last - b.first for f in self.text.fragments for b in f.blocks)
+        if self._lines is None:
+            self._lines = sum(b.last - b.first for f in self.text.fragments for b in f.blocks)
+        return self._lines
 
     @property
     def words(self) -> int:
