@@ -155,12 +155,21 @@ class Heads:
         self._tellings, self._corner = tellings, corner
         self._stories: Sequence[Telling] | None = None
         self._pages = list(facts)
+        self._headings: dict[tuple[int, str], list[Heading]] = {}
 
     @property
     def stories(self) -> Sequence[Telling]:
         if self._stories is None:
             self._stories = self._tellings()
         return self._stories
+
+    def _in(self, telling: Telling, style: str) -> list[Heading]:
+        """The headings of a style in a story."""
+        key = id(telling), style
+        found = self._headings.get(key)
+        if found is None:
+            found = self._headings[key] = headings_in(telling.text, style, telling.labels)
+        return found
 
     def chosen(self, head: Head, page_id: str) -> Seen | None:
         """The heading that a running head shows on a page; None if there is none yet."""
@@ -230,7 +239,7 @@ class Heads:
         self, telling: Telling, style: str, page_id: str, position: int
     ) -> Iterator[Seen]:
         items = telling.flow.frames.get(page_id)
-        headings = headings_in(telling.text, style, telling.labels) if items else []
+        headings = self._in(telling, style) if items else []
         if not headings:
             return
         for item in items or ():
@@ -249,7 +258,7 @@ class Heads:
         found = list(_own_headings(self._publication.sections, style))
         shared = {seen.position for seen in found}
         for telling in self.stories:
-            headings = headings_in(telling.text, style, telling.labels)
+            headings = self._in(telling, style)
             flow = telling.flow
             places = flow.stops_of([(h.paragraph, h.offset) for h in headings]) if headings else []
             for heading, at in zip(headings, places, strict=True):
@@ -278,7 +287,7 @@ class Heads:
         return best
 
     def _last_before(self, telling: Telling, style: str, position: int) -> Seen | None:
-        headings = headings_in(telling.text, style, telling.labels)
+        headings = self._in(telling, style)
         if not headings or not telling.positions:
             return None
         if not telling.rising:
