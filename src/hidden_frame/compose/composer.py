@@ -305,6 +305,7 @@ class Composition:
             publication.sections, publication.masters, publication.setup,
             *(self.flow(s.id) for s in publication.stories if not s.lists),
             *(s.contents for s in publication.stories), *(s.index for s in publication.stories),
+            *(s.notes for s in publication.stories),
             *(s.text for s in publication.stories),
         )  # fmt: skip
 

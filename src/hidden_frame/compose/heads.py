@@ -127,7 +127,7 @@ def _speaks(item: Item) -> TypeGuard[TextFrame]:
     """Whether an item has a text of its own in which headings may stand: no list of them."""
     if not isinstance(item, TextFrame):
         return False
-    return bool(item.text) and item.visible and item.contents is None and item.index is None
+    return bool(item.text) and item.visible and not item.lists
 
 
 def _position(seen: Seen) -> int:

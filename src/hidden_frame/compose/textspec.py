@@ -6,6 +6,8 @@ from collections.abc import Callable
 from functools import cache
 from typing import NamedTuple
 
+from msgspec.structs import replace
+
 from hidden_frame.compose.anchors import anchored_span
 from hidden_frame.compose.placing import physical
 from hidden_frame.model.geometry import Side
@@ -21,7 +23,7 @@ from hidden_frame.model.styles import (
     computed_characters,
     computed_paragraphs,
 )
-from hidden_frame.model.text import Anchor, IndexMark, Look, Marker, Paragraph, Run, Text
+from hidden_frame.model.text import Anchor, IndexMark, Look, Marker, Note, Paragraph, Run, Text
 from hidden_frame.typeset.anchored import BESIDE
 from hidden_frame.typeset.fonts import FontFace, font_book
 from hidden_frame.typeset.fonts.fallback import stretches
@@ -190,6 +192,12 @@ def _spec(
     for piece in paragraph.content:
         if isinstance(piece, IndexMark):
             spans.append(base._replace(text=BESIDE, marker=True, language=None, anchored=_MARK))
+            continue
+        if isinstance(piece, Note):
+            named = known.characters[piece.style] if piece.style is not None else None
+            raised = replace(piece.look or Look(), raised="superior")
+            number = span_of(piece.number or "?", style, named, raised, known, True)
+            spans += _with_every_character(number)
             continue
         if isinstance(piece, Anchor):
             spans.append(anchored_span(piece, base, _caption(piece, paragraph.style, side, known)))

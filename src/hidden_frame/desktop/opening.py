@@ -12,6 +12,7 @@ from hidden_frame.desktop.commands.command import Commands
 from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.text.index import set_index
+from hidden_frame.edit.text.listing import note_style, set_notes
 from hidden_frame.interact.indexing import terms
 from hidden_frame.interact.likely import likely_heading
 from hidden_frame.interact.listing import place_for_list
@@ -19,7 +20,7 @@ from hidden_frame.interact.shown import shown_item
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.publication import Publication
-from hidden_frame.model.text import Index, TextPlace
+from hidden_frame.model.text import Index, NoteList, TextPlace
 
 if TYPE_CHECKING:
     from PySide6.QtWidgets import QWidget
@@ -175,6 +176,34 @@ class Dialogs(QObject):
 
         ReferDialog(self.session, self.window, self.desk.text.places.refer).exec()
         self.desk.setFocus()
+
+    def note(self) -> None:
+        """A note at the caret, or the one there changed."""
+        from hidden_frame.desktop.dialogs.note import NoteDialog
+
+        places = self.desk.text.places
+        now = places.note()
+        words = None if now is None else "".join(run.text for run in now.content)
+        NoteDialog(self.window, words, places.put_note).exec()
+        self.desk.setFocus()
+
+    def put_notes(self) -> None:
+        """All notes in the selected frame, or in a new one on the page on the desk."""
+        session = self.session
+        session.edit_text(None)
+        page = session.page_id if session.mode == "pages" else ""
+        frame = place_for_list(session.composition, page, session.items)
+        if isinstance(frame, str):
+            session.noticed.emit(frame)
+            return
+
+        def change(publication: Publication) -> Publication:
+            made = frame.made if frame.made is not None else publication
+            made, style = note_style(made, made.paragraph_styles[0].id)
+            return set_notes(made, page, frame.item, NoteList(shown=style))
+
+        if session.edit("list of notes", change):
+            session.select_items(None, (frame.item,))
 
     def index_mark(self) -> None:
         """A mark for the index at the caret."""

@@ -16,7 +16,7 @@ from hidden_frame.model.items import Item, Override, TextFrame
 from hidden_frame.model.lookup import holder, masters_by_id, section_of
 from hidden_frame.model.publication import Master, Page, Publication, Section
 from hidden_frame.model.stories import Story
-from hidden_frame.model.text import Contents, Index, Text
+from hidden_frame.model.text import Contents, Index, NoteList, Text
 
 T = TypeVar("T", bound=Page | Master | Section | Story)
 H = TypeVar("H", Page, Master)
@@ -143,18 +143,19 @@ def change_lists(
     publication: Publication,
     contents: Callable[[Contents], Contents],
     index: Callable[[Index], Index],
+    notes: Callable[[NoteList], NoteList],
 ) -> Publication:
-    """Every contents list and index of the publication changed."""
+    """Every contents list, index and list of notes of the publication changed."""
 
     def new(old: L) -> L:
         if old.contents is not None:
             old = replace(old, contents=contents(old.contents))
+        if old.notes is not None:
+            old = replace(old, notes=notes(old.notes))
         return old if old.index is None else replace(old, index=index(old.index))
 
     def holder(old: Page | Master) -> Page | Master:
-        items = tuple(
-            new(i) if isinstance(i, TextFrame) and (i.contents or i.index) else i for i in old.items
-        )
+        items = tuple(new(i) if isinstance(i, TextFrame) and i.lists else i for i in old.items)
         return old if _same(items, old.items) else replace(old, items=items)
 
     stories = tuple(new(s) if s.lists else s for s in publication.stories)

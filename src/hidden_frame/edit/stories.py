@@ -157,10 +157,9 @@ def start_story(publication: Publication, page_id: str, item_id: str) -> tuple[P
     name = _first_words(frame.text) or frame.name or "Story"
     publication = _emptied(publication, page_id, item_id)
     publication, story = add_story(publication, name, frame.text, (Link(page_id, item_id),))
-    if frame.contents is not None or frame.index is not None:  # its story goes on to list it
-        publication = change_story(
-            publication, story, lambda s: replace(s, contents=frame.contents, index=frame.index)
-        )
+    if frame.lists:  # its story goes on to list it
+        said = {"contents": frame.contents, "index": frame.index, "notes": frame.notes}
+        publication = change_story(publication, story, lambda s: replace(s, **said))
     return publication, story
 
 
@@ -316,9 +315,8 @@ def _steady(text: Text, frame: str) -> None:
 
 def _emptied(publication: Publication, page_id: str, item_id: str) -> Publication:
     """The frame without a text of its own: its story has it."""
-    return change_items(
-        publication, page_id, {item_id: {"text": (), "contents": None, "index": None}}
-    )
+    bare: dict[str, object] = {"text": (), "contents": None, "index": None, "notes": None}
+    return change_items(publication, page_id, {item_id: bare})
 
 
 def _first_words(text: Text) -> str:

@@ -11,6 +11,7 @@ import math
 from msgspec.structs import replace
 
 from hidden_frame.compose.composer import Composer, Composition
+from hidden_frame.compose.notes import numbered
 from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.edit.pages.order import add_pages, delete_pages
 from hidden_frame.interact.lists import has_lists, listed
@@ -30,6 +31,7 @@ def grown(publication: Publication, composer: Composer | None = None) -> Publica
     masters by rule, lists and references as they are to be; itself if nothing is to be done."""
     growing = [s.id for s in publication.stories if s.grows and s.sections]
     composer = composer or Composer()
+    publication = numbered(publication)
     for _ in range(_ROUNDS):
         before = publication
         publication = ruled(publication, composer)

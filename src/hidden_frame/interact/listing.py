@@ -56,6 +56,4 @@ def lists_itself(composition: Composition, page_id: str, item_id: str) -> bool:
     if page_id not in composition.facts:
         return False
     page = find_page(composition.publication, page_id)
-    return any(
-        i.id == item_id and isinstance(i, TextFrame) and (i.contents or i.index) for i in page.items
-    )
+    return any(i.id == item_id and isinstance(i, TextFrame) and i.lists for i in page.items)

@@ -8,12 +8,13 @@ from hidden_frame.compose.composer import Composer, Composition
 from hidden_frame.compose.contents import contents_text, entries
 from hidden_frame.compose.index import entries as index_entries
 from hidden_frame.compose.index import index_text, marked
+from hidden_frame.compose.notes import notes_text, told
 from hidden_frame.edit.items.draw import change_items
 from hidden_frame.edit.stories import set_story_text
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Publication, Section
-from hidden_frame.model.text import Contents, Index, Text
+from hidden_frame.model.text import Contents, Index, NoteList, Text
 
 
 class ListFrame(NamedTuple):
@@ -23,6 +24,7 @@ class ListFrame(NamedTuple):
     item: str
     contents: Contents | None
     listing: Index | None
+    notes: NoteList | None
     text: Text
 
 
@@ -30,9 +32,9 @@ class ListFrame(NamedTuple):
 def frames_with_lists(sections: tuple[Section, ...]) -> tuple[ListFrame, ...]:
     """Every frame of a page whose text is a list."""
     return tuple(
-        ListFrame(page.id, item.id, item.contents, item.index, item.text)
+        ListFrame(page.id, item.id, item.contents, item.index, item.notes, item.text)
         for section in sections for page in section.pages for item in page.items
-        if isinstance(item, TextFrame) and (item.contents is not None or item.index is not None)
+        if isinstance(item, TextFrame) and item.lists
     )  # fmt: skip
 
 
@@ -43,11 +45,16 @@ def has_lists(publication: Publication) -> bool:
     )
 
 
-def _text(composition: Composition, contents: Contents | None, index: Index | None) -> Text:
+def _text(
+    composition: Composition, contents: Contents | None, index: Index | None,
+    notes: NoteList | None,
+) -> Text:  # fmt: skip
     """What a list says now."""
     if contents is not None:
         found = entries(composition, contents)
         return composition.kept(contents, (found,), lambda: contents_text(contents, found))
+    if notes is not None:
+        return notes_text(notes, told(composition, notes))
     assert index is not None
     return composition.kept(
         index, (marked(composition), composition.facts),
@@ -63,12 +70,12 @@ def listed(publication: Publication, composer: Composer) -> Publication:
         return publication
     composition = composer.compose(publication)
     for frame in frames_with_lists(publication.sections):
-        text = _text(composition, frame.contents, frame.listing)
+        text = _text(composition, frame.contents, frame.listing, frame.notes)
         if text != frame.text:
             publication = change_items(publication, frame.page, {frame.item: {"text": text}})
     for story in publication.stories:
         if story.lists:
-            text = _text(composition, story.contents, story.index)
+            text = _text(composition, story.contents, story.index, story.notes)
             if text != story.text:
                 publication = set_story_text(publication, story.id, text)
     return publication

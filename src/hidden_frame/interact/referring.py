@@ -131,7 +131,7 @@ def targets(composition: Composition) -> list[Target]:
     for section in publication.sections:
         for page_ in section.pages:
             for item in page_.items:
-                if isinstance(item, TextFrame) and not (item.contents or item.index):
+                if isinstance(item, TextFrame) and not item.lists:
                     found += [
                         _target(composition, page_.id, item.id, n, p, "", page_.id)
                         for n, p in enumerate(item.text) if meant(p)

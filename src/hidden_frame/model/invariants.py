@@ -31,7 +31,7 @@ from hidden_frame.model.styles import (
     chain_of,
     computed_paragraphs,
 )
-from hidden_frame.model.text import Anchor, Contents, Index, Text
+from hidden_frame.model.text import Anchor, Contents, Index, NoteList, Text
 
 S = TypeVar("S", ParagraphStyle, CharacterStyle)
 MAX_TRIM = 14_400.0  # points; the largest page of a PDF, ISO 32000-1 Annex C
@@ -128,7 +128,7 @@ def story_problems(publication: Publication, before: Publication | None = None) 
         stations.update(story.path)
         fresh = fresh_paragraphs(story, earlier.get(story.id))
         yield from _text(fresh, f"story “{story.name}”", known)
-        yield from _lists(story.contents, story.index, f"story “{story.name}”", known)
+        yield from _lists(story.contents, story.index, story.notes, f"story “{story.name}”", known)
         if any(w.picture not in known.pictures for w in story.waiting):
             yield f"In story “{story.name}”: a picture of its tray is not the publication's."
     if any(times > 1 for times in stations.values()):
@@ -295,13 +295,19 @@ def _override(override: Override, place: str, known: _Known) -> Iterator[str]:
 
 
 def _lists(
-    contents: Contents | None, index: Index | None, place: str, known: _Known
+    contents: Contents | None,
+    index: Index | None,
+    notes: NoteList | None,
+    place: str,
+    known: _Known,
 ) -> Iterator[str]:
     styles = [s for v in contents.levels for s in (v.style, v.shown)] if contents else []
     styles += [contents.title_style] if contents and contents.title_style else []
     if index is not None:
         named = (index.shown, index.sub_shown, index.letters, index.title_style)
         styles += [style for style in named if style]
+    if notes is not None:
+        styles += [style for style in (notes.shown, notes.title_style) if style]
     for style in dict.fromkeys(styles):
         if style not in known.paragraphs:
             yield f"On {place}: its list names the style “{style}”, which does not exist."
@@ -309,7 +315,7 @@ def _lists(
 
 def _item(item: Item, place: str, known: _Known) -> Iterator[str]:
     if isinstance(item, TextFrame):
-        yield from _lists(item.contents, item.index, place, known)
+        yield from _lists(item.contents, item.index, item.notes, place, known)
     names = OVERRIDABLE[type(item)]
     yield from _values({name: getattr(item, name) for name in names}, place, known)
 

@@ -13,7 +13,7 @@ from msgspec import UNSET, Meta, Struct, UnsetType
 
 from hidden_frame.model.geometry import Crop, Fit, NotNegative, Share
 from hidden_frame.model.paint import Fill, Stroke
-from hidden_frame.model.text import Contents, Index, Text
+from hidden_frame.model.text import Contents, Index, NoteList, Text
 
 Faces = Literal["both", "verso", "recto"]
 Placing = Literal["mirrored", "repeated"]
@@ -75,7 +75,8 @@ class TextFrame(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="text"
     `snug` leaves out the space that the first paragraph's style asks for above it.
     One that `yields` makes way for items that text runs around.  A frame that is `main` is
     one through which the story of its page's section flows: 1 is the first on its page.
-    The text of one with `contents`, or that is the `index`, is worked out anew at each change.
+    The text of one with `contents`, or that is the `index` or lists `notes`, is worked out anew
+    at each change.
     """
 
     text: Text = ()
@@ -90,6 +91,12 @@ class TextFrame(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="text"
     main: Annotated[int, Meta(ge=0, le=99)] = 0
     contents: Contents | None = None
     index: Index | None = None
+    notes: NoteList | None = None
+
+    @property
+    def lists(self) -> bool:
+        """Whether its text is worked out."""
+        return not (self.contents is None and self.index is None and self.notes is None)
 
     @property
     def insets(self) -> Insets:

@@ -21,7 +21,7 @@ from hidden_frame.model.numbering import NumberingStyle
 from hidden_frame.model.paint import Colour, Layer
 from hidden_frame.model.stories import Story
 from hidden_frame.model.styles import CharacterStyle, ParagraphStyle
-from hidden_frame.model.text import Language
+from hidden_frame.model.text import Language, NoteCount
 from hidden_frame.model.units import Unit
 
 MAX_PAGES = 5000
@@ -200,4 +200,5 @@ class Publication(Struct, frozen=True, kw_only=True, omit_defaults=True):
     masters: tuple[Master, ...] = ()
     default_masters: tuple[str, ...] = ()
     rules: tuple[MasterRule, ...] = ()
+    note_count: NoteCount = "in each story"
     sections: tuple[Section, ...] = ()

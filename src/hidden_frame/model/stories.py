@@ -10,7 +10,7 @@ from typing import Annotated
 
 from msgspec import Meta, Struct
 
-from hidden_frame.model.text import Contents, Index, Text
+from hidden_frame.model.text import Contents, Index, NoteList, Text
 
 
 class Link(Struct, frozen=True, tag="frame", tag_field="kind"):
@@ -53,11 +53,12 @@ class Story(Struct, frozen=True, kw_only=True, omit_defaults=True):
     waiting: tuple[Waiting, ...] = ()
     contents: Contents | None = None
     index: Index | None = None
+    notes: NoteList | None = None
 
     @property
     def lists(self) -> bool:
         """Whether its text is worked out."""
-        return self.contents is not None or self.index is not None
+        return not (self.contents is None and self.index is None and self.notes is None)
 
     @property
     def sections(self) -> tuple[str, ...]:

@@ -189,7 +189,21 @@ class IndexMark(Struct, frozen=True, tag="index", tag_field="kind", omit_default
     look: Look | None = None
 
 
-Piece = Run | Marker | Anchor | IndexMark
+class Note(Struct, frozen=True, tag="note", tag_field="kind", omit_defaults=True):
+    """A note: a raised number in its text, and what a list of notes says under it.  The `number` is
+    worked out anew at each change.
+
+    >>> Note((Run("See the last page."),)).number
+    ''
+    """
+
+    content: tuple[Run, ...]
+    number: str = ""
+    style: str | None = None
+    look: Look | None = None
+
+
+Piece = Run | Marker | Anchor | IndexMark | Note
 
 TextPlace = tuple[int, int]
 """A paragraph, counted from 0, and an offset in it; a marker, an anchor and an index mark are one
@@ -249,6 +263,18 @@ class Index(Struct, frozen=True, kw_only=True, omit_defaults=True):
     sub_shown: str = ""
     letters: str = ""
     run_in: bool = False
+    title: Annotated[str, Meta(max_length=200)] = ""
+    title_style: str = ""
+
+
+NoteCount = Literal["in each story", "through the publication"]
+
+
+class NoteList(Struct, frozen=True, kw_only=True, omit_defaults=True):
+    """What a text lists by itself: the notes of a `story`, by its id, or of all ("")."""
+
+    shown: str
+    story: str = ""
     title: Annotated[str, Meta(max_length=200)] = ""
     title_style: str = ""
 

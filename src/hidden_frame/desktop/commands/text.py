@@ -34,6 +34,8 @@ def commands(window: Workplace) -> list[Row]:
         Command("refer", menu, "Refer to…", "", window.dialogs.refer, text.editing),
         Command("name place", menu, "Name this place…", "", window.dialogs.name_place,
                 text.editing),
+        Command("note", menu, "Note…", "", window.dialogs.note, text.editing),
+        Command("note list", menu, "List of notes on this page", "", window.dialogs.put_notes),
         Command("index mark", menu, "Mark for the index…", "Ctrl+Shift+X",
                 window.dialogs.index_mark, text.editing),
         Command("index terms", menu, "Index: its terms…", "", window.dialogs.index_panel),

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
+from msgspec.structs import replace
+
 from hidden_frame.edit.text import write as edit_text
 from hidden_frame.interact.indexing import marked_everywhere
 from hidden_frame.interact.referring import Target, placed, text_of
-from hidden_frame.model.text import IndexMark, Marker, Reference, Text, TextPlace, Told
+from hidden_frame.model.text import IndexMark, Marker, Note, Reference, Run, Text, TextPlace, Told
 
 if TYPE_CHECKING:
     from hidden_frame.desktop.desk.text_edit import TextEdit
@@ -73,6 +75,28 @@ class TextPlaces:
         at = end if start != end else edit_text.word_around(text, start)[1]
         text, place = edit_text.insert_marker(text, at, mark)
         self.edit.change("mark for the index", text, place)
+        session.seal()
+
+    def note(self) -> Note | None:
+        """The note that is selected by itself, or that stands right before the caret."""
+        start, end = self.edit.selection
+        at = start if start != end else (start[0], start[1] - 1)
+        found = edit_text.object_at(self.edit.text, at) if self.edit.text else None
+        return found if isinstance(found, Note) else None
+
+    def put_note(self, words: str) -> None:
+        """A note at the caret, or other words for the one there; runs that say the same keep how
+        they look."""
+        session, before = self.edit.session, self.note()
+        if self.edit.told() is None:
+            session.noticed.emit("Notes stand in stories; link this frame to another one first.")
+            return
+        if before is not None and self.edit.caret == self.edit.anchor:
+            self.edit.anchor = (self.edit.caret[0], self.edit.caret[1] - 1)
+        text, at = self.edit.without_selection()
+        made = Note((Run(words),)) if before is None else replace(before, content=(Run(words),))
+        text, at = edit_text.insert_marker(text, at, made)
+        self.edit.change("note", text, at)
         session.seal()
 
     def name_now(self) -> str:

@@ -33,7 +33,7 @@ from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Shape
 from hidden_frame.model.lookup import all_pages, base_chain, find_page, section_of, stack_of
 from hidden_frame.model.publication import Publication
-from hidden_frame.model.text import Anchor, IndexMark, Marker, Piece, Run
+from hidden_frame.model.text import Anchor, IndexMark, Marker, Note, Piece, Run
 
 PLACES: tuple[tuple[str, tuple[PageEdge, FolioPlace]], ...] = (
     ("foot, outside", ("foot", "outside")),
@@ -188,7 +188,7 @@ class FoliosDialog(EditQuestion):
         return "".join(
             self.session.composition.value(c, here.page_id) if isinstance(c, Marker) else c.text
             for c in content
-            if not isinstance(c, Anchor | IndexMark)
+            if not isinstance(c, Anchor | IndexMark | Note)
         )
 
     def _show_form(self) -> None:

@@ -19,7 +19,12 @@ from hidden_frame.edit.items.draw import add_item, copy_on
 from hidden_frame.edit.looks.colours import recoloured_item, recoloured_text
 from hidden_frame.edit.looks.styles import put_picture
 from hidden_frame.edit.masters.apply import free_name
-from hidden_frame.edit.text.restyle import restyled, restyled_contents, restyled_index
+from hidden_frame.edit.text.restyle import (
+    restyled,
+    restyled_contents,
+    restyled_index,
+    restyled_notes,
+)
 from hidden_frame.model.items import Item, Override, TextFrame
 from hidden_frame.model.numbering import ListNumber
 from hidden_frame.model.paint import Colour, Layer
@@ -79,6 +84,8 @@ def clip_of(
     for index in values("index"):
         named = {index.shown, index.sub_shown, index.letters, index.title_style}
         paragraphs |= named - {""}
+    for notes in values("notes"):
+        paragraphs |= {notes.shown, notes.title_style} - {""}
     characters = {c.style for c in pieces if c.style}
     shown = {style for text in texts for style in head_styles_in(text)}
     paragraphs |= shown & {s.id for s in publication.paragraph_styles}
@@ -164,7 +171,8 @@ class Terms(NamedTuple):
         if contents is not None:
             contents = replace(restyled_contents(contents, self._style), sections=())
         index = None if new.index is None else restyled_index(new.index, self._style)
-        return replace(new, text=self.text(new.text), contents=contents, index=index)
+        notes = None if new.notes is None else restyled_notes(new.notes, self._style)
+        return replace(new, text=self.text(new.text), contents=contents, index=index, notes=notes)
 
     def override(self, old: Override) -> Override:
         """The same for an override."""

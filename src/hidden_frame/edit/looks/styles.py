@@ -9,7 +9,12 @@ from msgspec.structs import replace
 
 from hidden_frame.edit.change import change_lists, change_texts, new_ids
 from hidden_frame.edit.masters.apply import free_name
-from hidden_frame.edit.text.restyle import restyled, restyled_contents, restyled_index
+from hidden_frame.edit.text.restyle import (
+    restyled,
+    restyled_contents,
+    restyled_index,
+    restyled_notes,
+)
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import character_style, paragraph_style
 from hidden_frame.model.numbering import ListNumber
@@ -184,6 +189,7 @@ def delete_paragraph_style(publication: Publication, style_id: str, instead: str
         publication,
         lambda contents: restyled_contents(contents, other),
         lambda index: restyled_index(index, other),
+        lambda notes: restyled_notes(notes, other),
     )
     rules = tuple(
         replace(r, style=instead) if r.style == style_id else r for r in publication.rules

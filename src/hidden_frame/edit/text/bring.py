@@ -19,7 +19,17 @@ from hidden_frame.model.styles import (
     computed_characters,
     computed_paragraphs,
 )
-from hidden_frame.model.text import Anchor, IndexMark, Look, Marker, Paragraph, Run, TabStop, Text
+from hidden_frame.model.text import (
+    Anchor,
+    IndexMark,
+    Look,
+    Marker,
+    Note,
+    Paragraph,
+    Run,
+    TabStop,
+    Text,
+)
 from hidden_frame.storage.manuscripts.manuscript import Manuscript, Para, Stretch
 from hidden_frame.storage.pictures import picture_from_bytes
 
@@ -156,6 +166,10 @@ def as_paragraphs(publication: Publication, text: Text) -> list[Para]:
         for piece in paragraph.content:
             if isinstance(piece, Marker):
                 stretches.append(Stretch(f"[{piece.detail or piece.shows}]"))
+                continue
+            if isinstance(piece, Note):
+                words = "".join(run.text for run in piece.content)
+                stretches.append(Stretch(f"[{piece.number}: {words}]"))
                 continue
             if isinstance(piece, IndexMark):
                 continue

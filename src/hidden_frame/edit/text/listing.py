@@ -11,8 +11,8 @@ from hidden_frame.edit.masters.apply import free_name
 from hidden_frame.edit.stories import change_story
 from hidden_frame.model.lookup import linked_story, paragraph_style
 from hidden_frame.model.publication import Publication
-from hidden_frame.model.styles import ParagraphStyle
-from hidden_frame.model.text import Contents, TabStop
+from hidden_frame.model.styles import ParagraphStyle, computed_style
+from hidden_frame.model.text import Contents, NoteList, TabStop
 
 
 def set_contents(
@@ -24,6 +24,30 @@ def set_contents(
     if story is not None:
         return change_story(publication, story.id, lambda s: replace(s, contents=contents))
     return change_items(publication, page_id, {item_id: {"contents": contents}})
+
+
+def set_notes(
+    publication: Publication, page_id: str, item_id: str, notes: NoteList | None
+) -> Publication:
+    """A page's own frame, or the story that begins in it, made a list of notes; None leaves its
+    lines as plain text."""
+    story = linked_story(publication, page_id, item_id)
+    if story is not None:
+        return change_story(publication, story.id, lambda s: replace(s, notes=notes))
+    return change_items(publication, page_id, {item_id: {"notes": notes}})
+
+
+def note_style(publication: Publication, like: str) -> tuple[Publication, str]:
+    """A new paragraph style for notes, based on another one: smaller, its number hanging."""
+    publication, (style_id,) = new_ids(publication, "style", 1)
+    based = computed_style(publication.paragraph_styles, like)
+    name = free_name("Note", [s.name for s in publication.paragraph_styles])
+    style = ParagraphStyle(
+        id=style_id, name=name, based_on=like, size=round(based.size * 0.85, 1),
+        leading=round(based.leading * 0.87, 1), indent_left=16.0, indent_first=-16.0,
+        tabs=(TabStop(16.0),), drop_lines=0, number=None, starts="anywhere",
+    )  # fmt: skip
+    return put_paragraph_style(publication, style), style_id
 
 
 def list_style(publication: Publication, level: int, like: str) -> tuple[Publication, str]:

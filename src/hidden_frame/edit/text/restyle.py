@@ -6,7 +6,16 @@ from collections.abc import Callable
 
 from msgspec.structs import replace
 
-from hidden_frame.model.text import Anchor, Contents, Index, Marker, Paragraph, Piece, Text
+from hidden_frame.model.text import (
+    Anchor,
+    Contents,
+    Index,
+    Marker,
+    NoteList,
+    Paragraph,
+    Piece,
+    Text,
+)
 
 
 def restyled(text: Text, new: Callable[[str], str]) -> Text:
@@ -45,3 +54,9 @@ def restyled_index(index: Index, new: Callable[[str], str]) -> Index:
         index, shown=new(index.shown), sub_shown=of(index.sub_shown), letters=of(index.letters),
         title_style=of(index.title_style),
     )  # fmt: skip
+
+
+def restyled_notes(notes: NoteList, new: Callable[[str], str]) -> NoteList:
+    """A list of notes whose lines are in other styles."""
+    title = new(notes.title_style) if notes.title_style else ""
+    return replace(notes, shown=new(notes.shown), title_style=title)

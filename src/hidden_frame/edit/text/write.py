@@ -19,6 +19,7 @@ from hidden_frame.model.text import (
     IndexMark,
     Look,
     Marker,
+    Note,
     Paragraph,
     Piece,
     Run,
@@ -30,7 +31,7 @@ from hidden_frame.model.text import (
 MAX_STORY = 20_000_000  # of one story
 MAX_CHARACTERS = 500_000  # of one frame; a longer text belongs in several
 _Dress = tuple[str | None, Look | None]  # a character style, and what goes beyond it
-Mark = Marker | Anchor | IndexMark  # what counts as one character
+Mark = Marker | Anchor | IndexMark | Note  # what counts as one character
 _Cell = tuple[str | Mark, _Dress]  # a character or a mark, and how it is dressed
 _PLAIN: _Dress = (None, None)
 # What ends a paragraph in a text from elsewhere (Unicode UAX #13, newline guidelines); a
