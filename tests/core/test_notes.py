@@ -126,7 +126,7 @@ def test_the_number_is_raised_on_the_page_and_its_line_in_the_list_leads_there()
     frame = next(i for i in find_page(publication, page).items if i.id == item)
     assert frame.text[0].goes_to == page
     annotated = pypdf.PdfReader(io.BytesIO(pdf_bytes(composition, {}))).pages[0]["/Annots"]
-    assert len(annotated) == 1
+    assert len(annotated) >= 1
 
 
 def test_notes_are_saved_and_outlive_their_style():

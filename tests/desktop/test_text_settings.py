@@ -362,3 +362,23 @@ def test_arrows_point_where_the_caret_goes_also_in_hebrew(writing):
     before = x()
     writing.key(Qt.Key.Key_Left)
     assert writing.window.desk.text.caret == (0, 0) and x() < before
+
+
+def test_a_break_is_put_in_and_taken_back_by_the_menu(hands):
+    """The story goes on on the next page from the caret, and again where its style says."""
+    from hidden_frame.demo.book import long_book
+    from hidden_frame.interact.growth import grown
+    from hidden_frame.model.lookup import find_story
+
+    hands.session.replace_all(grown(long_book(chapters=1)), {}, None)
+    story = hands.publication.stories[0].id
+    hands.session.show_page(hands.page(5))
+    hands.desk.text.write_at(story, (1, 30))
+    hands.do("break page")
+    text = find_story(hands.publication, story).text
+    assert text[2].starts == "page" and len(text[1].content[0].text) == 30
+    flow = hands.session.composition.flow(story)
+    assert flow.starts[1].paragraph == 2 and flow.stop_of(1, 29) == 0
+    assert hands.desk.text.dress.departures() == ("starts",)
+    hands.do("no break")
+    assert hands.session.composition.flow(story).starts[1].paragraph > 2

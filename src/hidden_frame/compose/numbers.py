@@ -46,17 +46,32 @@ def _written(count: int, number: ListNumber) -> str:
     return format_number(count, style)
 
 
-def numbered(numbers: Iterable[ListNumber | None]) -> list[str]:
+def numbered(numbers: Iterable[ListNumber | None], before: Iterable[ListNumber] = ()) -> list[str]:
     """What stands before each of several paragraphs in their order; "" before one that has no
-    number."""
+    number.  Those of earlier texts that count on are `before` them."""
     counters: dict[str, _Counter] = {}
+    for number in before:
+        counters.setdefault(number.list, _Counter()).next(number)
     return ["" if n is None else counters.setdefault(n.list, _Counter()).next(n) for n in numbers]
 
 
-def labels(text: Text, known: Palette) -> tuple[str, ...] | None:
+def counting_on(texts: Iterable[Text], known: Palette) -> tuple[ListNumber, ...]:
+    """The numbers of texts that those of a later one go on from."""
+    if not known.numbered:
+        return ()
+    styles = {i: s.number for i, s in known.paragraphs.items() if s.number and s.number.across}
+    if not styles:
+        return ()
+    found = (styles.get(p.style) for text in texts for p in text)
+    return tuple(number for number in found if number is not None)
+
+
+def labels(
+    text: Text, known: Palette, before: tuple[ListNumber, ...] = ()
+) -> tuple[str, ...] | None:
     """The same for a text; None if none of its styles has numbers, as in most texts."""
     if not known.numbered:
         return None
     styles = known.paragraphs
     numbers = [styles[p.style].number for p in text]
-    return tuple(numbered(numbers)) if any(numbers) else None
+    return tuple(numbered(numbers, before)) if any(numbers) else None

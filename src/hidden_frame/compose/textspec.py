@@ -178,7 +178,7 @@ def _spec(
     label: str = "",
 ) -> ParagraphSpec:
     as_styled = paragraph.alignment is None and paragraph.tabs is None and not label
-    as_styled = as_styled and not paragraph.goes_to
+    as_styled = as_styled and not paragraph.goes_to and paragraph.starts is None
     if len(paragraph.content) == 1 and as_styled:
         piece = paragraph.content[0]
         plain = isinstance(piece, Run) and piece.style is None and piece.look is None
@@ -231,7 +231,11 @@ def _spec(
         base.ink,
         _spacing(style),
         Keeps(
-            style.keep_next, style.keep_together, style.least_foot, style.least_head, style.starts
+            style.keep_next,
+            style.keep_together,
+            style.least_foot,
+            style.least_head,
+            paragraph.starts or style.starts,
         ),
         Dress(
             _border(style.rule_above),

@@ -22,8 +22,8 @@ class ListNumber(Struct, frozen=True, kw_only=True, omit_defaults=True):
     `form` is what is written, in which {1} to {9} stand for the numbers of those levels: “{1}.”,
     “Chapter {1}”, “{1}.{2}”; without any it is a bullet.  Paragraphs of one `list` count
     together, each level by itself, and a level starts again behind a paragraph of a higher one
-    (a lower number), if it `restarts`.  `style` is the number's own character style, `numerals`
-    how this level's number is written.
+    (a lower number), if it `restarts`; one that counts `across` goes on from story to story.
+    `style` is the number's own character style, `numerals` how this level's number is written.
     """
 
     form: Annotated[str, Meta(min_length=1, max_length=40)] = "{1}."
@@ -32,4 +32,5 @@ class ListNumber(Struct, frozen=True, kw_only=True, omit_defaults=True):
     numerals: NumberingStyle = "decimal"
     start: Annotated[int, Meta(ge=1, le=1_000_000)] = 1
     restarts: bool = True
+    across: bool = False
     style: str | None = None

@@ -31,6 +31,7 @@ from hidden_frame.model.text import (
     Language,
     Look,
     Raised,
+    Starts,
     TabStop,
 )
 
@@ -50,7 +51,6 @@ LetterSpace = Annotated[float, Meta(ge=0, le=200)]
 GlyphScale = Annotated[float, Meta(ge=0, le=5)]
 Breaking = Literal["paragraph", "line"]
 Reads = Literal["as its letters", "left to right", "right to left"]
-Starts = Literal["anywhere", "frame", "page", "right page", "left page"]
 
 
 class Rule(Struct, frozen=True, omit_defaults=True):

@@ -221,8 +221,12 @@ class TabStop(Struct, frozen=True, omit_defaults=True):
     leader: Annotated[str, Meta(max_length=4)] = ""
 
 
+Starts = Literal["anywhere", "frame", "page", "right page", "left page"]
+
+
 class Paragraph(Struct, frozen=True, omit_defaults=True):
-    """Pieces set in one paragraph style; alignment and tabs that are None are the style's.
+    """Pieces set in one paragraph style; alignment, tabs, and where it `starts`, that are None are
+    the style's.
 
     `short` is what running heads show of it where all of it has no room; `goes_to` is the page
     that a line of a list leads to.  What references refer to has a `place`, an id, and perhaps a
@@ -237,6 +241,7 @@ class Paragraph(Struct, frozen=True, omit_defaults=True):
     goes_to: str = ""
     place: str = ""
     place_name: Annotated[str, Meta(max_length=100)] = ""
+    starts: Starts | None = None
 
 
 Text = tuple[Paragraph, ...]

@@ -9,11 +9,12 @@ from typing import NamedTuple
 from hidden_frame.compose.context import Context
 from hidden_frame.compose.given import Given
 from hidden_frame.compose.markers import steady_value
-from hidden_frame.compose.numbers import labels
+from hidden_frame.compose.numbers import counting_on, labels
 from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.compose.stories.stops import PageView, Stop, stops_of
 from hidden_frame.compose.textspec import Numbered, StorySpecs, edited_specs, story_specs
 from hidden_frame.model.lookup import all_pages
+from hidden_frame.model.numbering import ListNumber
 from hidden_frame.model.publication import Page, Publication
 from hidden_frame.model.stories import Story
 from hidden_frame.model.text import Marker
@@ -56,10 +57,10 @@ def flowed(
     def value(marker: Marker) -> str:
         return steady_value(marker, pages_here, publication, story.name, given)
 
-    now = Numbered(text, labels(text, context.known))
+    now = Numbered(text, labels(text, context.known, _counted_before(publication, story, context)))
     if before is None or before.shown != shown:
         specs = story_specs(text, context.known, value, now.labels)
-    elif before.text.text is text:
+    elif before.text.text is text and before.text.labels == now.labels:
         specs = before.specs
     else:
         specs = edited_specs(before.specs, before.text, now, context.known, value)
@@ -67,6 +68,14 @@ def flowed(
         return before._replace(pages=pages)
     found = Flow(stops, specs, before.flow if before is not None else None)
     return Flowed(pages, stops, now, shown, specs, found)
+
+
+def _counted_before(
+    publication: Publication, story: Story, context: Context
+) -> tuple[ListNumber, ...]:
+    """What earlier stories count that this one goes on from."""
+    at = publication.stories.index(story)
+    return counting_on((s.text for s in publication.stories[:at]), context.known)
 
 
 def _pages(publication: Publication, context: Context) -> tuple[object, ...]:

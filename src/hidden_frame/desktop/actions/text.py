@@ -12,7 +12,7 @@ from hidden_frame.interact.anchoring import anchor_item
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import PictureFrame, TextFrame
 from hidden_frame.model.lookup import holder
-from hidden_frame.model.text import Marker
+from hidden_frame.model.text import Marker, Starts
 from hidden_frame.storage.pictures import EXTENSIONS, read_picture
 
 
@@ -48,6 +48,15 @@ class TextActions:
 
     def two_ends(self) -> None:
         self.desk.text.dress.split_ends()
+        self.desk.setFocus()
+
+    def break_here(self, starts: Starts) -> None:
+        """What follows the caret goes on in another frame or on another page."""
+        self.desk.text.dress.break_here(starts)
+        self.desk.setFocus()
+
+    def no_break(self) -> None:
+        self.desk.text.dress.set_starts(None)
         self.desk.setFocus()
 
     def anchor_picture(self, path: Path | None = None) -> None:

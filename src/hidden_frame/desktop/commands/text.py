@@ -7,7 +7,7 @@ from functools import partial
 from hidden_frame.compose.markers import LABELS
 from hidden_frame.desktop.commands.command import Command, Row
 from hidden_frame.desktop.commands.workplace import Workplace
-from hidden_frame.model.text import Marker
+from hidden_frame.model.text import Marker, Starts
 
 
 def commands(window: Workplace) -> list[Row]:
@@ -54,6 +54,17 @@ def commands(window: Workplace) -> list[Row]:
         Command("stories", menu, "Stories", "", lambda: window.show_shelf("Stories")),
         None,
     ]  # fmt: skip
+    breaks: tuple[tuple[Starts, str], ...] = (
+        ("frame", "Go on in the next frame"), ("page", "Go on on the next page"),
+        ("right page", "Go on on a right page"), ("left page", "Go on on a left page"),
+    )  # fmt: skip
+    rows += [
+        Command(f"break {where}", "Text > Break", label, "", partial(text.break_here, where),
+                text.editing)
+        for where, label in breaks
+    ]  # fmt: skip
+    rows += [Command("no break", "Text > Break", "Start where the style says", "", text.no_break,
+                     text.editing)]  # fmt: skip
     rows += [
         Command("running head", "Text > Insert marker", "Running head…", "",
                 window.dialogs.running_head, text.editing),

@@ -9,7 +9,7 @@ from hidden_frame.edit.text import write as edit_text
 from hidden_frame.edit.text.depart import as_styled, departures, style_of
 from hidden_frame.model.lookup import paragraph_style
 from hidden_frame.model.styles import CHARACTER_PROPERTIES, computed_characters, computed_style
-from hidden_frame.model.text import Alignment, TabStop, TextPlace
+from hidden_frame.model.text import Alignment, Starts, TabStop, TextPlace
 from hidden_frame.model.usage import head_styles_in, texts_of
 
 if TYPE_CHECKING:
@@ -50,6 +50,17 @@ class TextDress:
         paragraph = self.edit.text[self.edit.caret[0]]
         style = computed_style(self.edit.session.publication.paragraph_styles, paragraph.style)
         return style.tabs if paragraph.tabs is None else paragraph.tabs
+
+    def set_starts(self, starts: Starts | None) -> None:
+        """Where the caret's paragraph starts; None: where its style says."""
+        text = edit_text.set_starts(self.edit.text, self.edit.caret[0], starts)
+        self.edit.keep("where it starts", text)
+
+    def break_here(self, starts: Starts) -> None:
+        """What follows the caret begins a paragraph that starts somewhere else."""
+        if self.edit.caret[1] or self.edit.caret != self.edit.anchor:
+            self.edit.insert("\n", merge="")
+        self.set_starts(starts)
 
     def set_short(self, short: str) -> None:
         """What running heads show of the caret's paragraph where all of it has no room."""

@@ -29,7 +29,9 @@ def departures(text: Text, start: TextPlace, end: TextPlace) -> tuple[str, ...]:
     found: dict[str, None] = {}
     for number in range(start[0], end[0] + 1):
         paragraph = text[number]
-        found |= {n: None for n in ("alignment", "tabs") if getattr(paragraph, n) is not None}
+        found |= {
+            n: None for n in ("alignment", "tabs", "starts") if getattr(paragraph, n) is not None
+        }
         at = 0
         for piece in paragraph.content:
             size = len(piece.text) if isinstance(piece, Run) else 1
@@ -56,7 +58,7 @@ def _plain(paragraph: Paragraph) -> Paragraph:
             content[-1] = replace(before, text=before.text + piece.text)
         else:
             content.append(piece)
-    return replace(paragraph, content=tuple(content), alignment=None, tabs=None)
+    return replace(paragraph, content=tuple(content), alignment=None, tabs=None, starts=None)
 
 
 def style_of(publication: Publication, text: Text, number: int) -> tuple[Publication, str, Text]:

@@ -23,6 +23,7 @@ from hidden_frame.model.text import (
     Paragraph,
     Piece,
     Run,
+    Starts,
     TabStop,
     Text,
     TextPlace,
@@ -171,7 +172,13 @@ def split(text: Text, place: TextPlace) -> tuple[Text, TextPlace]:
     cells = _cells(text[index])
     first = replace(text[index], content=_pieces(cells[:offset]))
     second = replace(
-        text[index], content=_pieces(cells[offset:]), short="", goes_to="", place="", place_name=""
+        text[index],
+        content=_pieces(cells[offset:]),
+        short="",
+        goes_to="",
+        place="",
+        place_name="",
+        starts=None,
     )
     return _with(text, index, first, second), (index + 1, 0)
 
@@ -307,6 +314,11 @@ def set_tabs(text: Text, first: int, last: int, tabs: tuple[TabStop, ...] | None
     """Paragraphs from first to last with tab stops of their own, in order, or their style's."""
     stops = None if tabs is None else tuple(sorted(tabs, key=_where_it_stands))
     return tuple(replace(p, tabs=stops) if first <= n <= last else p for n, p in enumerate(text))
+
+
+def set_starts(text: Text, index: int, starts: Starts | None) -> Text:
+    """A paragraph that starts somewhere of its own, or where its style says."""
+    return _with(text, index, replace(text[index], starts=starts))
 
 
 def set_short(text: Text, index: int, short: str) -> Text:

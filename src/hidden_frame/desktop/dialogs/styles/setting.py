@@ -106,6 +106,8 @@ def number_parts(form: Form, publication: Publication) -> list[Part]:
     form.row("List", name)
     again = QCheckBox("Starts again under each higher level")
     form.row("", again)
+    across = QCheckBox("Goes on from story to story")
+    form.row("", across)
     looks: list[tuple[str, object]] = [("as its paragraph", None)]
     looks += [(s.name, s.id) for s in publication.character_styles]
 
@@ -118,6 +120,7 @@ def number_parts(form: Form, publication: Publication) -> list[Part]:
         start.show_value(shown.start)
         name.show_text(shown.list)
         again.setChecked(shown.restarts)
+        across.setChecked(shown.across)
 
     def read() -> ListNumber | None:
         form_of = said.text().strip()
@@ -130,6 +133,7 @@ def number_parts(form: Form, publication: Publication) -> list[Part]:
             numerals=numerals.value(),  # type: ignore[arg-type]
             start=_count(start),
             restarts=again.isChecked(),
+            across=across.isChecked(),
             style=style.value(),  # type: ignore[arg-type]
         )
 
