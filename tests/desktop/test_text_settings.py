@@ -382,3 +382,31 @@ def test_a_break_is_put_in_and_taken_back_by_the_menu(hands):
     assert hands.desk.text.dress.departures() == ("starts",)
     hands.do("no break")
     assert hands.session.composition.flow(story).starts[1].paragraph > 2
+
+
+def test_quotes_are_those_of_the_language_while_one_types_unless_off_or_in_code(hands):
+    from hidden_frame.demo.book import long_book
+    from hidden_frame.edit.looks.styles import put_paragraph_style
+    from hidden_frame.interact.growth import grown
+    from hidden_frame.model.lookup import find_story
+    from hidden_frame.model.styles import ParagraphStyle
+
+    publication = put_paragraph_style(long_book(chapters=1),
+                                      ParagraphStyle(id="code", name="Code"))  # fmt: skip
+    hands.session.replace_all(grown(publication), {}, None)
+    story = hands.publication.stories[0].id
+    hands.session.show_page(hands.page(5))
+
+    def written():
+        return find_story(hands.publication, story).text[1].content[0].text
+
+    hands.desk.text.write_at(story, (1, 0))
+    hands.type('"It\'s--" ')
+    assert written().startswith("“It’s–” ")
+    hands.do("typographic")
+    hands.type('"a" ')
+    assert '"a" ' in written()
+    hands.do("typographic")
+    hands.desk.text.dress.set_paragraph_style("code")
+    hands.type("'b' ")
+    assert "'b' " in written()

@@ -41,6 +41,7 @@ class Preferences(Struct, frozen=True, omit_defaults=True):
     shelf_shown: bool = True
     properties_shown: bool = True
     hints: bool = True
+    typographic: bool = True  # whether typed quotes, dashes and points become the real ones
     # Groups of Properties that are folded: those that are seldom needed, to begin with.
     folded: tuple[str, ...] = (
         "ItemForm LINE UP", "ItemForm TEXT AROUND IT", "MasterForm BASELINE GRID",

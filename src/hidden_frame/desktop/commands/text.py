@@ -7,12 +7,13 @@ from functools import partial
 from hidden_frame.compose.markers import LABELS
 from hidden_frame.desktop.commands.command import Command, Row
 from hidden_frame.desktop.commands.workplace import Workplace
+from hidden_frame.desktop.settings import settings
 from hidden_frame.model.text import Marker, Starts
 
 
 def commands(window: Workplace) -> list[Row]:
     """The commands of this menu."""
-    text = window.text
+    text, kept = window.text, settings()
     menu = "Text"
     rows: list[Row] = [
         Command("folios", menu, "Folios…", "Ctrl+Shift+F", window.dialogs.folios),
@@ -22,6 +23,10 @@ def commands(window: Workplace) -> list[Row]:
         Command("italic", menu, "Italic", "Ctrl+I", lambda: text.toggle("italic"), text.editing),
         Command("two ends", menu, "Two ends: tab to the right edge", "Ctrl+Shift+T",
                 text.two_ends, text.editing),
+        None,
+        Command("typographic", menu, "Quotes and dashes while typing", "",
+                lambda: kept.change(typographic=not kept.now.typographic), lambda: True,
+                lambda: kept.now.typographic),
         None,
         Command("anchor picture", menu, "Anchor a picture…", "", lambda: text.anchor_picture(),
                 text.editing),

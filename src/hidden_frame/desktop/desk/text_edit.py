@@ -16,14 +16,17 @@ from hidden_frame.desktop.desk.text_dress import TextDress
 from hidden_frame.desktop.desk.text_mime import as_mime, from_mime
 from hidden_frame.desktop.desk.text_places import TextPlaces
 from hidden_frame.desktop.session import Editing, Session
+from hidden_frame.desktop.settings import settings
 from hidden_frame.edit.stories import set_story_text
 from hidden_frame.edit.text import write as edit_text
+from hidden_frame.edit.text.typing import is_code, typed
 from hidden_frame.interact.carets import END, START, by_line
 from hidden_frame.interact.hits import Spot, hit
 from hidden_frame.interact.shown import change_shown, shown_item
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.plane.box import Bounds
 from hidden_frame.model.publication import Publication
+from hidden_frame.model.styles import computed_style
 from hidden_frame.model.text import STEADY, Marker, Text, TextPlace
 from hidden_frame.typeset.caret import Caret, caret_at, place_at, reads_from_right, spans_of
 
@@ -220,6 +223,27 @@ class TextEdit(QObject):
         text, place = edit_text.insert(text, place, string)
         self.change("typing" if merge else "paste text", text, place, merge)
 
+    def _typed_key(self, key: str) -> None:
+        """A key as a typist means it: quotes and dashes of the language, unless that is off, or the
+        style is one for code."""
+        if key not in "\"'-." or not settings().now.typographic:
+            self.insert(key)
+            return
+        (index, offset), _ = self.selection
+        paragraph = self.text[index]
+        publication = self.session.publication
+        style = computed_style(publication.paragraph_styles, paragraph.style)
+        if is_code(style.name):
+            self.insert(key)
+            return
+        own = self.dress.now()["language"]
+        language = str(own or style.language or publication.about.language)
+        before = edit_text.plain((paragraph,), (0, max(offset - 400, 0)), (0, offset))
+        gone, made = typed(before, key, language)
+        if gone and self.caret == self.anchor:
+            self.anchor = (index, offset - gone)
+        self.insert(made)
+
     def _pause(self, string: str) -> None:
         """Ends an undo step as people write: after a rest, with a new paragraph, and with
         the next word once a step holds a line's worth of characters."""
@@ -385,7 +409,7 @@ class TextEdit(QObject):
         elif key == Qt.Key.Key_Tab:
             self.insert("\t")
         elif event.text() and event.text().isprintable() and not _command(event):
-            self.insert(event.text())
+            self._typed_key(event.text())
         else:
             return False
         self._follow()
