@@ -20,11 +20,14 @@ from hidden_frame.interact.shown import shown_item
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.publication import Publication
+from hidden_frame.model.styles import computed_style
 from hidden_frame.model.text import Index, NoteList, TextPlace
+from hidden_frame.typeset.fonts import FontFace, font_book
 
 if TYPE_CHECKING:
     from PySide6.QtWidgets import QWidget
 
+    from hidden_frame.desktop.dialogs.characters import CharacterFinder
     from hidden_frame.desktop.dialogs.contents import ContentsDialog
     from hidden_frame.desktop.dialogs.find_text import FindTextDialog
     from hidden_frame.desktop.dialogs.folios import FoliosDialog
@@ -45,6 +48,7 @@ class Dialogs(QObject):
         self.session, self.desk, self.window = session, desk, window
         self._guide: GuideWindow | None = None
         self._index: IndexPanel | None = None
+        self._characters: CharacterFinder | None = None
 
     def about(self) -> None:
         """What the publication says of itself."""
@@ -169,6 +173,33 @@ class Dialogs(QObject):
         put = self.desk.text.insert_marker
         RunningHeadDialog(self.session, self.window, put, head).exec()
         self.desk.setFocus()
+
+    def characters(self) -> CharacterFinder:
+        """The finder of characters; it stays while one writes."""
+        from hidden_frame.desktop.dialogs.characters import CharacterFinder
+
+        if self._characters is None:
+            self._characters = CharacterFinder(self.window, self._face, self._put_character)
+        self._characters.show()
+        self._characters.raise_()
+        self._characters.refresh()
+        return self._characters
+
+    def _face(self) -> FontFace:
+        """The font at the caret, or that of the first style."""
+        if self.session.editing is not None and self.desk.text.text:
+            now = self.desk.text.dress.now()
+        else:
+            styles = self.session.publication.paragraph_styles
+            style = computed_style(styles, styles[0].id)
+            now = {"family": style.family, "bold": style.bold, "italic": style.italic}
+        return font_book().face(now["family"], bool(now["bold"]), bool(now["italic"]))
+
+    def _put_character(self, character: str) -> None:
+        if self.session.editing is None:
+            self.session.noticed.emit("Nothing is being written; double-click a text first.")
+            return
+        self.desk.text.insert(character)
 
     def refer(self) -> None:
         """A reference put in at the caret."""

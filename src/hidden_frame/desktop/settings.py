@@ -41,6 +41,8 @@ class Preferences(Struct, frozen=True, omit_defaults=True):
     shelf_shown: bool = True
     properties_shown: bool = True
     hints: bool = True
+    characters: str = ""  # those put in of late, the latest first
+    favourites: str = "—–…†§•°×"
     typographic: bool = True  # whether typed quotes, dashes and points become the real ones
     # Groups of Properties that are folded: those that are seldom needed, to begin with.
     folded: tuple[str, ...] = (

@@ -24,6 +24,7 @@ def commands(window: Workplace) -> list[Row]:
         Command("two ends", menu, "Two ends: tab to the right edge", "Ctrl+Shift+T",
                 text.two_ends, text.editing),
         None,
+        Command("characters", menu, "Characters…", "", window.dialogs.characters),
         Command("typographic", menu, "Quotes and dashes while typing", "",
                 lambda: kept.change(typographic=not kept.now.typographic), lambda: True,
                 lambda: kept.now.typographic),
