@@ -29,36 +29,29 @@ def commands(window: Workplace) -> list[Row]:
                 lambda: kept.change(typographic=not kept.now.typographic), lambda: True,
                 lambda: kept.now.typographic),
         None,
-        Command("anchor picture", menu, "Anchor a picture…", "", lambda: text.anchor_picture(),
-                text.editing),
-        Command("anchor item", menu, "Anchor in the text", "", text.anchor_item, text.can_anchor),
-        Command("free anchored", menu, "Free from the text", "", text.free, text.anchored),
+        Command("find text", menu, "Find and replace…", "Ctrl+H", window.dialogs.find_text),
         None,
-    ]  # fmt: skip
-    stories = window.stories
-    rows += [
+        Command("contents list", menu, "Contents list…", "", window.dialogs.contents),
+        Command("index mark", menu, "Mark for the index…", "Ctrl+Shift+X",
+                window.dialogs.index_mark, text.editing),
+        Command("index terms", menu, "Index: its terms…", "", window.dialogs.index_panel),
         Command("refer", menu, "Refer to…", "", window.dialogs.refer, text.editing),
         Command("name place", menu, "Name this place…", "", window.dialogs.name_place,
                 text.editing),
         Command("note", menu, "Note…", "", window.dialogs.note, text.editing),
         Command("note list", menu, "List of notes on this page", "", window.dialogs.put_notes),
-        Command("index mark", menu, "Mark for the index…", "Ctrl+Shift+X",
-                window.dialogs.index_mark, text.editing),
-        Command("index terms", menu, "Index: its terms…", "", window.dialogs.index_panel),
-        Command("contents list", menu, "Contents list…", "", window.dialogs.contents),
-        Command("find text", menu, "Find and replace…", "Ctrl+H", window.dialogs.find_text),
-        Command("bring in", menu, "Bring in a manuscript…", "Ctrl+Shift+I",
-                lambda: stories.bring_in()),
-        Command("write out", menu, "Write the story out…", "", lambda: stories.write_out(),
-                stories.in_story),
-        Command("link frame", menu, "Link the next frame", "Ctrl+Shift+L", stories.start_link,
-                stories.can_link),
-        Command("unlink frame", menu, "Take the frame out of its story", "", stories.take_out,
-                stories.in_story),
-        Command("part story", menu, "Part the story at the caret", "", stories.part_here,
-                stories.can_part),
-        Command("stories", menu, "Stories", "", lambda: window.show_shelf("Stories")),
         None,
+        Command("bring in", menu, "Bring in a manuscript…", "Ctrl+Shift+I",
+                lambda: window.stories.bring_in()),
+    ]  # fmt: skip
+    rows += _of_stories(window)
+    anchored = "Text > Anchored in the text"
+    rows += [
+        Command("anchor picture", anchored, "Anchor a picture…", "",
+                lambda: text.anchor_picture(), text.editing),
+        Command("anchor item", anchored, "Anchor in the text", "", text.anchor_item,
+                text.can_anchor),
+        Command("free anchored", anchored, "Free from the text", "", text.free, text.anchored),
     ]  # fmt: skip
     breaks: tuple[tuple[Starts, str], ...] = (
         ("frame", "Go on in the next frame"), ("page", "Go on on the next page"),
@@ -90,3 +83,19 @@ def commands(window: Workplace) -> list[Row]:
         for n in range(1, 10)
     ]  # fmt: skip
     return rows
+
+
+def _of_stories(window: Workplace) -> list[Row]:
+    """What can be done with stories and their frames."""
+    stories, menu = window.stories, "Text > Story"
+    return [
+        Command("stories", menu, "Stories", "", lambda: window.show_shelf("Stories")),
+        Command("link frame", menu, "Link the next frame", "Ctrl+Shift+L", stories.start_link,
+                stories.can_link),
+        Command("unlink frame", menu, "Take the frame out of its story", "", stories.take_out,
+                stories.in_story),
+        Command("part story", menu, "Part the story at the caret", "", stories.part_here,
+                stories.can_part),
+        Command("write out", menu, "Write the story out…", "", lambda: stories.write_out(),
+                stories.in_story),
+    ]  # fmt: skip

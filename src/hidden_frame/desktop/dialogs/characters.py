@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import unicodedata
 from collections.abc import Callable
 
 from PySide6.QtCore import QModelIndex, QPersistentModelIndex, QRectF, QSize, Qt
@@ -64,12 +65,13 @@ class _Cell(QStyledItemDelegate):
 
     def _character(self, painter: QPainter, rect: QRectF, character: str, ink: QColor) -> None:
         name = _UNSEEN.get(character)
-        if name is not None or self.face is None or not character.strip():
+        unseen = unicodedata.category(character) in ("Cf", "Zs", "Zl", "Zp", "Cc", "Cn", "Co")
+        if name is not None or self.face is None or unseen:
             font = painter.font()
             font.setPixelSize(9)
             painter.setFont(font)
             painter.setPen(ink)
-            painter.drawText(rect, Qt.AlignmentFlag.AlignCenter, name or name_of(character)[-4:])
+            painter.drawText(rect, Qt.AlignmentFlag.AlignCenter, name or f"{ord(character):04X}")
             return
         face = stretches(character, self.face)[0][1]
         shaped = shape(face, character)
