@@ -17,7 +17,7 @@ from PySide6.QtGui import QMouseEvent, QPainter, QPixmap
 from PySide6.QtWidgets import QApplication, QScrollArea, QWidget
 
 from hidden_frame.demo.almanac import almanac
-from hidden_frame.demo.book import long_book
+from hidden_frame.demo.driven import driven_book
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.dialogs.finder import Finder
 from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
@@ -259,7 +259,7 @@ class Photographer:
 
     def book(self) -> None:
         """The long book: a story on the desk, its path, and the galley beside it."""
-        publication = grown(long_book())
+        publication = grown(driven_book())
         window = Window(Session(publication, {}))
         window.show()
         before, self.window, self.session = (self.window, self.session), window, window.session

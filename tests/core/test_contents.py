@@ -29,7 +29,7 @@ from hidden_frame.model.lookup import all_pages, find_page, find_story
 from hidden_frame.model.numbering import ListNumber
 from hidden_frame.model.publication import Numbering, Setup
 from hidden_frame.model.styles import ParagraphStyle
-from hidden_frame.model.text import Anchor, Contents, ListLevel, Paragraph, Run
+from hidden_frame.model.text import Anchor, Contents, ListLevel, Paragraph, Run, TabStop
 from hidden_frame.output.pdf import pdf_bytes
 from hidden_frame.storage.format import from_bytes, to_bytes
 from hidden_frame.typeset.segments import TextOffset
@@ -143,6 +143,16 @@ def test_numbers_folios_title_and_sections_as_asked():
     assert lines(grown(set_contents(publication, page, item, elsewhere)), page, item) == []
     plain = grown(set_contents(done, page, item, None))
     assert lines(plain, page, item) == ["Winter", "Spring"]
+
+
+def test_a_stop_for_it_parts_number_and_text_by_a_tab():
+    publication, _, page, item = book([("chapter", "Dusk"), ("body", "night")])
+    publication = grown(publication)
+    assert lines(publication, page, item) == ["1 Dusk\t1"]
+    shown = next(s for s in publication.paragraph_styles if s.name.startswith("List"))
+    stops = (TabStop(20.0), *shown.tabs)
+    publication = grown(put_paragraph_style(publication, replace(shown, tabs=stops)))
+    assert lines(publication, page, item) == ["1\tDusk\t1"]
 
 
 def test_it_follows_pages_that_come_and_move():

@@ -14,8 +14,10 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 from pypdf import PdfReader
 
+from hidden_frame.checks.content import content_findings
 from hidden_frame.compose.composer import Composer
 from hidden_frame.demo.book import long_book
+from hidden_frame.demo.driven import driven_book
 from hidden_frame.edit.items.draw import add_item, change_items
 from hidden_frame.edit.stories import change_story, pour, set_grows, set_story_text
 from hidden_frame.edit.text.write import plain
@@ -23,7 +25,7 @@ from hidden_frame.interact.growth import grown
 from hidden_frame.interact.storied import helped, offers, state
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_story
-from hidden_frame.model.text import Paragraph, Run
+from hidden_frame.model.text import Marker, Paragraph, Run
 from hidden_frame.output.pdf import pdf_bytes
 from hidden_frame.storage.format import load, save
 
@@ -86,9 +88,32 @@ def test_the_demo_book_is_written_and_flows(tmp_path):
     path = tmp_path / "long.hframe"
     run("demo", path, "--book")
     publication = load(path).publication
-    assert 180 <= len(all_pages(publication)) <= 240
+    assert 200 <= len(all_pages(publication)) <= 260
     assert grown(publication) is publication
     assert long_book() == long_book()
+
+
+def test_the_demo_book_is_driven_by_its_text(tmp_path):
+    """Masters, heads, contents and the reference of a shorter one, as the commands tell them."""
+    path = tmp_path / "driven.hframe"
+    publication = grown(driven_book(chapters=3))
+    save(path, publication, {})
+    pages = json.loads("[" + ",".join(run("pages", path, "--json").stdout.splitlines()) + "]")
+    opening = [p for p in pages if p["masters"] == ["Chapter opener"]]
+    said = run("contents", path).stdout
+    assert len(opening) == 3
+    assert all(p["side"] == "recto" and p["folio"] in said for p in opening)
+    assert [p["heads"] for p in opening] == [[], [], []]
+    chapter = 0
+    for page in pages[4:-2]:
+        chapter += page in opening
+        if page["masters"] == ["Text page"]:
+            assert page["heads"][0].startswith(f"{chapter} · ")
+    told = next(p for p in publication.stories[0].text[2].content if isinstance(p, Marker))
+    assert told.refers.said == opening[-1]["folio"]
+    kinds = {f.kind for f in content_findings(Composer().compose(publication), {})}
+    fine = {"loose line", "hyphen ladder", "short last line", "same word", "river"}
+    assert kinds <= fine | {"idle rule"}  # so few chapters may leave no page without text
 
 
 def test_the_words_of_a_pdf_are_those_of_the_story_in_order(book):

@@ -303,6 +303,7 @@ class Composition:
         publication = self.publication
         return (
             publication.sections, publication.masters, publication.setup,
+            publication.paragraph_styles,
             *(self.flow(s.id) for s in publication.stories if not s.lists),
             *(s.contents for s in publication.stories), *(s.index for s in publication.stories),
             *(s.notes for s in publication.stories),

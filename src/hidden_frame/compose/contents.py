@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from hidden_frame.compose.composer import Composition
+from hidden_frame.model.styles import ParagraphStyle, computed_paragraphs
 from hidden_frame.model.text import Contents, ListLevel, Paragraph, Run, Text
 
 
@@ -37,17 +38,23 @@ def entries(composition: Composition, contents: Contents) -> list[Entry]:
     return [entry for _, entry in sorted(found, key=lambda row: row[0])]
 
 
-def contents_text(contents: Contents, found: list[Entry]) -> Text:
-    """The text of a list: a paragraph a line, with a tab before the folio."""
-    lines = [_line(contents.levels[e.level], e) for e in found]
+def contents_text(
+    contents: Contents, found: list[Entry], styles: tuple[ParagraphStyle, ...]
+) -> Text:
+    """The text of a list: a paragraph a line, with a tab before the folio; a tab too between number
+    and text where the line's style has a stop for it."""
+    known = computed_paragraphs(styles)
+    stops = [len(known[x.shown].tabs) if x.shown in known else 0 for x in contents.levels]
+    between = ["\t" if stops[n] > x.folio else " " for n, x in enumerate(contents.levels)]
+    lines = [_line(contents.levels[e.level], e, between[e.level]) for e in found]
     if contents.title:
         style = contents.title_style or contents.levels[0].shown
         lines.insert(0, Paragraph(style, (Run(contents.title),)))
     return tuple(lines)
 
 
-def _line(level: ListLevel, entry: Entry) -> Paragraph:
-    number = f"{entry.number} " if level.number and entry.number else ""
+def _line(level: ListLevel, entry: Entry, between: str) -> Paragraph:
+    number = f"{entry.number}{between}" if level.number and entry.number else ""
     words = f"{number}{entry.text}"
     if level.folio:
         words += f"\t{entry.folio or '–'}"

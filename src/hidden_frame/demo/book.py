@@ -97,16 +97,32 @@ def _sections(publication: Publication, text: str) -> Publication:
     return replace(publication, sections=(front, replace(body, masters=(text,))))
 
 
+def body_frame(sink: float = 0.0) -> TextFrame:
+    """The main frame of a page, its top so many points below the margin."""
+    width = _TRIM.width - _MARGINS.inside - _MARGINS.outside
+    height = _TRIM.height - _MARGINS.top - _MARGINS.bottom - sink
+    return TextFrame(
+        id="", name="Main text", x=_MARGINS.inside, y=_MARGINS.top + sink, width=width,
+        height=height, main=1, snug=True,
+    )  # fmt: skip
+
+
+def folio_frame() -> TextFrame:
+    """The folio below the text, at the outside."""
+    width = _TRIM.width - _MARGINS.inside - _MARGINS.outside
+    return TextFrame(
+        id="", name="Folio", x=_MARGINS.inside, y=_TRIM.height - mm(15), width=width, height=14,
+        text=(Paragraph("folio", (Marker("folio"),)),),
+    )  # fmt: skip
+
+
 def _on_text_page() -> list[TextFrame | Line]:
     """The main frame with head, rule and folio around it."""
     width = _TRIM.width - _MARGINS.inside - _MARGINS.outside
-    height = _TRIM.height - _MARGINS.top - _MARGINS.bottom
-    left, top = _MARGINS.inside, _MARGINS.top
+    left = _MARGINS.inside
     head = (Marker("section name"), Run("\t"), Marker("title"))
     return [
-        TextFrame(
-            id="", name="Main text", x=left, y=top, width=width, height=height, main=1, snug=True,
-        ),
+        body_frame(),
         TextFrame(
             id="", name="Page head", x=left, y=mm(10), width=width, height=13,
             text=(Paragraph("head", head),),
@@ -115,10 +131,7 @@ def _on_text_page() -> list[TextFrame | Line]:
             id="", name="Head rule", x=left, y=mm(15.4), width=width, height=0,
             stroke=Stroke(colour="slate", width=0.4),
         ),
-        TextFrame(
-            id="", name="Folio", x=left, y=_TRIM.height - mm(15), width=width, height=14,
-            text=(Paragraph("folio", (Marker("folio"),)),),
-        ),
+        folio_frame(),
     ]  # fmt: skip
 
 

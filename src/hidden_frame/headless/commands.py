@@ -18,7 +18,7 @@ from hidden_frame.compose.given import Given
 from hidden_frame.compose.markers import markers_in
 from hidden_frame.compose.ranges import pages_in_range
 from hidden_frame.demo.almanac import almanac
-from hidden_frame.demo.book import long_book
+from hidden_frame.demo.driven import driven_book
 from hidden_frame.install import install, remove
 from hidden_frame.interact.growth import grown
 from hidden_frame.interact.lists import frames_with_lists
@@ -60,7 +60,7 @@ def demo(
     """Write the demo almanac to a file, or a long book through which a story flows."""
     if path.suffix != EXTENSION:
         raise Refusal(f"“{path.name}” should end in {EXTENSION}; name it {path.stem}{EXTENSION}.")
-    publication, blobs = (grown(long_book()), {}) if book else almanac()
+    publication, blobs = (grown(driven_book()), {}) if book else almanac()
     composition = Composer().compose(publication)
     first = all_pages(publication)[0].id
     preview = next(page_images(composition, blobs, [first], 48))

@@ -52,7 +52,10 @@ def _text(
     """What a list says now."""
     if contents is not None:
         found = entries(composition, contents)
-        return composition.kept(contents, (found,), lambda: contents_text(contents, found))
+        styles = composition.publication.paragraph_styles
+        return composition.kept(
+            contents, (found, styles), lambda: contents_text(contents, found, styles)
+        )
     if notes is not None:
         return notes_text(notes, told(composition, notes))
     assert index is not None

@@ -107,10 +107,10 @@ class StartWindow(QWidget):
 
     def open_book(self) -> None:
         """The long book, grown to what its story needs."""
-        from hidden_frame.demo.book import long_book
+        from hidden_frame.demo.driven import driven_book
         from hidden_frame.interact.growth import grown
 
-        self.opener(grown(long_book()), {}, None)
+        self.opener(grown(driven_book()), {}, None)
 
     def _browse(self) -> None:
         from hidden_frame.storage.format import EXTENSION
