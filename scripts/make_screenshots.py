@@ -20,6 +20,7 @@ from hidden_frame.demo.almanac import almanac
 from hidden_frame.demo.driven import driven_book
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.dialogs.finder import Finder
+from hidden_frame.desktop.dialogs.rules import RulesDialog
 from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
 from hidden_frame.desktop.session import Editing, Session
 from hidden_frame.desktop.settings import settings
@@ -40,7 +41,7 @@ FOLDER = Path(__file__).parent.parent / "docs" / "screenshots"
 GUIDE_PICTURES = {
     "start": "begin", "folios": "numbers", "text": "heads", "board": "masters",
     "override": "departs", "move-foretold": "order", "checks": "print", "stories": "book",
-    "lines": "lines",
+    "lines": "lines", "driven": "driven",
 }  # fmt: skip
 
 
@@ -114,10 +115,6 @@ class Photographer:
         self.writing()
         self.anchored()
         self.checks()
-        session.show_page(pages[26])
-        session.set_proof(True)
-        self.take("proof")
-        session.set_proof(False)
         session.show_page(pages[8])
         self.select(1, *(self.local(9, f"Moon {n}") for n in (2, 3, 4)))
         window.show_shelf("Items")
@@ -295,6 +292,22 @@ class Photographer:
         form.close()
         session.tint_lines(False)
         keep(whole, "lines")
+        self.driven(window)
+
+    def driven(self, window: Window) -> None:
+        """A chapter's first spread, which follows its master by rule, beside the list of rules."""
+        session = window.session
+        session.show_page(all_pages(session.publication)[18].id)
+        window.desk.camera.fit_to("spread")
+        form = RulesDialog(session, window)
+        form.show()
+        self.settle()
+        whole = window.grab()
+        painter = QPainter(whole)
+        painter.drawPixmap(window.width() - form.width() - 14, 56, form.grab())
+        painter.end()
+        form.reject()
+        keep(whole, "driven")
 
     def dark(self) -> None:
         settings().change(theme="dark", hints=True)

@@ -24,7 +24,7 @@ def test_there_is_a_page_for_each_job_in_order():
     assert [title for title, _ in topics()] == [
         "Begin", "Number the pages", "A head with two ends", "Masters and families",
         "One page departs", "Order and sections", "Into print", "A book from a manuscript",
-        "Lines like a book",
+        "Lines like a book", "What text drives",
     ]  # fmt: skip
 
 

@@ -10,6 +10,7 @@ import pytest
 from msgspec.structs import replace
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QComboBox
 
 from hidden_frame.demo.book import long_book
 from hidden_frame.edit.items.draw import add_item
@@ -140,3 +141,17 @@ def test_the_command_line_says_which_rule_chose(book, tmp_path):
     assert rows[4]["rule"] == "Chapter title begins → Opener, that page only"
     assert rows[5]["rule"] is None and rows[4]["masters"] == ["Opener"]
     assert find_page(book.publication, book.page(5)).ruled
+
+
+def test_all_of_a_rule_can_be_read(book, monkeypatch):
+    """No row of the list and no field is lower than its words."""
+    dialog = with_rule(book)
+    for field in dialog.findChildren(QComboBox):
+        assert field.height() >= field.sizeHint().height(), field.currentText()
+    words = dialog.list.fontMetrics()
+    for n in range(dialog.list.count()):
+        row = dialog.list.visualItemRect(dialog.list.item(n))
+        room = row.adjusted(6, 0, -6, 1000)
+        needed = words.boundingRect(room, Qt.TextFlag.TextWordWrap, dialog.list.item(n).text())
+        assert row.height() >= needed.height()
+    dialog.reject()

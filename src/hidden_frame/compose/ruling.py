@@ -2,8 +2,8 @@
 
 A page is looked at in the masters that it follows anyway, its section's or those of a rule that
 runs on; where a paragraph of a rule's style begins on it then, it follows that rule's, whatever
-that moves.  So what a page follows depends on
-the pages before it alone, and one walk settles all of them once nothing is moved any more.
+that moves.  So what a page follows depends on the pages before it alone, and one walk settles all
+of them once nothing is moved any more.
 """
 
 from __future__ import annotations

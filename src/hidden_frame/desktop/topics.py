@@ -16,6 +16,7 @@ _OF_KIND = {
     "empty section": "Order and sections", "parted spread": "Order and sections",
     "story does not fit": "A book from a manuscript",
     **dict.fromkeys(LINE_FAULTS, "Lines like a book"),
+    **dict.fromkeys(("idle head", "idle rule", "lost reference"), "What text drives"),
     "sheets": "Order and sections", "sleeping override": "One page departs",
 }  # fmt: skip
 
@@ -36,8 +37,13 @@ def topic_of_command(title: str) -> str:
 
 def topics() -> list[tuple[str, Path]]:
     """Title and file of each page, in order."""
-    return [(_title(path), path) for path in sorted(GUIDE.glob("*.md"))]
+    return [(_title(path), path) for path in sorted(GUIDE.glob("*.md"), key=_number)]
 
 
 def _title(path: Path) -> str:
     return path.read_text("utf-8").splitlines()[0].removeprefix("# ")
+
+
+def _number(path: Path) -> int:
+    """Which page of the guide a file is, by its name."""
+    return int(path.stem.split("-")[0])

@@ -40,6 +40,8 @@ class Question(QDialog):
 
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)
+        if not event.spontaneous():
+            self._take_room()
         window = self.parentWidget()
         if self.aside and window is not None and not event.spontaneous():
             free = self.screen().availableGeometry()
@@ -48,6 +50,12 @@ class Question(QDialog):
             left = max(free.left(), min(corner.x(), free.right() - self.width() - _EDGE))
             top = max(free.top(), min(corner.y(), free.bottom() - self.height() - _BARS // 2))
             self.move(left, top)
+
+    def _take_room(self) -> None:
+        """As high as its rows need, where the screen has room: left to itself a dialog takes two
+        thirds of the screen at most, and cuts the words in its fields instead."""
+        most = self.screen().availableGeometry().height() - _BARS // 2
+        self.resize(self.width(), max(self.height(), min(self.sizeHint().height(), most)))
 
     def beside(self) -> Form:
         """A second column of rows, where one would be too high for the screen."""

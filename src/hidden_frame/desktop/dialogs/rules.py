@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from PySide6.QtCore import QRect, QSize, Qt
+from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QListWidget, QListWidgetItem, QPushButton, QWidget
 
 from hidden_frame.desktop.dialogs.base import Question
@@ -23,6 +25,7 @@ _UNTIL: list[tuple[str, object]] = [
     ("until another rule", "rule"),
 ]  # fmt: skip
 _NONE = "no master"
+_ROW = 12  # pixels around the words of a row
 
 
 class RulesDialog(Question):
@@ -41,6 +44,7 @@ class RulesDialog(Question):
         self.list = QListWidget()
         self.list.setAccessibleName("Rules")
         self.list.setWordWrap(True)
+        self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.list.setMinimumHeight(150)
         self.form.column.addWidget(self.list)
         self._buttons()
@@ -96,9 +100,23 @@ class RulesDialog(Question):
                 f"{rule_in_words(self.made, rule)}\n{caught_in_words(self.made, rule.id)}"
             )
             self.list.addItem(row)
+        self._fit_rows()
         self.list.setCurrentRow(min(max(at, 0), len(self.made.rules) - 1))
         self.list.blockSignals(False)
         self._show()
+
+    def _fit_rows(self) -> None:
+        """Rows as high as their words need: left to itself the list cuts what wraps narrowly."""
+        width, words = self.list.viewport().width() - _ROW, self.list.fontMetrics()
+        for n in range(self.list.count()):
+            room = QRect(0, 0, width, 1000)
+            row = self.list.item(n)
+            needed = words.boundingRect(room, Qt.TextFlag.TextWordWrap, row.text())
+            row.setSizeHint(QSize(width, needed.height() + _ROW))
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._fit_rows()
 
     def _show(self) -> None:
         """The fields of the rule that is chosen, and its pages marked."""
