@@ -13,7 +13,7 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 os.environ["XDG_CONFIG_HOME"] = tempfile.mkdtemp()
 
 from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
-from PySide6.QtGui import QMouseEvent, QPainter, QPixmap
+from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPixmap
 from PySide6.QtWidgets import QApplication, QScrollArea, QWidget
 
 from hidden_frame.demo.almanac import almanac
@@ -52,6 +52,16 @@ def keep(picture: QPixmap, name: str) -> None:
         small = picture.scaledToWidth(640, Qt.TransformationMode.SmoothTransformation)
         small.save(str(GUIDE / f"{GUIDE_PICTURES[name]}.png"))
     print(f"took {name}.png")
+
+
+def lay_over(whole: QPixmap, form: QWidget) -> None:
+    """A dialog over the right part of a window's picture, framed."""
+    left, top = whole.width() - form.width() - 14, 56
+    painter = QPainter(whole)
+    painter.drawPixmap(left, top, form.grab())
+    painter.setPen(QColor(128, 128, 128))
+    painter.drawRect(left - 1, top - 1, form.width() + 1, form.height() + 1)
+    painter.end()
 
 
 class Photographer:
@@ -286,9 +296,7 @@ class Photographer:
         area.verticalScrollBar().setValue(area.verticalScrollBar().maximum() * 6 // 10)
         self.settle()
         whole = window.grab()
-        painter = QPainter(whole)
-        painter.drawPixmap(window.width() - form.width() - 14, 56, form.grab())
-        painter.end()
+        lay_over(whole, form)
         form.close()
         session.tint_lines(False)
         keep(whole, "lines")
@@ -303,9 +311,7 @@ class Photographer:
         form.show()
         self.settle()
         whole = window.grab()
-        painter = QPainter(whole)
-        painter.drawPixmap(window.width() - form.width() - 14, 56, form.grab())
-        painter.end()
+        lay_over(whole, form)
         form.reject()
         keep(whole, "driven")
 
