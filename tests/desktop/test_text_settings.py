@@ -279,6 +279,29 @@ def test_lines_are_tinted_where_that_is_asked_for(writing):
     assert not writing.session.tinted and desk() == plain
 
 
+def test_signs_are_shown_for_what_prints_nothing(writing):
+    """On the desk, not in proof view; and nothing of them is left behind."""
+
+    def desk():
+        writing.app.processEvents()
+        return writing.window.desk.grab().toImage()
+
+    writing.type("one two three")
+    writing.session.edit_text(None)
+    writing.session.set_proof(True)  # nothing is selected any more
+    writing.session.set_proof(False)
+    plain = desk()
+    writing.do("signs")
+    signed = desk()
+    assert signed != plain
+    writing.session.set_proof(True)
+    proof = desk()
+    writing.do("signs")
+    assert desk() == proof
+    writing.session.set_proof(False)
+    assert desk() == plain
+
+
 def test_departures_are_shown_cleared_and_made_a_style(writing, qtbot):
     writing.type("Zenith")
     writing.key(Qt.Key.Key_A, Ctrl)

@@ -113,6 +113,7 @@ class Session(QObject):
         self.proof = False
         self.paths = False  # whether the paths of stories are shown
         self.tinted = False  # whether lines are tinted by their spaces
+        self.signs = False  # whether characters that print nothing have signs
         self.linking: tuple[str, str] | None = None  # the page and frame whose text is to go on
 
     def replace_all(
@@ -480,6 +481,11 @@ class Session(QObject):
     def tint_lines(self, on: bool) -> None:
         """Tints lines on the desk by how far their spaces are from natural, or not."""
         self.tinted = on
+        self.looked.emit()
+
+    def show_signs(self, on: bool) -> None:
+        """Shows signs on the desk where characters print nothing, or not."""
+        self.signs = on
         self.looked.emit()
 
     def link_from(self, page_id: str, item_id: str) -> None:

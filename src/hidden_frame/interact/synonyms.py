@@ -26,6 +26,7 @@ _ALIKE = (
     ("front", "above", "top", "raise"),
     ("back", "behind", "below", "lower", "bottom"),
     ("section", "chapter", "part"),
+    ("signs", "invisible", "hidden characters", "whitespace", "pilcrow"),
     ("flatplan", "overview", "plan", "sorter"),
     ("checks", "problems", "errors", "preflight", "warnings"),
     ("proof", "preview"),

@@ -33,6 +33,7 @@ class _Key(NamedTuple):
     ratio: float
     proof: bool
     tinted: bool
+    signs: bool
     desk: str
     faces: tuple[Face, ...]
 
@@ -62,6 +63,7 @@ class Paper:
             ratio,
             rendering.proof,
             rendering.tinted,
+            rendering.signs,
             desk,
             tuple(s.face for s in sheets),
         )

@@ -57,7 +57,10 @@ def paint_desk(painter: QPainter, desk: DeskSeen, paper: Paper, lines: LinesLaye
     colours = theme.current()
     session = desk.session
     on_master = session.mode == "masters"
-    rendering = Rendering(proof=session.proof, tinted=session.tinted and not session.proof)
+    rendering = Rendering(
+        proof=session.proof, tinted=session.tinted and not session.proof,
+        signs=session.signs and not session.proof,
+    )  # fmt: skip
     ground = colours.desk_master if on_master and not session.proof else colours.desk
     pixmap = paper.pixmap(
         desk.sheets, desk.view, desk.size, desk.ratio, rendering, ground, desk.moving

@@ -27,6 +27,7 @@ from hidden_frame.compose.scene import (
 )
 from hidden_frame.desktop.painter.fonts import OUTLINE_SIZE, glyph_path, raw_font
 from hidden_frame.desktop.painter.pictures import PictureShelf
+from hidden_frame.desktop.painter.signs import paint_signs
 from hidden_frame.model.memory import remembered
 from hidden_frame.typeset.decoration import borders, decorated, decorations
 from hidden_frame.typeset.judged import looseness
@@ -47,7 +48,8 @@ class Rendering(NamedTuple):
     `proof` leaves out what is not printed; `chip` is the tint behind markers on
     masters, `note` the colour of placeholders.  `greeked` text that is too small to be
     read is painted as bars, as is common practice for thumbnails.  `tinted` tints lines that
-    are `loose` or `tight`, the stronger the further their spaces are from natural.
+    are `loose` or `tight`, the stronger the further their spaces are from natural.  `signs`
+    stand where characters print nothing, in `sign`.
     """
 
     proof: bool = False
@@ -58,6 +60,8 @@ class Rendering(NamedTuple):
     tinted: bool = False
     loose: QColor = QColor(201, 120, 20)
     tight: QColor = QColor(24, 108, 176)
+    signs: bool = False
+    sign: QColor = QColor(24, 108, 176)
 
 
 LARGE = 60.0  # pixels; larger type is painted as outlines
@@ -313,6 +317,8 @@ def _paint_text(painter: QPainter, block: TextPrimitive, rendering: Rendering, c
             _paint_run(painter, run, at_run, block.alpha, scale, rendering, chips)
     for rect, ink in _decorated(block.text, block.shown):
         painter.fillRect(rect, colour(ink, block.alpha))
+    if rendering.signs:
+        paint_signs(painter, block.text, block.shown, rendering.sign, clip)
     painter.translate(-block.x, -block.y)
 
 
