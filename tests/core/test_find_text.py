@@ -28,7 +28,7 @@ from hidden_frame.model.invariants import problems
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.publication import Setup
-from hidden_frame.model.text import Look, Marker, Paragraph, Run
+from hidden_frame.model.text import IndexMark, Look, Marker, Note, Paragraph, Run
 from hidden_frame.model.trims import TRIMS
 
 LINES = st.lists(st.text("abAB ä.", max_size=14), min_size=1, max_size=5)
@@ -61,6 +61,33 @@ def test_expressions_are_replaced_as_re_does(lines, source):
     # places without width are left out
     expected = [wanted.sub(lambda m: m.expand(by) if m.group() else "", line) for line in lines]
     assert [characters(p) for p in new] == expected
+
+
+MARKS = st.lists(st.tuples(st.integers(0, 14), st.sampled_from("in")), max_size=4)
+
+
+@given(st.text("abA ä.", min_size=1, max_size=14), MARKS, WORDS, st.text("xy", max_size=3))
+def test_marks_and_notes_part_no_words_and_are_not_lost(line, marks, words, by):
+    """What is found and put in is as without them; each still stands there, in order."""
+    content, at = [], 0
+    for place, kind in sorted(marks):
+        if place > at:
+            content += [Run(line[at:place])] if line[at:place] else []
+            at = place
+        content.append(IndexMark(f"term {at}") if kind == "i" else Note((Run(f"note {at}"),)))
+    content += [Run(line[at:])] if line[at:] else []
+    bare, text = text_of([line]), (Paragraph("body", tuple(content)),)
+    count = len(list(hits(bare, Query(words))))
+    assert len(list(hits(text, Query(words)))) == count
+    new, changed = replaced(text, Query(words), by)
+    assert changed == count
+    there = [c for c in new[0].content if isinstance(c, IndexMark | Note)]
+    assert there == [c for c in content if isinstance(c, IndexMark | Note)]
+    shown = "".join(c.text for c in new[0].content if isinstance(c, Run))
+    assert shown == characters(replaced(bare, Query(words), by)[0][0])
+    for hit in hits(text, Query(words)):
+        alone, _ = replaced(text, Query(words), by, hit)
+        assert alone != text or by == words
 
 
 def test_looks_styles_and_markers_stay():

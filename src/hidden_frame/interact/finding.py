@@ -12,7 +12,7 @@ from msgspec.structs import replace
 from hidden_frame.compose.composer import Composition
 from hidden_frame.edit.change import change_holder
 from hidden_frame.edit.stories import set_story_text
-from hidden_frame.edit.text.find import Query, Stretch, TextHit, characters, hits, replaced
+from hidden_frame.edit.text.find import OBJECT, Query, Stretch, TextHit, characters, hits, replaced
 from hidden_frame.model.items import Item, Override, TextFrame
 from hidden_frame.model.lookup import find_story, holders, masters_by_id
 from hidden_frame.model.publication import Master, Page, Publication
@@ -90,7 +90,9 @@ def found(composition: Composition, query: Query, where: Where = EVERYTHING) -> 
             before = line[max(hit.start - _AROUND, 0) : hit.start]
             after = line[hit.end : hit.end + _AROUND]
             page = _page(composition, spot, hit)
-            result.append(WordFound(spot, hit, before, line[hit.start : hit.end], after, page))
+            words = line[hit.start : hit.end].replace(OBJECT, "")
+            before, after = before.replace(OBJECT, ""), after.replace(OBJECT, "")
+            result.append(WordFound(spot, hit, before, words, after, page))
             if len(result) >= MOST:
                 return result
     return result

@@ -7,7 +7,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from time import monotonic
 from typing import NamedTuple
 
@@ -16,7 +16,7 @@ from msgspec.structs import replace
 
 from hidden_frame.edit.text.write import _cells, _pieces
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.text import Paragraph, Run, Text, TextPlace
+from hidden_frame.model.text import IndexMark, Note, Paragraph, Run, Text, TextPlace
 
 OBJECT = "\ufffc"  # what stands for a marker
 PATIENCE = 3.0  # seconds that an expression may take: some would take years
@@ -71,9 +71,32 @@ def pattern(query: Query) -> re.Pattern[str]:
         ) from error
 
 
+class _Match(NamedTuple):
+    """A match and where it stands in its paragraph, with the marks that it reaches over."""
+
+    match: re.Match[str]
+    start: int
+    end: int
+
+
 def characters(paragraph: Paragraph) -> str:
     """A paragraph's characters; a marker or an anchor is one of them."""
     return "".join(c.text if isinstance(c, Run) else OBJECT for c in paragraph.content)
+
+
+def _sought(paragraph: Paragraph) -> tuple[str, Sequence[int]]:
+    """The characters that are looked in, and where each stands: what stands beside the words, an
+    index mark or a note, parts none of them."""
+    whole = characters(paragraph)
+    passed, at = set(), 0
+    for piece in paragraph.content:
+        if isinstance(piece, IndexMark | Note):
+            passed.add(at)
+        at += len(piece.text) if isinstance(piece, Run) else 1
+    if not passed:
+        return whole, range(len(whole))
+    places = [n for n in range(len(whole)) if n not in passed]
+    return "".join(whole[n] for n in places), places
 
 
 def hits(text: Text, query: Query, within: Stretch | None = None) -> Iterator[TextHit]:
@@ -81,7 +104,7 @@ def hits(text: Text, query: Query, within: Stretch | None = None) -> Iterator[Te
     looked_in = _looked_in(text, None, within)
     for number, matches in _matches(text, query, looked_in):
         for match in matches:
-            hit = TextHit(number, match.start(), match.end())
+            hit = TextHit(number, match.start, match.end)
             if hit.within(within):
                 yield hit
 
@@ -96,7 +119,7 @@ def _looked_in(text: Text, only: TextHit | None, within: Stretch | None) -> rang
 
 def _matches(
     text: Text, query: Query, numbers: Iterable[int]
-) -> Iterator[tuple[int, list[re.Match[str]]]]:
+) -> Iterator[tuple[int, list[_Match]]]:
     """The matches of each of these paragraphs.  Raises `Refusal` for an expression that takes too
     long."""
     wanted, until = pattern(query), monotonic() + PATIENCE
@@ -105,14 +128,22 @@ def _matches(
         if query.style and paragraph.style != query.style:
             continue
         left = max(until - monotonic(), 0.001)
+        line, places = _sought(paragraph)
         try:
-            found = list(wanted.finditer(characters(paragraph), timeout=left))
+            found = list(wanted.finditer(line, timeout=left))
         except TimeoutError as error:
             raise Refusal(
                 f"“{query.words}” takes too long to look for; write it without a repeat inside a "
                 "repeat, or look in less."
             ) from error
-        yield number, [m for m in found if m.end() > m.start()]
+        yield (
+            number,
+            [
+                _Match(m, places[m.start()], places[m.end() - 1] + 1)
+                for m in found
+                if m.end() > m.start()
+            ],
+        )
 
 
 def replaced(
@@ -126,7 +157,7 @@ def replaced(
     found, count = list(text), 0
     looked_in = _looked_in(text, only, within)
     for number, matches in _matches(text, query, looked_in):
-        wanted = [m for m in matches if _meant(TextHit(number, *m.span()), only, within)]
+        wanted = [m for m in matches if _meant(TextHit(number, m.start, m.end), only, within)]
         if wanted:
             count += len(wanted)
             found[number] = _with(text[number], wanted, by, query.regular)
@@ -137,15 +168,17 @@ def _meant(hit: TextHit, only: TextHit | None, within: Stretch | None) -> bool:
     return hit.within(within) and (only is None or hit == only)
 
 
-def _with(paragraph: Paragraph, matches: list[re.Match[str]], by: str, regular: bool) -> Paragraph:
+def _with(paragraph: Paragraph, matches: list[_Match], by: str, regular: bool) -> Paragraph:
+    """A paragraph with what was found replaced; marks within it stand behind what is put in."""
     cells = _cells(paragraph)
-    for match in reversed(matches):
+    for match, start, end in reversed(matches):
         try:
             new = match.expand(by) if regular else by
         except (re.error, IndexError) as error:
             raise Refusal(
                 f"“{by}” names a group that is not in the expression: {error}."
             ) from error
-        dress = cells[match.start()][1]
-        cells[match.start() : match.end()] = [(c, dress) for c in new.replace("\n", "\u2028")]
+        dress = cells[start][1]
+        marks = [cell for cell in cells[start:end] if isinstance(cell[0], IndexMark | Note)]
+        cells[start:end] = [(c, dress) for c in new.replace("\n", "\u2028")] + marks
     return replace(paragraph, content=_pieces(cells))
