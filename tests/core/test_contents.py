@@ -20,7 +20,7 @@ from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.pages.order import add_pages, move_pages
 from hidden_frame.edit.pages.sections import start_section
 from hidden_frame.edit.stories import pour, set_story_text, start_story
-from hidden_frame.edit.text.listing import list_style, set_contents
+from hidden_frame.edit.text.listing import list_style, set_list
 from hidden_frame.interact.growth import grown
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.invariants import check, problems
@@ -29,7 +29,16 @@ from hidden_frame.model.lookup import all_pages, find_page, find_story
 from hidden_frame.model.numbering import ListNumber
 from hidden_frame.model.publication import Numbering, Setup
 from hidden_frame.model.styles import ParagraphStyle
-from hidden_frame.model.text import Anchor, Contents, ListLevel, Paragraph, Run, TabStop
+from hidden_frame.model.text import (
+    Anchor,
+    Contents,
+    Index,
+    ListLevel,
+    NoteList,
+    Paragraph,
+    Run,
+    TabStop,
+)
 from hidden_frame.output.pdf import pdf_bytes
 from hidden_frame.storage.format import from_bytes, to_bytes
 from hidden_frame.typeset.segments import TextOffset
@@ -68,7 +77,7 @@ def book(rows, pages=8, **more):
     publication, item = add_item(
         publication, page, TextFrame(id="", x=20, y=20, width=260, height=220)
     )
-    return set_contents(publication, page, item, listing), story, page, item
+    return set_list(publication, page, item, listing), story, page, item
 
 
 def lines(publication, page, item):
@@ -137,11 +146,11 @@ def test_numbers_folios_title_and_sections_as_asked():
     listing = next(i for i in find_page(publication, page).items if i.id == item).contents
     bare = replace(listing, levels=(replace(listing.levels[0], number=False, folio=False),),
                    title="")  # fmt: skip
-    done = grown(set_contents(publication, page, item, bare))
+    done = grown(set_list(publication, page, item, bare))
     assert lines(done, page, item) == ["Winter", "Spring"]
     elsewhere = replace(bare, sections=(publication.sections[0].id,))
-    assert lines(grown(set_contents(publication, page, item, elsewhere)), page, item) == []
-    plain = grown(set_contents(done, page, item, None))
+    assert lines(grown(set_list(publication, page, item, elsewhere)), page, item) == []
+    plain = grown(set_list(done, page, item, None))
     assert lines(plain, page, item) == ["Winter", "Spring"]
 
 
@@ -186,6 +195,16 @@ def test_a_list_flows_on_as_a_story():
     assert len(text) == 40 and text[0].content[0].text.startswith("1 Chapter 0\t")
 
 
+def test_a_text_is_one_list_at_a_time():
+    publication, _, page, item = book([("chapter", "Dusk")])
+    publication = grown(set_list(publication, page, item, NoteList(shown="body", title="Notes")))
+    assert lines(publication, page, item) == []
+    publication = grown(set_list(publication, page, item, Index(shown="body", title="Terms")))
+    assert lines(publication, page, item) == ["Terms"]
+    frame = find_page(set_list(publication, page, item, None), page).items[0]
+    assert (frame.contents, frame.index, frame.notes) == (None, None, None) and frame.text
+
+
 def test_links_and_bookmarks_are_in_the_pdf():
     """Read by pypdf."""
     publication, _, page, _ = book(ROWS)
@@ -227,7 +246,7 @@ def test_lists_are_saved_carried_and_outlive_their_styles():
     made, _ = pasted(other, all_pages(other)[0].id, clip_of(publication, [frame]))
     assert not problems(made) and not problems(grown(made))
     bad = replace(frame.contents, levels=(ListLevel("gone", "gone"),))
-    assert len(problems(set_contents(publication, page, item, bad))) == 1
+    assert len(problems(set_list(publication, page, item, bad))) == 1
 
 
 @pytest.mark.parametrize("count", [1, 60])

@@ -20,7 +20,8 @@ from hidden_frame.edit.masters.apply import add_master
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.pages.sections import start_section
 from hidden_frame.edit.stories import pour, set_story_text
-from hidden_frame.edit.text.index import change_marks, mark_all, set_index
+from hidden_frame.edit.text.index import change_marks, mark_all
+from hidden_frame.edit.text.listing import set_list
 from hidden_frame.edit.text.write import insert, insert_marker, length, plain
 from hidden_frame.interact.growth import grown
 from hidden_frame.model.geometry import Size
@@ -55,7 +56,7 @@ def book(words=600):
         publication, page, TextFrame(id="", x=10, y=10, width=120, height=200)
     )
     listing = Index(shown="body", letters="body")
-    return set_index(publication, page, item, listing), story, page, item
+    return set_list(publication, page, item, listing), story, page, item
 
 
 def with_mark(publication, story, at, mark):
@@ -127,7 +128,7 @@ def test_a_range_from_begin_to_end_see_and_see_also_and_sub_terms():
     assert told[0] == "M" and told[1].startswith("Moon, ") and told[1].endswith("see also Tides")
     assert told[2] == "S" and told[3].startswith("Stars, 1–") and told[4].startswith("double, ")
     assert told[5] == "Suns, see Stars" and facts
-    run_in = grown(set_index(publication, page, item, Index(shown="body", run_in=True)))
+    run_in = grown(set_list(publication, page, item, Index(shown="body", run_in=True)))
     assert any(line.startswith("Stars, 1–") and "; double, " in line
                for line in lines(run_in, page, item))  # fmt: skip
 
@@ -200,7 +201,7 @@ def test_an_index_is_saved_and_outlives_its_styles():
     publication = check(grown(with_mark(publication, story, (0, 3), IndexMark("Vega", "blue"))))
     assert from_bytes(to_bytes(publication, {}), "a").publication == publication
     other = publication.paragraph_styles[-1].id
-    styled = set_index(publication, page, item, Index(shown=other, letters=other))
+    styled = set_list(publication, page, item, Index(shown=other, letters=other))
     gone = grown(delete_paragraph_style(styled, other, "body"))
     assert not problems(gone) and lines(gone, page, item)
     assert sum(isinstance(c, IndexMark) for _, t in texts_of(gone) for p in t for c in p.content)

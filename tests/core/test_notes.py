@@ -17,7 +17,7 @@ from hidden_frame.edit.looks.styles import delete_paragraph_style
 from hidden_frame.edit.masters.apply import add_master
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.stories import add_story, pour, set_story_text
-from hidden_frame.edit.text.listing import note_style, set_notes
+from hidden_frame.edit.text.listing import note_style, set_list
 from hidden_frame.edit.text.write import cut_out, delete, insert_marker, plain, put_in
 from hidden_frame.interact.growth import grown
 from hidden_frame.model.geometry import Size
@@ -44,7 +44,7 @@ def book():
     publication, item = add_item(
         publication, page, TextFrame(id="", x=5, y=5, width=30, height=200)
     )
-    return set_notes(publication, page, item, NoteList(shown=style)), story, page, item
+    return set_list(publication, page, item, NoteList(shown=style)), story, page, item
 
 
 def note(words):

@@ -30,6 +30,13 @@ class Hands:
     def publication(self):
         return self.session.history.now
 
+    def open_story(self, publication, position=5) -> None:
+        """A publication on the desk, at a page through which its first story flows."""
+        self.session.replace_all(publication, {}, None)
+        self.session.show_page(self.page(position))
+        self.app.processEvents()
+        self.story = publication.stories[0].id
+
     def page(self, position: int) -> str:
         return all_pages(self.publication)[position - 1].id
 

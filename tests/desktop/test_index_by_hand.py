@@ -21,10 +21,7 @@ BOOK = grown(long_book(chapters=2))
 @pytest.fixture
 def book(hands):
     """The word “ferryman” selected in the long book's first paragraph."""
-    hands.session.replace_all(BOOK, {}, None)
-    hands.session.show_page(hands.page(5))
-    hands.app.processEvents()
-    hands.story = hands.publication.stories[0].id
+    hands.open_story(BOOK)
     words = find_story(hands.publication, hands.story).text[1].content[0].text
     hands.at = words.index("ferryman")
     hands.desk.text.write_at(hands.story, (1, hands.at + 8), (1, hands.at))

@@ -17,10 +17,7 @@ BOOK = grown(long_book(chapters=1))
 
 @pytest.fixture
 def book(hands):
-    hands.session.replace_all(BOOK, {}, None)
-    hands.session.show_page(hands.page(5))
-    hands.app.processEvents()
-    hands.story = hands.publication.stories[0].id
+    hands.open_story(BOOK)
     hands.desk.text.write_at(hands.story, (1, 20))
     return hands
 

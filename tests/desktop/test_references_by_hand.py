@@ -17,10 +17,7 @@ BOOK = grown(long_book(chapters=3))
 @pytest.fixture
 def book(hands):
     """The caret at the end of the second paragraph of the long book."""
-    hands.session.replace_all(BOOK, {}, None)
-    hands.session.show_page(hands.page(5))
-    hands.app.processEvents()
-    hands.story = hands.publication.stories[0].id
+    hands.open_story(BOOK)
     text = find_story(hands.publication, hands.story).text
     hands.desk.text.write_at(hands.story, (1, len(text[1].content[0].text)))
     return hands

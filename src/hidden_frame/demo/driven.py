@@ -18,8 +18,8 @@ from hidden_frame.edit.masters.rules import add_rule
 from hidden_frame.edit.pages.order import add_pages
 from hidden_frame.edit.pages.sections import start_section
 from hidden_frame.edit.stories import set_story_text
-from hidden_frame.edit.text.index import mark_all, set_index
-from hidden_frame.edit.text.listing import set_contents, set_notes
+from hidden_frame.edit.text.index import mark_all
+from hidden_frame.edit.text.listing import set_list
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, paragraph_style
 from hidden_frame.model.publication import Master, Numbering, Publication
@@ -117,7 +117,7 @@ def _with_lists(publication: Publication) -> Publication:
     publication, at = add_item(publication, pages[2], _list_frame("Contents"))
     level = ListLevel("heading", "contents")
     contents = Contents(levels=(level,), title="Contents", title_style="list-title")
-    publication = set_contents(publication, pages[2], at, contents)
+    publication = set_list(publication, pages[2], at, contents)
     body = publication.sections[-1]
     publication, behind = add_pages(publication, body.id, len(body.pages), 2)
     notes_page, index_page = behind
@@ -127,11 +127,11 @@ def _with_lists(publication: Publication) -> Publication:
     publication = apply_masters(publication, behind, (back,))
     publication, at = add_item(publication, notes_page, _list_frame("Notes"))
     notes = NoteList(shown="note", title="Notes", title_style="list-title")
-    publication = set_notes(publication, notes_page, at, notes)
+    publication = set_list(publication, notes_page, at, notes)
     publication, at = add_item(publication, index_page, _list_frame("Index", columns=2))
     index = Index(shown="entry", sub_shown="sub-entry", letters="letter",
                   title="Index", title_style="list-title")  # fmt: skip
-    return set_index(publication, index_page, at, index)
+    return set_list(publication, index_page, at, index)
 
 
 def _list_frame(name: str, columns: int = 1) -> TextFrame:

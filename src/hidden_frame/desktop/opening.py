@@ -3,6 +3,7 @@ sixth of the time until the window is up."""
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -11,8 +12,7 @@ from PySide6.QtCore import QObject, Qt
 from hidden_frame.desktop.commands.command import Commands
 from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.text.index import set_index
-from hidden_frame.edit.text.listing import note_style, set_notes
+from hidden_frame.edit.text.listing import note_style, set_list
 from hidden_frame.interact.indexing import terms
 from hidden_frame.interact.likely import likely_heading
 from hidden_frame.interact.listing import place_for_list
@@ -220,6 +220,22 @@ class Dialogs(QObject):
 
     def put_notes(self) -> None:
         """All notes in the selected frame, or in a new one on the page on the desk."""
+
+        def listing(publication: Publication) -> tuple[Publication, NoteList]:
+            made, style = note_style(publication, publication.paragraph_styles[0].id)
+            return made, NoteList(shown=style)
+
+        self._put_list("list of notes", listing)
+
+    def put_index(self) -> None:
+        """The index in the selected frame, or in a new one on the page on the desk."""
+        body = self.session.publication.paragraph_styles[0].id
+        usual = Index(shown=body, letters=likely_heading(self.session.publication))
+        self._put_list("the index", lambda publication: (publication, usual))
+
+    def _put_list(
+        self, label: str, listing: Callable[[Publication], tuple[Publication, Index | NoteList]]
+    ) -> None:
         session = self.session
         session.edit_text(None)
         page = session.page_id if session.mode == "pages" else ""
@@ -229,11 +245,10 @@ class Dialogs(QObject):
             return
 
         def change(publication: Publication) -> Publication:
-            made = frame.made if frame.made is not None else publication
-            made, style = note_style(made, made.paragraph_styles[0].id)
-            return set_notes(made, page, frame.item, NoteList(shown=style))
+            made, listed = listing(frame.made if frame.made is not None else publication)
+            return set_list(made, page, frame.item, listed)
 
-        if session.edit("list of notes", change):
+        if session.edit(label, change):
             session.select_items(None, (frame.item,))
 
     def index_mark(self) -> None:
@@ -260,25 +275,6 @@ class Dialogs(QObject):
         behind = place[0], place[1] + 1
         self.session.edit_text(None)
         return self.desk.text.write_at(story, behind, place)
-
-    def put_index(self) -> None:
-        """The index in the selected frame, or in a new one on the page on the desk."""
-        session = self.session
-        session.edit_text(None)
-        page = session.page_id if session.mode == "pages" else ""
-        frame = place_for_list(session.composition, page, session.items)
-        if isinstance(frame, str):
-            session.noticed.emit(frame)
-            return
-        body = session.publication.paragraph_styles[0].id
-        usual = Index(shown=body, letters=likely_heading(session.publication))
-
-        def change(publication: Publication) -> Publication:
-            made = frame.made if frame.made is not None else publication
-            return set_index(made, page, frame.item, usual)
-
-        if session.edit("the index", change):
-            session.select_items(None, (frame.item,))
 
     def name_place(self) -> None:
         from hidden_frame.desktop.dialogs.refer import PlaceDialog

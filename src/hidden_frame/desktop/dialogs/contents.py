@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QCheckBox, QWidget
 from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.properties.fields import Choice, TextField
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.text.listing import list_style, set_contents
+from hidden_frame.edit.text.listing import list_style, set_list
 from hidden_frame.interact.growth import grown
 from hidden_frame.interact.likely import heading_styles, likely_heading
 from hidden_frame.model.errors import Refusal
@@ -124,7 +124,7 @@ class ContentsDialog(Question):
             title_style=str(self.title_style.value()) if title else "",
             sections=(section,) if section else (),
         )  # fmt: skip
-        return grown(set_contents(publication, self.page_id, self.item_id, contents))
+        return grown(set_list(publication, self.page_id, self.item_id, contents))
 
     def _try(self) -> None:
         """The desk shows what would come of it."""
@@ -145,7 +145,7 @@ class ContentsDialog(Question):
     def _leave(self) -> None:
         page, item = self.page_id, self.item_id
         self.session.set_draft(None)
-        self.session.edit("list as plain text", lambda p: set_contents(p, page, item, None))
+        self.session.edit("list as plain text", lambda p: set_list(p, page, item, None))
         self.accept()
 
     def answer(self) -> None:

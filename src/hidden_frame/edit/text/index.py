@@ -7,13 +7,10 @@ from collections.abc import Callable
 from msgspec.structs import replace
 
 from hidden_frame.edit.change import change_texts
-from hidden_frame.edit.items.draw import change_items
-from hidden_frame.edit.stories import change_story
 from hidden_frame.edit.text.find import Query, hits
 from hidden_frame.edit.text.write import insert_marker
-from hidden_frame.model.lookup import linked_story
 from hidden_frame.model.publication import Publication
-from hidden_frame.model.text import Index, IndexMark, Text
+from hidden_frame.model.text import IndexMark, Text
 
 
 def mark_all(text: Text, words: str, mark: IndexMark) -> tuple[Text, int]:
@@ -60,14 +57,3 @@ def change_marks(
         )  # fmt: skip
 
     return change_texts(publication, text)
-
-
-def set_index(
-    publication: Publication, page_id: str, item_id: str, index: Index | None
-) -> Publication:
-    """A page's own frame, or the story that begins in it, made the index; None leaves its lines as
-    plain text."""
-    story = linked_story(publication, page_id, item_id)
-    if story is not None:
-        return change_story(publication, story.id, lambda s: replace(s, index=index))
-    return change_items(publication, page_id, {item_id: {"index": index}})

@@ -1,4 +1,4 @@
-"""Texts that list headings: made, changed, dressed in other styles."""
+"""Texts that list headings, terms or notes: made, changed, dressed in other styles."""
 
 from __future__ import annotations
 
@@ -12,29 +12,26 @@ from hidden_frame.edit.stories import change_story
 from hidden_frame.model.lookup import linked_story, paragraph_style
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.styles import ParagraphStyle, computed_style
-from hidden_frame.model.text import Contents, NoteList, TabStop
+from hidden_frame.model.text import Contents, Index, NoteList, TabStop
+
+_SLOTS = {"contents": Contents, "index": Index, "notes": NoteList}
 
 
-def set_contents(
-    publication: Publication, page_id: str, item_id: str, contents: Contents | None
+def set_list(
+    publication: Publication,
+    page_id: str,
+    item_id: str,
+    listing: Contents | Index | NoteList | None,
 ) -> Publication:
-    """A page's own frame, or the story that begins in it, made a contents list; None leaves its
-    lines as plain text."""
+    """A page's own frame, or the story that begins in it, made a list of that kind and of no other;
+    None leaves its lines as plain text."""
+    said: dict[str, object] = {
+        slot: listing if isinstance(listing, kind) else None for slot, kind in _SLOTS.items()
+    }
     story = linked_story(publication, page_id, item_id)
     if story is not None:
-        return change_story(publication, story.id, lambda s: replace(s, contents=contents))
-    return change_items(publication, page_id, {item_id: {"contents": contents}})
-
-
-def set_notes(
-    publication: Publication, page_id: str, item_id: str, notes: NoteList | None
-) -> Publication:
-    """A page's own frame, or the story that begins in it, made a list of notes; None leaves its
-    lines as plain text."""
-    story = linked_story(publication, page_id, item_id)
-    if story is not None:
-        return change_story(publication, story.id, lambda s: replace(s, notes=notes))
-    return change_items(publication, page_id, {item_id: {"notes": notes}})
+        return change_story(publication, story.id, lambda s: replace(s, **said))
+    return change_items(publication, page_id, {item_id: said})
 
 
 def note_style(publication: Publication, like: str) -> tuple[Publication, str]:
