@@ -15,6 +15,7 @@ from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.publication import Setup
 from hidden_frame.model.text import IndexMark, Paragraph, Run
+from hidden_frame.typeset.caret import caret_at, spans_of, stops
 from hidden_frame.typeset.signs import signs
 
 HIDDEN = {"\t": "tab", "\u2028": "line break", "\u00ad": "soft hyphen"}
@@ -68,3 +69,22 @@ def test_only_the_lines_that_are_shown_have_signs():
     first = signs(text, 1)
     assert first and {s.baseline for s in first} == {text.lines[0].baseline}
     assert "paragraph end" not in [s.kind for s in first]
+
+
+@settings(max_examples=80)
+@given(st.text(st.sampled_from("ab \t\u2028\u00a0\u00adא"), max_size=40))
+def test_the_caret_has_a_place_at_every_character(words):
+    text = set_text(Paragraph("body", (Run(words),)), width=120.0)
+    for line in text.lines:
+        places = stops(line)
+        assert [n for n, _ in places] == list(range(line.start, line.end + 1))
+        if not line.line.both_ways:
+            assert [x for _, x in places] == sorted(x for _, x in places)
+
+
+def test_a_place_between_two_tabs_is_between_them():
+    text = set_text(Paragraph("body", (Run("a\t\tb"),)))
+    first, between, behind = (caret_at(text, 0, n).x for n in (1, 2, 3))
+    assert first + 5 < between < behind - 5
+    (box,) = spans_of(text, (0, 2), (0, 3))
+    assert box.left == between

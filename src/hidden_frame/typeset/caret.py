@@ -8,6 +8,7 @@ Caret(x=0.0, top=0.0, bottom=14.0, line=0)
 from __future__ import annotations
 
 from bisect import bisect_right
+from itertools import pairwise
 from typing import NamedTuple
 
 from hidden_frame.model.plane.box import Bounds
@@ -41,7 +42,18 @@ def stops(line: PlacedLine) -> list[tuple[int, float]]:
     found.setdefault(line.start, line.left)
     if line.end not in found:
         found[line.end] = line.right
-    return sorted((n, x) for n, x in found.items() if line.start <= n <= line.end)
+    known = sorted((n, x) for n, x in found.items() if line.start <= n <= line.end)
+    return known if len(known) == line.end - line.start + 1 else _between(known)
+
+
+def _between(known: list[tuple[int, float]]) -> list[tuple[int, float]]:
+    """With the places that no word begins or ends at, as between two tabs: evenly spread."""
+    found = known[:1]
+    for (first, left), (last, right) in pairwise(known):
+        step = (right - left) / (last - first)
+        found += [(n, left + step * (n - first)) for n in range(first + 1, last)]
+        found.append((last, right))
+    return found
 
 
 def line_of(text: SetText, paragraph: int, offset: int) -> int:

@@ -51,15 +51,11 @@ def signs(text: SetText, shown: int) -> list[Sign]:
 
 
 def _on_line(line: PlacedLine, source: str, spec: ParagraphSpec) -> Iterator[Sign]:
-    places, size = stops(line), spec.base.size
-    for (first, left), (last, right) in pairwise(places):
-        # Between two stops there may be more than one that prints nothing, such as tabs.
-        step = (right - left) / (last - first)
-        for offset in range(first, min(last, len(source))):
-            kind = _kind(source[offset])
-            if kind is not None and (step or kind not in _SPACES):
-                x = left + step * (offset - first)
-                yield Sign(kind, min(x, x + step), line.baseline, abs(step), size)
+    size = spec.base.size
+    for (offset, here), (_, there) in pairwise(stops(line)):
+        kind = _kind(source[offset])
+        if kind is not None and (here != there or kind not in _SPACES):
+            yield Sign(kind, min(here, there), line.baseline, abs(there - here), size)
     if line.end >= len(source):
         from_right = spec.dress.level == 1
         yield Sign("paragraph end", line.left if from_right else line.right, line.baseline, 0, size)
