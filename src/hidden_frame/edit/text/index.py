@@ -7,7 +7,6 @@ from collections.abc import Callable
 from msgspec.structs import replace
 
 from hidden_frame.edit.change import change_texts
-from hidden_frame.edit.text.find import Query, hits
 from hidden_frame.edit.text.write import insert_marker
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import IndexMark, Text
@@ -22,6 +21,8 @@ def mark_all(text: Text, words: str, mark: IndexMark) -> tuple[Text, int]:
     >>> mark_all(text, "Vega", IndexMark("Vega"))[1]
     2
     """
+    from hidden_frame.edit.text.find import Query, hits  # loads `regex`, when it is needed
+
     found = list(hits(text, Query(words, whole=True)))
     count = 0
     for hit in reversed(found):
