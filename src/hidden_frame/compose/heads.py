@@ -14,6 +14,7 @@ from typing import NamedTuple, TypeGuard
 from hidden_frame.compose.facts import PageFacts
 from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.model.items import Item, TextFrame
+from hidden_frame.model.lookup import find_page
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Publication, Section
 from hidden_frame.model.sparse import Sparse
@@ -217,12 +218,9 @@ class Heads:
                 part = telling.flow.part(page_id, item)
                 if part is not None and part.lines:
                     yield self._corner(page_id, item)
-        for section in self._publication.sections:
-            for page in section.pages:
-                if page.id == page_id:
-                    for each in page.items:
-                        if _speaks(each):
-                            yield each.y, each.x
+        for each in find_page(self._publication, page_id).items:
+            if _speaks(each):
+                yield each.y, each.x
 
     def on(self, style: str, position: int) -> list[Seen]:
         """The headings that begin on a page, in the order in which they are read there."""

@@ -15,7 +15,7 @@ from hidden_frame.desktop.session import Session
 from hidden_frame.edit.text.listing import note_style, set_list
 from hidden_frame.interact.indexing import terms
 from hidden_frame.interact.likely import likely_heading
-from hidden_frame.interact.listing import place_for_list
+from hidden_frame.interact.listing import ListPlace, place_for_list
 from hidden_frame.interact.shown import shown_item
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import TextFrame
@@ -147,11 +147,8 @@ class Dialogs(QObject):
         from hidden_frame.desktop.dialogs.contents import ContentsDialog
 
         session = self.session
-        session.edit_text(None)
-        page = session.page_id if session.mode == "pages" else ""
-        frame = place_for_list(session.composition, page, session.items)
-        if isinstance(frame, str):
-            session.noticed.emit(frame)
+        page, frame = session.page_id, self._place_for_list()
+        if frame is None:
             return None
         if frame.made is not None:
             made = frame.made
@@ -233,15 +230,23 @@ class Dialogs(QObject):
         usual = Index(shown=body, letters=likely_heading(self.session.publication))
         self._put_list("the index", lambda publication: (publication, usual))
 
+    def _place_for_list(self) -> ListPlace | None:
+        """The selected frame, or a new one on the page on the desk; told if there can be none."""
+        session = self.session
+        session.edit_text(None)
+        page = session.page_id if session.mode == "pages" else ""
+        found = place_for_list(session.composition, page, session.items)
+        if isinstance(found, str):
+            session.noticed.emit(found)
+            return None
+        return found
+
     def _put_list(
         self, label: str, listing: Callable[[Publication], tuple[Publication, Index | NoteList]]
     ) -> None:
         session = self.session
-        session.edit_text(None)
-        page = session.page_id if session.mode == "pages" else ""
-        frame = place_for_list(session.composition, page, session.items)
-        if isinstance(frame, str):
-            session.noticed.emit(frame)
+        page, frame = session.page_id, self._place_for_list()
+        if frame is None:
             return
 
         def change(publication: Publication) -> Publication:

@@ -26,7 +26,7 @@ class ListPlace(NamedTuple):
 def place_for_list(composition: Composition, page_id: str, items: Sequence[str]) -> ListPlace | str:
     """The frame for a contents list on a page, or in a sentence why there is none."""
     if not page_id:
-        return "A contents list stands on a page; lay the page on the desk first."
+        return "A list stands on a page; lay the page on the desk first."
     publication = composition.publication
     page = find_page(publication, page_id)
     own = {i.id: i for i in page.items}
