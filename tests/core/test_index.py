@@ -205,3 +205,11 @@ def test_an_index_is_saved_and_outlives_its_styles():
     gone = grown(delete_paragraph_style(styled, other, "body"))
     assert not problems(gone) and lines(gone, page, item)
     assert sum(isinstance(c, IndexMark) for _, t in texts_of(gone) for p in t for c in p.content)
+
+
+def test_a_word_with_several_marks_is_marked_once_with_each():
+    text = (Paragraph("body", (Run("Vega, then Vega."),)),)
+    first, second = IndexMark("Vega"), IndexMark("Stars", "Vega")
+    for mark, count in ((first, 2), (second, 2), (first, 0), (second, 0)):
+        text, made = mark_all(text, "Vega", mark)
+        assert made == count

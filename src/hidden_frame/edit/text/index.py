@@ -7,9 +7,9 @@ from collections.abc import Callable
 from msgspec.structs import replace
 
 from hidden_frame.edit.change import change_texts
-from hidden_frame.edit.text.write import insert_marker
+from hidden_frame.edit.text.write import insert_marker, object_at
 from hidden_frame.model.publication import Publication
-from hidden_frame.model.text import IndexMark, Text
+from hidden_frame.model.text import IndexMark, Text, TextPlace
 
 
 def mark_all(text: Text, words: str, mark: IndexMark) -> tuple[Text, int]:
@@ -33,11 +33,14 @@ def mark_all(text: Text, words: str, mark: IndexMark) -> tuple[Text, int]:
     return text, count
 
 
-def _marked(text: Text, place: tuple[int, int], mark: IndexMark) -> bool:
-    """Whether the same mark stands right behind a place."""
-    from hidden_frame.edit.text.write import object_at
-
-    return object_at(text, place) == mark
+def _marked(text: Text, place: TextPlace, mark: IndexMark) -> bool:
+    """Whether the same mark stands behind a place, perhaps behind others."""
+    number, at = place
+    while isinstance(found := object_at(text, (number, at)), IndexMark):
+        if found == mark:
+            return True
+        at += 1
+    return False
 
 
 def change_marks(
