@@ -14,6 +14,7 @@ from pyuca import Collator
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.index import Entry, entries, folios, index_text, marked, sort_key
+from hidden_frame.demo.driven import driven_book
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.looks.styles import delete_paragraph_style
 from hidden_frame.edit.masters.apply import add_master
@@ -24,6 +25,8 @@ from hidden_frame.edit.text.index import change_marks, mark_all
 from hidden_frame.edit.text.listing import set_list
 from hidden_frame.edit.text.write import insert, insert_marker, length, plain
 from hidden_frame.interact.growth import grown
+from hidden_frame.interact.indexing import marked_everywhere, places_of
+from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.invariants import check, problems
 from hidden_frame.model.items import TextFrame
@@ -213,3 +216,12 @@ def test_a_word_with_several_marks_is_marked_once_with_each():
     for mark, count in ((first, 2), (second, 2), (first, 0), (second, 0)):
         text, made = mark_all(text, "Vega", mark)
         assert made == count
+
+
+def test_lists_are_never_marked():
+    """What a list says comes from elsewhere: it is no place where a word stands."""
+    book = grown(driven_book(chapters=2))
+    with pytest.raises(Refusal, match="stands nowhere"):
+        marked_everywhere(book, "Contents", IndexMark("contents"))
+    changed, count = marked_everywhere(book, "The Breakwater", IndexMark("breakwater"))
+    assert count == len(places_of(Composer().compose(grown(changed)), "breakwater", "")) > 1

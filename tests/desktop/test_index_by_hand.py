@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QDialog
 from hidden_frame.demo.book import long_book
 from hidden_frame.desktop.dialogs.index import MarkDialog
 from hidden_frame.interact.growth import grown
-from hidden_frame.interact.indexing import places_of, terms
+from hidden_frame.interact.indexing import marked_everywhere, places_of, terms
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_page, find_story
 from hidden_frame.model.text import IndexMark
@@ -108,3 +108,17 @@ def test_the_index_stands_on_a_page_and_follows(book, monkeypatch):
     book.desk.text.insert("Night after night. " * 130)
     frame = next(i for i in find_page(book.publication, book.page(3)).items if i.id == frame.id)
     assert frame.text[1].content[0].text != "ferryman, 1"
+
+
+def test_the_frame_of_a_list_can_be_made_another_list(book):
+    """A list's words are not its own: they are no reason to refuse the frame."""
+    book.session.show_page(book.page(3))
+    book.session.edit_text(None)
+    mark = IndexMark("ferryman")
+    book.session.edit("mark", lambda p: marked_everywhere(p, "ferryman", mark)[0])
+    book.window.dialogs.put_index()
+    (frame,) = book.session.items
+    book.window.dialogs.put_notes()
+    made = next(i for i in find_page(book.publication, book.page(3)).items if i.id == frame)
+    assert made.notes is not None and made.index is None
+    assert not any("holds words" in notice for notice in book.notices)

@@ -8,6 +8,7 @@ from hidden_frame.compose.composer import Composition
 from hidden_frame.compose.index import entries, folios, marked, marks_in
 from hidden_frame.edit.change import change_texts
 from hidden_frame.edit.text.index import mark_all
+from hidden_frame.interact.lists import frames_with_lists
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import IndexMark, Text, TextPlace
@@ -62,6 +63,7 @@ def marked_everywhere(
     count = 0
     masters = {id(i.text) for m in publication.masters for i in m.items if hasattr(i, "text")}
     lists = {id(s.text) for s in publication.stories if s.lists}
+    lists |= {id(f.text) for f in frames_with_lists(publication.sections)}
 
     def text(old: Text) -> Text:
         nonlocal count

@@ -34,9 +34,9 @@ def place_for_list(composition: Composition, page_id: str, items: Sequence[str])
         frame = own[items[0]]
         assert isinstance(frame, TextFrame)
         story = linked_story(publication, page_id, frame.id)
-        contents = story.contents if story is not None else frame.contents
-        words = story.text if story is not None else frame.text
-        if contents is None and any(c for p in words for c in p.content):
+        holder = story if story is not None else frame
+        contents = holder.contents
+        if not holder.lists and any(c for p in holder.text for c in p.content):
             return "This frame holds words of its own; choose an empty one, or none for a new one."
         return ListPlace(frame.id, contents)
     side = composition.facts[page_id].side
