@@ -1,0 +1,72 @@
+"""Where the words stand that no dictionary has."""
+
+from __future__ import annotations
+
+from bisect import bisect_left, bisect_right
+from collections import OrderedDict
+from collections.abc import Callable, Iterator
+from operator import attrgetter
+from typing import NamedTuple
+
+from hidden_frame.spelling.words import AskedWord, Stretch, asked_words
+from hidden_frame.typeset.caret import stops
+from hidden_frame.typeset.paragraph import ParagraphSpec
+from hidden_frame.typeset.text import PlacedLine
+
+
+class SpelledPlace(NamedTuple):
+    """A word, or the part of it that stands on a line: from `left` to `right` on a baseline, in
+    type of a size (points, from the text's corner)."""
+
+    word: AskedWord
+    left: float
+    right: float
+    baseline: float
+    size: float
+
+
+def spelled_places(
+    line: PlacedLine, spec: ParagraphSpec, doubtful: Callable[[AskedWord], bool]
+) -> Iterator[SpelledPlace]:
+    """The doubtful words of a line of a paragraph.  Where they stand is found out for those alone:
+    most lines have none, and this is asked for with every key."""
+    known = _words(spec)
+    first = bisect_right(known, line.start, key=_end)
+    last = bisect_left(known, line.end, key=_start)
+    words = [word for word in known[first:last] if doubtful(word)]
+    if not words:
+        return
+    at, size = dict(stops(line)), spec.base.size
+    for word in words:
+        a, b = at[max(word.start, line.start)], at[min(word.end, line.end)]
+        yield SpelledPlace(word, min(a, b), max(a, b), line.baseline, size)
+
+
+_start, _end = attrgetter("start"), attrgetter("end")
+
+
+# By identity, of the paragraphs painted last.  Not among what the program remembers of the whole
+# publication: each key makes another one, and would push out what other pages need.
+_known: OrderedDict[int, tuple[ParagraphSpec, list[AskedWord]]] = OrderedDict()
+_MOST = 400
+
+
+def _words(spec: ParagraphSpec) -> list[AskedWord]:
+    found = _known.get(id(spec))
+    if found is None:
+        found = _known[id(spec)] = spec, asked_words(_stretches(spec))
+        if len(_known) > _MOST:
+            _known.popitem(last=False)
+    else:
+        _known.move_to_end(id(spec))
+    return found[1]
+
+
+def _stretches(spec: ParagraphSpec) -> Iterator[Stretch]:
+    if spec.dress.drop is not None:
+        yield Stretch(spec.dress.drop.span.text, spec.dress.drop.span.spelled)
+    for span in spec.spans:
+        if span.goes_on:  # nobody's characters
+            continue
+        mark = span.anchored is not None and span.anchored.what is None
+        yield Stretch("\ufffc" if span.marker else span.text, span.spelled, mark)
