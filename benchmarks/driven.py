@@ -19,8 +19,7 @@ from hidden_frame.edit.masters.rules import add_rule
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.pages.sections import start_section
 from hidden_frame.edit.stories import pour, set_story_text, start_story
-from hidden_frame.edit.text.index import set_index
-from hidden_frame.edit.text.listing import list_style, set_contents
+from hidden_frame.edit.text.listing import list_style, set_list
 from hidden_frame.interact.growth import grown
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_story
@@ -102,11 +101,11 @@ def driven_book() -> tuple[Publication, str]:
         )
         publication, _ = start_story(publication, page, item)
         if made == "contents":
-            publication = set_contents(
+            publication = set_list(
                 publication, page, item, Contents(levels=(ListLevel("title", lines),))
             )
         else:
-            publication = set_index(publication, page, item, Index(shown="body", letters="body"))
+            publication = set_list(publication, page, item, Index(shown="body", letters="body"))
     return grown(publication), story
 
 

@@ -21,6 +21,7 @@ from hidden_frame.model.errors import Refusal
 from hidden_frame.model.invariants import problems
 from hidden_frame.model.lookup import find_story
 from hidden_frame.model.publication import Setup
+from hidden_frame.model.text import IndexMark, Look, Note, Run
 from hidden_frame.model.trims import TRIMS
 from hidden_frame.storage.manuscripts.manuscript import Para, Stretch, report_in_words
 from hidden_frame.storage.manuscripts.plain import decoded
@@ -35,7 +36,7 @@ LETTERS = st.text(
 )  # fmt: skip
 STRETCHES = st.builds(
     Stretch, LETTERS.map(lambda t: t.strip() or "x"), st.booleans(), st.booleans(),
-    st.sampled_from([None, "de", "fr_FR"]),
+    st.sampled_from([None, "de", "fr_FR"]), beside=st.none(),
 )  # fmt: skip
 PARAS = st.lists(
     st.builds(Para, st.sampled_from(["Normal", "Heading 1", "Heading 3", "Quote", "My style"]),
@@ -167,6 +168,66 @@ def test_notes_are_numbered_and_stand_at_the_end():
     assert [(p.style, p.text) for p in back.paragraphs] == [
         ("Normal", "Sky¹"), ("Normal", "Star²"), ("Note", "1\tThree."), ("Note", "2\tTwo."),
     ]  # fmt: skip
+
+
+def live(back):
+    """What a publication makes of a manuscript with live notes: its text."""
+    return brought(new_publication("P", Setup(trim=TRIMS["A5"]), 2), back.with_live_notes())[1]
+
+
+def test_notes_come_as_live_notes_with_their_words_or_stand_at_the_end_as_before():
+    """CommonMark has no notes; those of its usual extension, one of them referred to twice."""
+    source = "Sky[^a] and *star*[^b], again[^a].\n\n[^a]: *Old* light.\n[^b]: Two.\n"
+    back = of_bytes(source.encode(), "a", "a.md", "md")
+    (paragraph,) = live(back)
+    notes = [c for c in paragraph.content if isinstance(c, Note)]
+    assert [n.content for n in notes] == [
+        (Run("Old", look=Look(italic=True)), Run(" light.")), (Run("Two."),),
+    ]  # fmt: skip
+    words = "".join(c.text if isinstance(c, Run) else "*" for c in paragraph.content)
+    assert words == "Sky* and star*, again¹."
+    plain = back.with_notes_at_end()
+    assert [p.text for p in plain.paragraphs][1:] == ["1\tOld light.", "2\tTwo."]
+    assert not any(s.beside for p in plain.paragraphs for s in p.stretches)
+
+
+def test_entries_of_an_index_come_as_marks():
+    """ISO/IEC 29500-1, 17.16.5.71 (XE): term and sub-term, and text instead of a page; as a
+    simple field and as one in parts."""
+    parts = "".join(
+        f"<w:r>{piece}</w:r>"
+        for piece in ('<w:fldChar w:fldCharType="begin"/>', "<w:instrText> XE </w:instrText>",
+                      '<w:instrText>"Stars:double"</w:instrText>',
+                      '<w:fldChar w:fldCharType="end"/>')
+    )  # fmt: skip
+    simple = (
+        '<w:fldSimple w:instr=\' XE "Suns" \\t "See Stars" \'/>'
+        '<w:fldSimple w:instr=\' XE "Moons" \\t "See also Planets" \'/>'
+        "<w:fldSimple w:instr=' PAGE '><w:r><w:t>7</w:t></w:r></w:fldSimple>"
+    )
+    body = f"<w:p><w:r><w:t>Mizar</w:t></w:r>{parts}<w:r><w:t> is two.</w:t></w:r>{simple}</w:p>"
+    back = of_bytes(docx_of(body), "a", "a.docx", "docx")
+    assert back.came["index entries"] == 3 and back.paragraphs[0].text == "Mizar is two.7"
+    assert "3 index entries and 1 paragraph came" in report_in_words(back)
+    assert live(back)[0].content == (
+        Run("Mizar"), IndexMark("Stars", "double"), Run(" is two."),
+        IndexMark("Suns", see="Stars"), IndexMark("Moons", see_also="Planets"), Run("7"),
+    )  # fmt: skip
+
+
+def test_entries_of_an_index_come_from_odt():
+    """ODF 1.2, 7.1.20: alphabetical-index-mark with a first key and a string value."""
+
+    def build(document):
+        p = text.P(text="Mizar")
+        p.addElement(text.AlphabeticalIndexMark(stringvalue="double", key1="Stars"))
+        p.addText(" is two.")
+        document.text.addElement(p)
+
+    back = of_bytes(odt_of(build), "a", "a.odt", "odt")
+    assert live(back)[0].content == (
+        Run("Mizar"), IndexMark("Stars", "double"), Run(" is two."),
+    )  # fmt: skip
 
 
 def odt_of(build):

@@ -13,21 +13,24 @@ import io
 import re
 import zipfile
 import zlib
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping, MutableMapping
 from pathlib import Path
-from typing import NamedTuple
+from typing import BinaryIO, NamedTuple
 
 import msgspec
 
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.invariants import check
 from hidden_frame.model.publication import Publication
-from hidden_frame.storage.files import write_atomically
+from hidden_frame.storage.door import door, is_drawing
+from hidden_frame.storage.files import replace_file
+from hidden_frame.storage.pieces import pieces
 
 MIMETYPE = "application/vnd.hidden-frame+zip"
 EXTENSION = ".hframe"
 FORMAT = 1
-MAX_UNPACKED = 2 * 1024**3  # bytes, of all members together
+MAX_UNPACKED = 2 * 1024**3  # bytes that any file may unpack to
+MOST_TIMES = 20  # as large as it is that a larger one may: pictures hardly shrink
 MAX_MEMBERS = 20_000
 _EPOCH = (1980, 1, 1, 0, 0, 0)  # equal publications make equal files
 _PICTURE = re.compile(r"^pictures/([0-9a-f]{64})\.(png|jpg|svg|tif)$")
@@ -44,7 +47,7 @@ class Opened(NamedTuple):
     """A publication from a file, the bytes of its pictures by hash, and warnings."""
 
     publication: Publication
-    blobs: dict[str, bytes]
+    blobs: MutableMapping[str, bytes]
     warnings: list[str]
     preview: bytes | None = None
 
@@ -60,18 +63,40 @@ def to_bytes(
 ) -> bytes:
     """The whole file in memory; pictures the publication does not know are left out."""
     buffer = io.BytesIO()
-    with zipfile.ZipFile(buffer, "w") as archive:
+    write_to(buffer, publication, blobs, preview)
+    return buffer.getvalue()
+
+
+def write_to(
+    file: BinaryIO,
+    publication: Publication,
+    blobs: Mapping[str, bytes],
+    preview: bytes | None = None,
+) -> None:
+    """The same into a file, a picture at a time."""
+    with zipfile.ZipFile(file, "w") as archive:
         _member(archive, "mimetype", MIMETYPE.encode(), zipfile.ZIP_STORED)
         envelope = _encoded(publication)
         _member(archive, "publication.json", envelope, zipfile.ZIP_DEFLATED)
         for picture in publication.pictures:
-            if picture.hash in blobs:
+            data = blobs.get(picture.hash)
+            if data is None and picture.hash in blobs:
+                raise Refusal(
+                    f"The picture “{picture.name}” is gone from this disk; place it again."
+                )
+            if data is not None:
                 how = zipfile.ZIP_DEFLATED if picture.kind in ("svg", "tif") else zipfile.ZIP_STORED
                 name = f"pictures/{picture.hash}.{picture.kind}"
-                _member(archive, name, blobs[picture.hash], how)
+                _member(archive, name, data, how)
         if preview is not None:
             _member(archive, "preview.png", preview, zipfile.ZIP_STORED)
-    return buffer.getvalue()
+
+
+def envelope(publication: Publication) -> Iterator[bytes]:
+    """The bytes of a `publication.json`, in pieces none of which takes long to make."""
+    yield b'{"format":%d,"publication":' % FORMAT
+    yield from pieces(publication)
+    yield b"}"
 
 
 def _encoded(publication: Publication) -> bytes:
@@ -100,47 +125,81 @@ def save(
 
     What could not be opened again is not written: it goes through the check of opening first.
     """
-    data = to_bytes(publication, blobs, preview)
-    with zipfile.ZipFile(io.BytesIO(data)) as archive:
-        _decode(archive.read("publication.json"), path.name)
-    write_atomically(path, data)
+
+    def write(file: BinaryIO) -> None:
+        write_to(file, publication, blobs, preview)
+
+    def prove(written: Path) -> None:
+        with zipfile.ZipFile(written) as archive:
+            _prove(archive, publication, path.name)
+
+    replace_file(path, write, prove)
 
 
-def load(path: Path) -> Opened:
-    """Opens a file, or raises `Refusal` that says what is wrong with it and where."""
+def _prove(archive: zipfile.ZipFile, publication: Publication, name: str) -> None:
+    """Raises `Refusal` for a file that does not give back this very publication."""
     try:
-        data = path.read_bytes()
+        if decoded(archive.read("publication.json"), name) != publication:
+            raise Refusal(f"“{name}” would not be read as it is here; it was not saved.")
+        for picture in publication.pictures:
+            member = f"pictures/{picture.hash}.{picture.kind}"
+            if member in archive.NameToInfo and _hash(archive, member) != picture.hash:
+                raise Refusal(f"The picture “{picture.name}” is not whole; place it again.")
+    except (zipfile.BadZipFile, zlib.error, EOFError) as error:
+        raise Refusal(
+            f"The disk does not give back what was written for “{name}”; the old file is "
+            "untouched. Save to another disk."
+        ) from error
+
+
+def _hash(archive: zipfile.ZipFile, member: str) -> str:
+    with archive.open(member) as file:
+        return hashlib.file_digest(file, "sha256").hexdigest()  # type: ignore[arg-type]
+
+
+def load(path: Path, into: MutableMapping[str, bytes] | None = None) -> Opened:
+    """Opens a file, or raises `Refusal` that says what is wrong with it and where.  Its pictures
+    go `into` a mapping, a dict by default."""
+    try:
+        with path.open("rb") as file, door(path.name):
+            return _from_file(file, path.name, {} if into is None else into)
     except OSError as error:
         raise Refusal(f"“{path.name}” can't be read ({error.strerror}).") from error
-    return from_bytes(data, path.name)
 
 
 def from_bytes(data: bytes, name: str) -> Opened:
-    """The publication in the bytes of a file; `name` is for messages."""
-    if not data.startswith(b"PK"):
-        what = "empty" if not data else "not a Hidden Frame publication (not a ZIP archive)"
+    """The publication in the bytes of a file; `name` is for messages.  Raises `Refusal`, and
+    nothing else, for bytes that are no publication."""
+    with door(name):
+        return _from_file(io.BytesIO(data), name, {})
+
+
+def _from_file(file: BinaryIO, name: str, into: MutableMapping[str, bytes]) -> Opened:
+    head = file.read(2)
+    if head != b"PK":
+        what = "empty" if not head else "not a Hidden Frame publication (not a ZIP archive)"
         raise Refusal(f"“{name}” is {what}; choose another file.")
     try:
-        with zipfile.ZipFile(io.BytesIO(data)) as archive:
-            return _read(archive, name)
+        with zipfile.ZipFile(file) as archive:
+            return _read(archive, name, into)
     except (zipfile.BadZipFile, zlib.error, EOFError, NotImplementedError, RuntimeError) as error:
         raise Refusal(
             f"“{name}” is damaged or cut short ({error}); use a copy of it if there is one."
         ) from error
 
 
-def _read(archive: zipfile.ZipFile, name: str) -> Opened:
+def _read(archive: zipfile.ZipFile, name: str, blobs: MutableMapping[str, bytes]) -> Opened:
     members = _members(archive, name)
     if "mimetype" not in members or archive.read("mimetype").strip() != MIMETYPE.encode():
         raise Refusal(f"“{name}” is a ZIP archive but not a Hidden Frame publication.")
     if "publication.json" not in members:
         raise Refusal(f"“{name}” holds no publication.json; use a copy of it if there is one.")
-    publication = _decode(archive.read("publication.json"), name)
-    blobs: dict[str, bytes] = {}
+    publication = decoded(archive.read("publication.json"), name)
     warnings: list[str] = []
+    known = {picture.hash for picture in publication.pictures}
     for member in members:
         found = _PICTURE.match(member)
-        if found:
+        if found and found[1] in known:
             blob = archive.read(member)
             if hashlib.sha256(blob).hexdigest() == found[1]:
                 blobs[found[1]] = blob
@@ -151,8 +210,25 @@ def _read(archive: zipfile.ZipFile, name: str) -> Opened:
                 f"The picture “{shown}” is missing from the file; its frames show a placeholder "
                 "until it is placed again."
             )
+    warnings += _unsafe(publication, blobs)
     preview = archive.read("preview.png") if "preview.png" in members else None
     return Opened(publication, blobs, warnings, preview)
+
+
+def _unsafe(publication: Publication, blobs: Mapping[str, bytes]) -> Iterator[str]:
+    """What is wrong with drawings that are never shown because of it; they are kept as they are."""
+    for picture in publication.pictures:
+        data = blobs.get(picture.hash)
+        if data is None or not (picture.kind == "svg" or is_drawing(data)):
+            continue
+        from hidden_frame.storage.drawings import guarded  # loads lxml
+
+        name = picture.name or "drawing.svg"
+        try:
+            with door(name, "place another one"):
+                guarded(data, name)
+        except Refusal as refusal:
+            yield f"A drawing is not shown. {refusal}"
 
 
 def _members(archive: zipfile.ZipFile, name: str) -> set[str]:
@@ -165,11 +241,11 @@ def _members(archive: zipfile.ZipFile, name: str) -> set[str]:
             raise Refusal(
                 f"“{name}” holds a member that would escape it (“{info.filename}”); it is refused."
             )
-    total = sum(info.file_size for info in infos)
-    if total > MAX_UNPACKED:
+    total, packed = sum(info.file_size for info in infos), archive.start_dir
+    if total > MAX_UNPACKED and total > MOST_TIMES * packed:
         raise Refusal(
-            f"“{name}” would unpack to {total / 1024**3:.1f} GB; the limit is "
-            f"{MAX_UNPACKED / 1024**3:.0f} GB."
+            f"“{name}” would unpack to {total / 1024**3:.1f} GB from {packed / 1024**2:,.1f} MB, "
+            "which no publication does; it is refused."
         )
     return {info.filename for info in infos}
 
@@ -178,7 +254,9 @@ class _Version(msgspec.Struct):
     format: int
 
 
-def _decode(data: bytes, name: str) -> Publication:
+def decoded(data: bytes, name: str) -> Publication:
+    """The publication in the bytes of a `publication.json`; `name` is for messages.  Raises
+    `Refusal` for what is none, or breaks an invariant."""
     try:
         version = msgspec.json.decode(data, type=_Version).format
         if version > FORMAT:

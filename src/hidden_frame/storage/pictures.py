@@ -15,6 +15,7 @@ from pathlib import Path
 
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Picture, PictureKind
+from hidden_frame.storage.door import door, is_drawing
 
 MAX_PIXELS = 200_000_000
 MAX_BYTES = 256 * 1024 * 1024
@@ -38,10 +39,14 @@ def read_picture(path: Path) -> tuple[Picture, bytes]:
 
 def picture_from_bytes(data: bytes, name: str) -> tuple[Picture, bytes]:
     """The same for bytes from elsewhere, for example the clipboard."""
+    with door(name, "place another one"):
+        return _from_bytes(data, name)
+
+
+def _from_bytes(data: bytes, name: str) -> tuple[Picture, bytes]:
     from hidden_frame.storage.drawings import drawn, guarded  # loads lxml
 
-    head = data[:400].lstrip()
-    if head.startswith((b"<", b"\xef\xbb\xbf<", b"\xff\xfe<", b"\xfe\xff\0<")):
+    if is_drawing(data):
         width, height = guarded(data, name).size
         drawn(hashlib.sha256(data).hexdigest(), data, name)  # what can't be drawn is told now
         return _described(data, "svg", width, height, name), data

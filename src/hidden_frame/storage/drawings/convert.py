@@ -16,7 +16,7 @@ from hidden_frame.storage.drawings.guard import guarded
 _CHILD = Path(__file__).with_name("child.py")
 _SECONDS = 20
 _KEPT = 48 * 1024 * 1024  # bytes of PDFs remembered in this process
-VERSION = 1  # to be raised whenever a drawing would be made otherwise than before
+VERSION = 2  # to be raised whenever a drawing would be made otherwise than before
 
 
 class Drawn(NamedTuple):

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import posixpath
+import re
 from typing import Any
 
-from hidden_frame.storage.manuscripts.manuscript import LINE_BREAK, Gathering, Manuscript
+from hidden_frame.storage.manuscripts.manuscript import LINE_BREAK, Gathering, Manuscript, Termed
 from hidden_frame.storage.manuscripts.package import Package, damaged
 
 _W = "{http://schemas.openxmlformats.org/wordprocessingml/2006/main}"
@@ -17,6 +18,8 @@ _MC = "{http://schemas.openxmlformats.org/markup-compatibility/2006}"
 # What holds runs and is looked through; insertions and moves count as accepted.
 _THROUGH = {_W + n for n in ("hyperlink", "ins", "moveTo", "smartTag", "sdt", "sdtContent",
                              "fldSimple", "customXml", "bdo", "dir")}  # fmt: skip
+_ENTRY = re.compile(r'\s*XE\s+["“]((?:\\"|[^"”])*)["”]', re.IGNORECASE)
+_INSTEAD = re.compile(r'\\t\s+["“]([^"”]*)["”]')
 _GONE = {_W + n for n in ("del", "moveFrom")}
 
 
@@ -38,6 +41,7 @@ class _Reader:
         self.footnotes = self._notes("footnotes", "footnote")
         self.endnotes = self._notes("endnotes", "endnote")
         self.counts: dict[tuple[str, int], int] = {}
+        self.instruction = ""  # of the field that is being read
 
     def read(self) -> Manuscript:
         root = self.package.xml(self.main)
@@ -96,7 +100,7 @@ class _Reader:
                 if n:
                     self.into.put("\t")
                 for stretch in cell:
-                    self.into.put(*stretch)
+                    self.into.add(stretch)
             self.into.end("Table")
 
     def _paragraph(self, paragraph: Any) -> None:
@@ -146,6 +150,8 @@ class _Reader:
 
     def _runs(self, parent: Any) -> None:
         for child in parent:
+            if child.tag == _W + "fldSimple":
+                self._entry(child.get(_W + "instr", ""))
             if child.tag == _W + "r":
                 self._run(child)
             elif child.tag in _THROUGH:
@@ -170,10 +176,33 @@ class _Reader:
                 self.into.put("\u00ad", *look)
             elif tag == _W + "sym":
                 self._symbol(piece, look)
+            elif tag == _W + "fldChar":
+                self._field(piece.get(_W + "fldCharType", ""))
+            elif tag == _W + "instrText":
+                self.instruction += piece.text or ""
             elif tag in (_W + "footnoteReference", _W + "endnoteReference"):
                 self._reference(piece)
             elif tag in (_W + "drawing", _W + "pict", _W + "object", _MC + "AlternateContent"):
                 self._picture(piece)
+
+    def _field(self, kind: str) -> None:
+        """A field begins or ends; one that is an entry of an index is taken."""
+        if kind == "end":
+            self._entry(self.instruction)
+        if kind in ("begin", "end"):
+            self.instruction = ""
+
+    def _entry(self, instruction: str) -> None:
+        """An XE field (17.16.5.71): “term:sub-term”, and what is shown instead of a page."""
+        found = _ENTRY.match(instruction)
+        if found is None:
+            return
+        term, _, sub = found[1].replace('\\"', '"').partition(":")
+        told = _INSTEAD.search(instruction)
+        instead = told[1].strip() if told else ""
+        also = instead.lower().startswith("see also ")
+        see = re.sub(r"^see (also )?", "", instead, flags=re.IGNORECASE)
+        self.into.term(Termed(term, sub, "" if also else see, see if also else ""))
 
     def _symbol(self, piece: Any, look: tuple[bool, bool, str | None]) -> None:
         code = piece.get(_W + "char", "")
@@ -196,7 +225,7 @@ class _Reader:
             self._runs(paragraph)
         stretches = self.into.take()
         self.into.put_back(before)
-        self.into.put(self.into.note(stretches))
+        self.into.note(stretches)
 
     def _picture(self, piece: Any) -> None:
         found = [b.get(_R + "embed") for b in piece.iter(_A + "blip")]

@@ -12,13 +12,32 @@ _CONTROL = re.compile(r"[\x00-\x08\x0b-\x1f\x7f\ufffe\uffff\ud800-\udfff]")
 SUPERIORS = str.maketrans("0123456789", "⁰¹²³⁴⁵⁶⁷⁸⁹")
 
 
+class Noted(NamedTuple):
+    """A note: what it says."""
+
+    words: tuple[Stretch, ...]
+
+
+class Termed(NamedTuple):
+    """An entry of an index: a term and its sub-term, or another term to look up."""
+
+    term: str
+    sub: str = ""
+    see: str = ""
+    see_also: str = ""
+
+
 class Stretch(NamedTuple):
-    """Characters in one look; a tab is U+0009, a line break U+2028."""
+    """Characters in one look; a tab is U+0009, a line break U+2028.
+
+    One that stands for something `beside` the text shows a note's number, or nothing.
+    """
 
     text: str
     bold: bool = False
     italic: bool = False
     language: str | None = None
+    beside: Noted | Termed | None = None
 
 
 class Para(NamedTuple):
@@ -42,7 +61,8 @@ class Inlay(NamedTuple):
 
 class Manuscript(NamedTuple):
     """All that was read; `left` counts by name what was left out, `came` what came; `encoding` is
-    that of a plain text, as Python names it."""
+    that of a plain text, as Python names it.  The last paragraphs, so many as `at_end` says, are
+    notes, which stand beside the text too."""
 
     name: str
     paragraphs: tuple[Para, ...]
@@ -50,6 +70,16 @@ class Manuscript(NamedTuple):
     came: dict[str, int]
     left: dict[str, int]
     encoding: str = ""
+    at_end: int = 0
+
+    def with_live_notes(self) -> Manuscript:
+        """The notes stand beside the text alone, to be numbered and listed by the program."""
+        kept = self.paragraphs[: len(self.paragraphs) - self.at_end]
+        return self._replace(paragraphs=kept, at_end=0)
+
+    def with_notes_at_end(self) -> Manuscript:
+        """The notes are paragraphs at the end, and their numbers mere figures."""
+        return self._replace(paragraphs=tuple(_written_out(p) for p in self.paragraphs))
 
     @property
     def styles(self) -> list[str]:
@@ -67,6 +97,7 @@ class Gathering:
         self.came: Counter[str] = Counter()
         self.left: Counter[str] = Counter()
         self._open: list[Stretch] = []
+        self._said: set[int] = set()
 
     def put(self, text: str, bold: bool = False, italic: bool = False,
             language: str | None = None) -> None:  # fmt: skip
@@ -75,10 +106,17 @@ class Gathering:
         if not clean:
             return
         last = self._open[-1] if self._open else None
-        if last is not None and last[1:] == (bold, italic, language):
+        if last is not None and last[1:] == (bold, italic, language, None):
             self._open[-1] = last._replace(text=last.text + clean)
         else:
             self._open.append(Stretch(clean, bold, italic, language))
+
+    def add(self, stretch: Stretch) -> None:
+        """A stretch that was taken out, at the end of the open paragraph."""
+        if stretch.beside is not None:
+            self._open.append(stretch)
+        else:
+            self.put(*stretch[:4])
 
     def end(self, style: str) -> None:
         """The open paragraph is done."""
@@ -94,11 +132,25 @@ class Gathering:
     def put_back(self, stretches: tuple[Stretch, ...]) -> None:
         self._open = list(stretches)
 
-    def note(self, stretches: tuple[Stretch, ...]) -> str:
-        """A note, to stand at the end; the number that refers to it."""
+    def note(self, stretches: tuple[Stretch, ...]) -> None:
+        """A note, here and at the end."""
         self.notes.append(stretches)
         self.came["notes"] += 1
-        return str(len(self.notes)).translate(SUPERIORS)
+        self.again(len(self.notes))
+
+    def again(self, number: int) -> None:
+        """The number of a note; what it says goes with its first one."""
+        said = number == len(self.notes) and number not in self._said
+        self._said.add(number)
+        beside = Noted(_stripped(self.notes[number - 1])) if said else None
+        self._open.append(Stretch(str(number).translate(SUPERIORS), beside=beside))
+
+    def term(self, termed: Termed) -> None:
+        """An entry of the index."""
+        clean = Termed(*(" ".join(_CONTROL.sub("", word).split())[:200] for word in termed))
+        if clean.term:
+            self._open.append(Stretch("", beside=clean))
+            self.came["index entries"] += 1
 
     def picture(self, name: str, data: bytes) -> None:
         self.pictures.append(Inlay(name, data, len(self.paragraphs)))
@@ -110,15 +162,28 @@ class Gathering:
             head = Stretch(f"{number}\t")
             self.paragraphs.append(Para("Note", (head, *_stripped(stretches))))
         paragraphs = tuple(Para(p.style, _stripped(p.stretches)) for p in self.paragraphs)
-        return Manuscript(name, paragraphs, tuple(self.pictures), dict(self.came), dict(self.left))
+        return Manuscript(
+            name, paragraphs, tuple(self.pictures), dict(self.came), dict(self.left),
+            at_end=len(self.notes),
+        )  # fmt: skip
+
+
+def _written_out(paragraph: Para) -> Para:
+    """A paragraph without live notes."""
+    if not any(isinstance(s.beside, Noted) for s in paragraph.stretches):
+        return paragraph
+    plain = (
+        s._replace(beside=None) if isinstance(s.beside, Noted) else s for s in paragraph.stretches
+    )
+    return paragraph._replace(stretches=tuple(plain))
 
 
 def _stripped(stretches: tuple[Stretch, ...]) -> tuple[Stretch, ...]:
     """Without spaces at either end, and without empty stretches."""
-    found = list(stretches)
-    while found and not found[0].text.lstrip(" "):
+    found = [s for s in stretches if s.text or s.beside is not None]
+    while found and found[0].beside is None and not found[0].text.lstrip(" "):
         found.pop(0)
-    while found and not found[-1].text.rstrip(" "):
+    while found and found[-1].beside is None and not found[-1].text.rstrip(" "):
         found.pop()
     if found:
         found[0] = found[0]._replace(text=found[0].text.lstrip(" "))
@@ -138,7 +203,9 @@ def report_in_words(manuscript: Manuscript) -> str:
 
 
 def _one(word: str, count: int) -> str:
-    return word.removesuffix("s") if count == 1 else word
+    if count != 1:
+        return word
+    return f"{word[:-3]}y" if word.endswith("ies") else word.removesuffix("s")
 
 
 def _listed(parts: list[str]) -> str:

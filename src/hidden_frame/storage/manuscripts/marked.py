@@ -38,7 +38,7 @@ class _Tokens:
         self.fresh = False  # whether a list's entry has just begun
         self.cells = 0
         self.notes: dict[int, tuple[Any, ...]] = {}
-        self.numbers: dict[int, str] = {}
+        self.numbers: dict[int, int] = {}
 
     def read(self, name: str) -> Manuscript:
         self._gather_notes()
@@ -150,8 +150,10 @@ class _Tokens:
                 self._inline(part)
             stretches = self.into.take()
             self.into.put_back(before)
-            self.numbers[note] = self.into.note(stretches)
-        self.into.put(self.numbers[note])
+            self.into.note(stretches)
+            self.numbers[note] = len(self.into.notes)
+        else:
+            self.into.again(self.numbers[note])
 
 
 def read_html(data: bytes | str, name: str) -> Manuscript:

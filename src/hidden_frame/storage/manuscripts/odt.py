@@ -6,7 +6,7 @@ import posixpath
 from typing import Any, NamedTuple
 
 from hidden_frame.model.errors import Refusal
-from hidden_frame.storage.manuscripts.manuscript import LINE_BREAK, Gathering, Manuscript
+from hidden_frame.storage.manuscripts.manuscript import LINE_BREAK, Gathering, Manuscript, Termed
 from hidden_frame.storage.manuscripts.package import Package, damaged
 
 _NS = "urn:oasis:names:tc:opendocument:xmlns:"
@@ -26,6 +26,10 @@ class _Style(NamedTuple):
     italic: bool | None
     automatic: bool
     language: str | None
+
+
+# Entries of an index: at a place, or where a stretch of text begins.
+_ENTRIES = {_T + "alphabetical-index-mark", _T + "alphabetical-index-mark-start"}
 
 
 def read_odt(data: bytes, name: str) -> Manuscript:
@@ -173,6 +177,8 @@ class _Reader:
                 self.into.put(LINE_BREAK, *look)
             elif tag == _T + "note":
                 self._note(child)
+            elif tag in _ENTRIES:
+                self.into.term(_term(child))
             elif tag == _O + "annotation":
                 self.into.left["comments"] += 1
             elif tag == _D + "frame":
@@ -192,7 +198,7 @@ class _Reader:
             self._inline(part, (False, False, None))
         stretches = self.into.take()
         self.into.put_back(before)
-        self.into.put(self.into.note(stretches))
+        self.into.note(stretches)
 
     def _picture(self, frame: Any) -> None:
         for image in frame.iter(_D + "image"):
@@ -214,3 +220,9 @@ def _spaces(text: str | None) -> str:
     parts = text.replace("\t", " ").replace("\n", " ").replace("\r", " ").split(" ")
     words = [p for n, p in enumerate(parts) if p or n in (0, len(parts) - 1)]
     return " ".join(words)
+
+
+def _term(mark: Any) -> Termed:
+    """An entry of an alphabetical index (ODF 1.2, 7.1.20): its first key is the term's group."""
+    word, key = mark.get(_T + "string-value", ""), mark.get(_T + "key1", "")
+    return Termed(key, word) if key else Termed(word)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from hidden_frame.model.errors import Refusal
+from hidden_frame.storage.door import door
 from hidden_frame.storage.manuscripts import KINDS
 from hidden_frame.storage.manuscripts.docx import read_docx
 from hidden_frame.storage.manuscripts.manuscript import MAX_BYTES, Manuscript
@@ -40,6 +41,11 @@ def read(path: Path, encoding: str = "") -> Manuscript:
 
 def of_bytes(data: bytes, stem: str, name: str, kind: str, encoding: str = "") -> Manuscript:
     """The same of a file's bytes."""
+    with door(name):
+        return _of_bytes(data, stem, name, kind, encoding)
+
+
+def _of_bytes(data: bytes, stem: str, name: str, kind: str, encoding: str) -> Manuscript:
     if kind == "docx":
         return read_docx(data, name)._replace(name=stem)
     if kind == "odt":

@@ -1,0 +1,235 @@
+"""Faults made on purpose, seeded and many: `./bench faults`, under twenty minutes on two cores.
+
+What is counted is what must not happen; every target is 0.  A share of all cases is run by
+`FAULTS=0.1 ./bench faults`.
+"""
+
+from __future__ import annotations
+
+import os
+import random
+import resource
+import signal
+import subprocess
+import sys
+import tempfile
+import time
+from collections.abc import Callable, Iterator
+from pathlib import Path
+
+from benchmarks.hostile.doors import (
+    changed_values,
+    is_short,
+    opened,
+    parcel_of,
+    pasted,
+    placed,
+    with_drawing,
+)
+from benchmarks.hostile.drawings import attacks, bombs
+from benchmarks.hostile.killed import KEEPING, SAVING
+from benchmarks.hostile.mutated import VALUES, bytes_changed, mutations
+from benchmarks.hostile.outside import Outside
+from benchmarks.measures import Row
+from hidden_frame.demo.almanac import almanac
+from hidden_frame.edit.about import set_title
+from hidden_frame.edit.new import new_publication
+from hidden_frame.edit.text.write import insert
+from hidden_frame.interact.shown import change_shown
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.lookup import all_pages
+from hidden_frame.model.publication import Publication, Setup
+from hidden_frame.model.trims import TRIMS
+from hidden_frame.model.valid import check_change
+from hidden_frame.storage import files
+from hidden_frame.storage.format import from_bytes, load, save, to_bytes
+from hidden_frame.storage.recovery import discard, left_behind, recovered
+
+_SLOW = 10.0  # seconds after which something hangs
+
+
+def faults() -> Iterator[Row]:
+    """Every kind of fault in turn, each with its count of what went wrong."""
+    share = float(os.environ.get("FAULTS", "1"))
+
+    def many(count: int) -> int:
+        return max(1, round(count * share))
+
+    yield from _kills(many(200), many(100))
+    yield from _files(many(5_000))
+    yield from _drawings()
+    yield from _edits(many(30_000))
+    yield from _disk()
+    memory = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
+    yield Row("memory of all this at most", memory, "MB", 1024)
+
+
+def _kills(saves: int, keeps: int) -> Iterator[Row]:
+    """Programs killed at random moments: of saving with pictures, of keeping a journal."""
+    draw = random.Random(16)
+    lost = 0
+    with tempfile.TemporaryDirectory() as folder:
+        path = Path(folder) / "a.hframe"
+        for _ in range(saves):
+            last = _killed(SAVING, path, draw)
+            try:
+                found = load(path)
+                number = int(found.publication.title.removeprefix("Save "))
+                whole = len(found.blobs) == len(found.publication.pictures)
+                lost += not (whole and last <= number <= last + 1)
+            except Refusal:
+                lost += 1
+    yield Row(f"lost in {saves} kills while saving", lost, "files", 0)
+    lost = 0
+    with tempfile.TemporaryDirectory() as folder:
+        for _ in range(keeps):
+            last = _killed(KEEPING, Path(folder), draw)
+            left = left_behind(Path(folder))
+            try:
+                kept = int(recovered(left[0]).publication.title.removeprefix("Step "))
+                lost += len(left) != 1 or kept < last
+            except (Refusal, IndexError):
+                lost += 1
+            for one in left:
+                discard(one)
+    yield Row(f"lost in {keeps} kills while keeping work", lost, "journals", 0)
+
+
+def _killed(code: str, path: Path, draw: random.Random) -> int:
+    """Runs a program until some moment; the last step that it told to be done."""
+    command = [sys.executable, "-c", code, str(path)]
+    child = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
+    assert child.stdout is not None
+    first = int(child.stdout.readline())
+    time.sleep(draw.uniform(0, 0.25))
+    os.kill(child.pid, signal.SIGKILL)
+    said = [int(line) for line in child.stdout.read().split()]
+    child.wait()
+    return said[-1] if said else first
+
+
+class _Count:
+    """What went wrong with many calls of a door."""
+
+    def __init__(self) -> None:
+        self.tracebacks = self.hangs = self.long = 0
+
+    def call(self, door: Callable[..., object], *arguments: object) -> None:
+        begun = time.monotonic()
+        try:
+            door(*arguments)
+        except Refusal as refusal:
+            self.long += not is_short(refusal)
+        except Exception as error:
+            self.tracebacks += 1
+            print(f"{door.__name__}: {type(error).__name__}: {error}"[:200], file=sys.stderr)
+        self.hangs += time.monotonic() - begun > _SLOW
+
+
+def _files(count: int) -> Iterator[Row]:
+    file, counted = to_bytes(*almanac(), b"preview"), _Count()
+    for n, (_, data) in enumerate(mutations(file, 2031, count)):
+        counted.call(opened, data, n % 50 == 0)
+    yield Row(f"tracebacks of {count:,} mutated files", counted.tracebacks, "files", 0)
+    yield Row(f"hangs of {count:,} mutated files", counted.hangs, "files", 0)
+    yield Row("refusals of more than three lines", counted.long, "files", 0)
+
+
+def _drawings() -> Iterator[Row]:
+    demo, read, hung = almanac(), 0, _Count()
+    with Outside() as outside:
+        outside.touched()
+        cases = list(attacks(str(outside.folder), outside.url))
+        for attack in cases:
+            hung.call(placed, attack.data, "a.svg")
+            publication, blobs = with_drawing(demo[0], attack.data)
+            hung.call(opened, to_bytes(publication, blobs), True)
+            read += len(outside.touched())
+        yield Row(f"outside reads of {len(cases)} drawings", read, "reads", 0)
+    for attack in bombs():
+        hung.call(placed, attack.data, "bomb.svg")
+    yield Row("drawings that hang or raise", hung.hangs + hung.tracebacks, "drawings", 0)
+
+
+def _edits(count: int) -> Iterator[Row]:
+    """Random edits and pastes of a small publication, each hundredth state saved and opened."""
+    draw, demo = random.Random(7), almanac()
+    parcel = parcel_of(*demo)
+    now, unequal, counted = _fresh(), 0, _Count()
+    for n in range(count):
+        made: list[Publication] = []
+
+        def step(now: Publication = now, made: list[Publication] = made) -> None:
+            new = _edited(now, draw) if draw.random() < 0.97 else pasted(now, _clip(parcel, draw))
+            check_change(now, new)
+            made.append(new)
+
+        counted.call(step)
+        now = made[0] if made else now
+        if n % 100 == 0:
+            unequal += from_bytes(to_bytes(now, {}), "a").publication != now
+        if n % 400 == 399:
+            now = _fresh()
+    yield Row(f"unequal after {count:,} edits and pastes", unequal, "states", 0)
+    yield Row("tracebacks of these", counted.tracebacks, "edits", 0)
+
+
+def _fresh() -> Publication:
+    from hidden_frame.edit.items.draw import add_item
+
+    made = new_publication("P", Setup(trim=TRIMS["A5"]), 4)
+    frame = TextFrame(id="", x=40, y=40, width=200, height=200)
+    return add_item(made, all_pages(made)[0].id, frame)[0]
+
+
+def _clip(parcel: bytes, draw: random.Random) -> bytes:
+    return draw.choice([parcel, bytes_changed(parcel, draw), changed_values(parcel, draw, VALUES)])
+
+
+def _edited(now: Publication, draw: random.Random) -> Publication:
+    """One edit of somebody who types anything anywhere."""
+    page = all_pages(now)[0]
+    item = draw.choice(page.items)
+    if isinstance(item, TextFrame) and draw.random() < 0.6:
+        style = now.paragraph_styles[0].id
+        from hidden_frame.edit.text.write import end_of, start_of
+
+        text = start_of(item.text, style)
+        letters = "".join(chr(draw.choice([32, 97, 0x3B1, 0x5D0, 0x1F600, 0xAD, 10, 9, 0x301]))
+                          for _ in range(draw.randrange(9)))  # fmt: skip
+        new, _ = insert(text, end_of(text), letters)
+        return change_shown(now, page.id, "recto", {item.id: {"text": new}})
+    if draw.random() < 0.1:
+        return set_title(now, draw.choice(["", "T", "x" * 300, "\u202e", "é\u0301"]))
+    name = draw.choice(["x", "y", "width", "height", "rotation", "opacity"])
+    value = draw.choice([0, -1, 1e-9, 12.34567, 1e15, float("nan"), float("inf"), 300.0])
+    return change_shown(now, page.id, "recto", {item.id: {name: value}})
+
+
+def _disk() -> Iterator[Row]:
+    """A full disk, a folder that is gone, a file that was replaced: the old file, and a word."""
+    publication, blobs = almanac()
+    for told, name, code in (("a full disk", "fsync", 28), ("a folder that is gone", "replace", 2)):
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / "a.hframe"
+            save(path, publication, blobs)
+            before = path.read_bytes()
+            wrong = 1
+            real = getattr(files.os, name)
+            try:
+                setattr(files.os, name, _failing(code))
+                save(path, set_title(publication, "New"), blobs)
+            except Refusal:
+                wrong = 0
+            finally:
+                setattr(files.os, name, real)
+            wrong += path.read_bytes() != before or len(list(Path(folder).iterdir())) != 1
+            yield Row(f"lost or untold: {told}", wrong, "files", 0)
+
+
+def _failing(code: int) -> Callable[..., object]:
+    def fail(*_: object) -> None:
+        raise OSError(code, os.strerror(code))
+
+    return fail

@@ -1,0 +1,132 @@
+"""Saving: the old file or the new one, whole, whatever happens meanwhile."""
+
+from __future__ import annotations
+
+import errno
+import os
+import signal
+import stat
+import subprocess
+import sys
+import time
+
+import pytest
+from benchmarks.hostile.killed import SAVING
+
+from hidden_frame.edit.about import set_title
+from hidden_frame.model.errors import Refusal
+from hidden_frame.storage import files
+from hidden_frame.storage.files import write_atomically
+from hidden_frame.storage.format import load, save
+
+
+@pytest.fixture
+def old(tmp_path):
+    path = tmp_path / "a.hframe"
+    path.write_bytes(b"old")
+    return path
+
+
+def test_a_link_stays_a_link_and_names_of_one_file_stay_one(old, tmp_path):
+    link, second = tmp_path / "link.hframe", tmp_path / "second.hframe"
+    link.symlink_to(old)
+    os.link(old, second)
+    write_atomically(link, b"new")
+    assert link.is_symlink() and old.read_bytes() == second.read_bytes() == b"new"
+    assert old.stat().st_ino == second.stat().st_ino
+    write_atomically(second, b"shorter"[:3])
+    assert old.read_bytes() == b"sho"
+
+
+def test_permissions_and_attributes_stay(old):
+    os.chmod(old, 0o640)
+    attributes = True
+    try:
+        os.setxattr(old, "user.note", b"kept")
+    except OSError:
+        attributes = False  # this file system has none
+    write_atomically(old, b"new")
+    assert stat.S_IMODE(old.stat().st_mode) == 0o640
+    assert not attributes or os.getxattr(old, "user.note") == b"kept"
+
+
+def test_what_may_only_be_read_is_not_overwritten(old):
+    os.chmod(old, 0o444)
+    with pytest.raises(Refusal, match="may only be read"):
+        write_atomically(old, b"new")
+    assert old.read_bytes() == b"old"
+
+
+def test_names_of_255_bytes_work(tmp_path):
+    path = tmp_path / ("ä" * 124 + ".hframe")
+    assert len(path.name.encode()) == 255
+    write_atomically(path, b"new")
+    assert path.read_bytes() == b"new" and len(list(tmp_path.iterdir())) == 1
+
+
+@pytest.mark.parametrize("step", ["fsync", "replace", "chmod"])
+@pytest.mark.parametrize("code", [errno.ENOSPC, errno.EIO, errno.ESTALE])
+def test_a_full_disk_or_a_folder_that_is_gone_leaves_the_old_file(old, monkeypatch, step, code):
+    def fail(*_):
+        raise OSError(code, os.strerror(code))
+
+    monkeypatch.setattr(files.os, step, fail)
+    with pytest.raises(Refusal, match="could not be written"):
+        write_atomically(old, b"new")
+    monkeypatch.undo()
+    assert old.read_bytes() == b"old" and [p.name for p in old.parent.iterdir()] == [old.name]
+
+
+def test_a_disk_that_gives_back_something_else_is_told(old, monkeypatch):
+    """A disk that lies: what is read back is not what was written."""
+    real = files._read_back
+
+    def lying(written, data, name):
+        with written.open("r+b") as file:
+            file.seek(1)
+            file.write(b"X")
+        real(written, data, name)
+
+    monkeypatch.setattr(files, "_read_back", lying)
+    with pytest.raises(Refusal, match="does not give back"):
+        write_atomically(old, b"new")
+    assert old.read_bytes() == b"old" and len(list(old.parent.iterdir())) == 1
+
+
+def test_a_value_that_would_come_back_otherwise_is_not_saved(small, tmp_path, monkeypatch):
+    path = tmp_path / "a.hframe"
+    save(path, small, {})
+    other = set_title(small, "Other")
+    monkeypatch.setattr("hidden_frame.storage.format.decoded", lambda *_: small)
+    with pytest.raises(Refusal, match="would not be read as it is here"):
+        save(path, other, {})
+    monkeypatch.undo()
+    assert load(path).publication == small
+
+
+def test_strays_of_killed_saves_are_swept_and_those_of_living_ones_stay(old):
+    dead = old.parent / ".hframe-999999999-abc.part"
+    mine, fresh = (old.parent / f".hframe-{n}-abc.part" for n in (os.getpid(), 999999998))
+    for path in (dead, mine, fresh):
+        path.write_bytes(b"half")
+    for path in (dead, mine):
+        os.utime(path, (time.time() - 9_000,) * 2)
+    write_atomically(old, b"new")
+    assert not dead.exists() and mine.exists() and fresh.exists()
+
+
+def test_killed_while_saving_the_file_is_the_last_or_the_one_before(tmp_path):
+    path = tmp_path / "a.hframe"
+    for turn in range(8):
+        child = subprocess.Popen(
+            [sys.executable, "-c", SAVING, str(path)], stdout=subprocess.PIPE, text=True
+        )
+        child.stdout.readline()
+        time.sleep(0.004 * turn)
+        os.kill(child.pid, signal.SIGKILL)
+        said = [int(line) for line in child.stdout.read().split()] or [1]
+        child.wait()
+        opened = load(path)
+        number = int(opened.publication.title.removeprefix("Save "))
+        assert said[-1] <= number <= said[-1] + 1
+        assert opened.warnings == [] and len(opened.blobs) == len(opened.publication.pictures)
