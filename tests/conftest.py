@@ -10,6 +10,7 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 os.environ["XDG_CONFIG_HOME"] = tempfile.mkdtemp(prefix="hidden-frame-tests-")
 os.environ["XDG_CACHE_HOME"] = tempfile.mkdtemp(prefix="hidden-frame-tests-")
 os.environ["XDG_STATE_HOME"] = tempfile.mkdtemp(prefix="hidden-frame-tests-")
+os.environ["XDG_DATA_HOME"] = tempfile.mkdtemp(prefix="hidden-frame-tests-")
 
 import pytest
 from hypothesis import HealthCheck, settings

@@ -10,9 +10,11 @@ hidden-frame export FILE OUT-%d.png --dpi N
 hidden-frame pour MANUSCRIPT FILE [--section NAME] [--out NEW.hframe]
 hidden-frame stories FILE [--json]
 hidden-frame story FILE NAME OUT.docx|.html|.md|.txt
+hidden-frame spelling FILE [--json]
 hidden-frame status FILE [--json]
 hidden-frame run SCRIPT.py [FILE] [ARGUMENTS]
 hidden-frame install [--remove]
+hidden-frame --log
 """
 
 from __future__ import annotations
@@ -23,8 +25,8 @@ import sys
 from hidden_frame import __version__
 
 COMMANDS = (
-    "demo", "pages", "contents", "info", "export", "pour", "stories", "story", "status", "run",
-    "install",
+    "demo", "pages", "contents", "info", "export", "pour", "stories", "story", "spelling", "status",
+    "run", "install",
 )  # fmt: skip
 
 
@@ -54,6 +56,11 @@ def main() -> None:
     arguments = sys.argv[1:]
     if arguments[:1] == ["--version"]:
         print(f"Hidden Frame {__version__}")
+        sys.exit(0)
+    if arguments[:1] == ["--log"]:
+        from hidden_frame.faultlog import log_file
+
+        print(log_file())
         sys.exit(0)
     if arguments[:1] in (["--help"], ["-h"]):
         print(__doc__)

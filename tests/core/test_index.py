@@ -11,10 +11,12 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 from pyuca import Collator
 
+from hidden_frame.compose.collation import initial, sort_key
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.facts import page_facts
-from hidden_frame.compose.index import Entry, entries, folios, index_text, marked, sort_key
+from hidden_frame.compose.index import Entry, entries, folios, index_text, marked
 from hidden_frame.demo.driven import driven_book
+from hidden_frame.edit.about import set_about
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.looks.styles import delete_paragraph_style
 from hidden_frame.edit.masters.apply import add_master
@@ -25,7 +27,7 @@ from hidden_frame.edit.text.index import change_marks, mark_all
 from hidden_frame.edit.text.listing import set_list
 from hidden_frame.edit.text.write import insert, insert_marker, length, plain
 from hidden_frame.interact.growth import grown
-from hidden_frame.interact.indexing import marked_everywhere, places_of
+from hidden_frame.interact.indexing import marked_everywhere, places_of, terms
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.invariants import check, problems
@@ -225,3 +227,30 @@ def test_lists_are_never_marked():
         marked_everywhere(book, "Contents", IndexMark("contents"))
     changed, count = marked_everywhere(book, "The Breakwater", IndexMark("breakwater"))
     assert count == len(places_of(Composer().compose(grown(changed)), "breakwater", "")) > 1
+
+
+@pytest.mark.parametrize(
+    ("language", "words"),
+    [
+        ("sv_SE", ["apa", "zebra", "ångström", "ärla", "öga"]),
+        ("da", ["abe", "zebra", "æble", "øje", "ål"]),
+        ("es", ["nube", "nzz", "ñandú", "oso"]),
+        ("cs", ["cukr", "čas", "hora", "chata", "zima", "žena"]),
+        ("hu", ["cukor", "csillag", "dal"]),
+        ("de", ["Apfel", "Äpfel", "Ofen", "Öfen", "Zebra"]),
+    ],
+)  # fmt: skip
+def test_the_language_of_a_publication_orders_its_index(language, words):
+    """CLDR's standard collations, as far as they add letters; from memory, as the table is."""
+    for mixed in (words[::-1], sorted(words)):
+        found = sorted(mixed, key=lambda word: sort_key(word, language))
+        assert found == words
+    initials = [initial(word, language) for word in words]
+    assert len(set(initials)) == len(list(groupby(initials)))  # no letter stands twice
+    publication = new_publication("P", Setup(trim=Size(200, 200)), 2)
+    text = tuple(Paragraph("body", (Run(w), IndexMark(w))) for w in words[::-1])
+    frame = TextFrame(id="", x=0, y=0, width=200, height=190, text=text)
+    publication, _ = add_item(publication, all_pages(publication)[0].id, frame)
+    publication = set_about(publication, language=language)
+    told = [t.term for t in terms(Composer().compose(publication))]
+    assert told == sorted(words, key=lambda word: sort_key(word, language))

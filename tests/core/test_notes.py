@@ -10,6 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
+from hidden_frame.checks.stories import story_findings
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.notes import notes_in
 from hidden_frame.edit.items.draw import add_item
@@ -137,3 +138,14 @@ def test_notes_are_saved_and_outlive_their_style():
     listing = next(i for i in find_page(publication, page).items if i.id == item).notes
     gone = grown(delete_paragraph_style(publication, listing.shown, "body"))
     assert not problems(gone) and lines(gone, page, item) == ["1\twords"]
+
+
+def test_notes_that_no_list_shows_are_told_until_one_does():
+    publication, story, page, item = book()
+    text, _ = insert_marker(find_story(publication, story).text, (1, 5), note("a light"))
+    listed = grown(set_story_text(publication, story, text))
+    told = [f for f in story_findings(Composer().compose(listed)) if "note" in f.kind]
+    assert told == []
+    unlisted = grown(set_list(listed, page, item, None))
+    (found,) = (f for f in story_findings(Composer().compose(unlisted)) if "note" in f.kind)
+    assert found.sentence.startswith("1 note is listed nowhere") and found.page_id == page

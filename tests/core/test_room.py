@@ -5,14 +5,15 @@ from __future__ import annotations
 import math
 
 import pytest
-from hypothesis import assume, given
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
 from hidden_frame.compose.around import grown_outline, in_the_way, obstacles
 from hidden_frame.compose.composer import Composer
-from hidden_frame.compose.drawing import draw
+from hidden_frame.compose.drawing import draw, set_frame, text_height
 from hidden_frame.compose.outlines import corner_radius
+from hidden_frame.compose.regions import regions_of
 from hidden_frame.compose.textspec import palette
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.new import new_publication
@@ -127,6 +128,42 @@ def test_no_line_enters_what_it_runs_around_and_no_word_is_lost(box, align, colu
         clear_of_it = line.bottom <= y + 0.01 or line.top >= y + h - 0.01
         beside_it = line.right <= x + 0.01 or line.left >= x + w - 0.01
         assert clear_of_it or beside_it
+
+
+@given(obstacle, st.floats(1, 30), st.integers(0, 12), st.sampled_from([math.inf, 300.0]))
+@settings(max_examples=40)
+def test_text_beside_something_ends_however_narrow_its_column_is(box, width, count, height):
+    """A column narrower than a line is high, with something in its way, was filled for ever."""
+    x, y, w, h = box
+    outlines = (Outline(((x, y), (x + w, y), (x + w, y + h), (x, y + h))),)
+    paragraph = spec(count)
+    text = set_text([paragraph], width, (Region(0.0, width, height, outlines),))
+    if math.isinf(height):
+        assert "".join(words_of(text)) == "".join(words_of(set_text([paragraph], 9e6)))
+
+
+def halved(item, outlines):
+    """The least height, by nothing but halving: as slow as it is plain."""
+    low, high = 0.0, 4_000.0
+    while high - low > 0.02:
+        middle = (low + high) / 2
+        regions = regions_of(item, outlines, middle, None)
+        text = set_frame(item.text, regions, "recto", (), palette(PUBLICATION), item.snug)
+        low, high = (low, middle) if explain(text, middle) is None else (middle, high)
+    return high + item.insets.top + item.insets.bottom
+
+
+@given(obstacle, st.integers(1, 4), st.lists(st.integers(0, 90), min_size=1, max_size=4))
+@settings(max_examples=25)
+def test_a_growing_frame_is_as_high_as_its_columns_need_and_no_higher(box, columns, counts):
+    x, y, w, h = box
+    outlines = (Outline(((x, y), (x + w, y), (x + w, y + h), (x, y + h))),)
+    words = [" ".join(WORDS[n % len(WORDS)] for n in range(count)) for count in counts]
+    style = PUBLICATION.paragraph_styles[0].id
+    item = TextFrame(id="t", x=0, y=0, width=260, height=10, columns=columns, grows=True,
+                     text=tuple(Paragraph(style, (Run(w),)) for w in words))  # fmt: skip
+    high = text_height(item, "recto", (), palette(PUBLICATION), outlines)
+    assert high == pytest.approx(halved(item, outlines), abs=0.08)
 
 
 @given(st.floats(20, 80), st.floats(20, 80), st.floats(0, 15), st.floats(-180, 180))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 import io
 import json
 import os
@@ -113,10 +114,25 @@ def test_damaged_files_are_refused_with_what_and_where(demo, damage, says):
         from_bytes(damage(to_bytes(*demo)), "almanac.hframe")
 
 
-def test_a_file_that_would_unpack_beyond_the_limit(demo, monkeypatch):
+def test_a_file_that_would_unpack_to_many_times_its_size(demo, monkeypatch):
     monkeypatch.setattr("hidden_frame.storage.format.MAX_UNPACKED", 1000)
+    file = to_bytes(*demo)
+    assert from_bytes(file, "almanac.hframe").publication == demo[0]  # pictures hardly shrink
+    buffer = io.BytesIO(file)
+    with zipfile.ZipFile(buffer, "a", zipfile.ZIP_DEFLATED) as archive:
+        archive.writestr("pictures/bomb", bytes(60 * len(file)))
     with pytest.raises(Refusal, match="unpack"):
-        from_bytes(to_bytes(*demo), "almanac.hframe")
+        from_bytes(buffer.getvalue(), "almanac.hframe")
+
+
+def test_what_no_picture_names_is_not_unpacked(demo):
+    buffer = io.BytesIO(to_bytes(*demo))
+    data = b"nobody's"
+    with zipfile.ZipFile(buffer, "a") as archive:
+        archive.writestr(f"pictures/{hashlib.sha256(data).hexdigest()}.png", data)
+    assert dict(from_bytes(buffer.getvalue(), "a").blobs) == {
+        p.hash: demo[1][p.hash] for p in demo[0].pictures
+    }
 
 
 def test_a_missing_picture_opens_with_a_warning(demo):

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from hidden_frame.edit.text.typing import is_code, marks_of, typed
+from hidden_frame.edit.text.typing import marks_of, typed
 
 
 def type_out(words, language):
@@ -48,7 +48,3 @@ def test_other_characters_stay_and_straight_marks_never_do(keys, language):
     made = type_out(keys, language)
     assert '"' not in made and "'" not in made and "..." not in made
     assert [c for c in made if c in "ab("] == [c for c in keys if c in "ab("]
-
-
-def test_styles_for_code_are_known_by_their_names():
-    assert is_code("Code, small") and is_code("Program listing") and not is_code("Body")

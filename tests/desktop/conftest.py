@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QMessageBox
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import Preferences, settings
+from hidden_frame.desktop.spelling import speller
 from hidden_frame.desktop.window import Window
 from hidden_frame.model.lookup import all_pages
 
@@ -120,6 +121,7 @@ class Hands:
 
     def do(self, command: str) -> None:
         self.window.commands[command].trigger()
+        self.window.files.saver.finish()  # a save goes on beside the work
         self.app.processEvents()
 
     def field(self, name: str):
@@ -154,7 +156,8 @@ def dressed(qapp):
     """The application in the program's fonts and colours, once for all tests."""
     theme.load_fonts()
     theme.apply(qapp)
-    return qapp
+    yield qapp
+    speller().close()
 
 
 @pytest.fixture(autouse=True)

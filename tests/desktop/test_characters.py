@@ -82,3 +82,30 @@ def test_what_the_font_lacks_is_told_or_left_out(book):
     finder.put()
     assert "Nothing is being written" in book.notices[-1]
     finder.close()
+
+
+def test_another_form_of_a_letter_is_put_in_and_what_follows_is_plain(hands, qtbot):
+    hands.session.show_page(hands.page(8))
+    page = next(p for s in hands.publication.sections for p in s.pages if p.id == hands.page(8))
+    frame = hands.item(page, "Article")
+    hands.click(0, frame.x + 20, frame.y + 20)
+    hands.key(Qt.Key.Key_Return)
+    hands.key(Qt.Key.Key_End, Qt.KeyboardModifier.ControlModifier)
+    finder = hands.window.dialogs.characters()
+    finder.word.setText("Q")
+    assert finder.chosen() == "Q" and finder.forms.isVisible()
+    tags = [
+        finder.forms.item(n).data(Qt.ItemDataRole.UserRole) for n in range(finder.forms.count())
+    ]
+    assert tags[0] == "" and len(tags) > 1
+    finder.forms.setCurrentRow(1)
+    assert finder.told.text().startswith("Latin capital letter q · U+0051 · ")
+    finder.insert.click()
+    hands.type("ed")
+    paragraph = hands.desk.text.text[-1]
+    last, before = paragraph.content[-1], paragraph.content[-2]
+    assert (before.text, before.look.alternate) == ("Q", tags[1])
+    assert last.text == "ed" and last.look is None
+    finder.word.setText("\u2060")  # a joiner, of which no font has another form
+    assert finder.chosen() == "\u2060" and not finder.forms.isVisible()
+    finder.close()

@@ -22,6 +22,7 @@ from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_page, paragraph_style
 from hidden_frame.model.text import Paragraph, Run, TabStop
 from hidden_frame.storage.format import load, save
+from hidden_frame.storage.stamps import stamp_of
 
 
 def typed(field, text):
@@ -226,7 +227,7 @@ def test_a_broken_picture_costs_itself_alone_and_is_named(hands, tmp_path):
 def test_saving_what_is_beyond_a_limit_keeps_the_old_file(hands, tmp_path):
     path = tmp_path / "a.hframe"
     save(path, hands.publication, hands.session.blobs)
-    hands.session.path = path
+    hands.session.path, hands.session.stamp = path, stamp_of(path)
     wrong = replace(hands.publication, setup=replace(hands.publication.setup, bleed=9_999.0))
     hands.session.history = replace(hands.session.history, now=wrong)
     assert not hands.window.files.save()

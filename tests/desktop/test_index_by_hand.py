@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QDialog
 
 from hidden_frame.demo.book import long_book
 from hidden_frame.desktop.dialogs.index import MarkDialog
+from hidden_frame.desktop.dialogs.lists import IndexListDialog
 from hidden_frame.interact.growth import grown
 from hidden_frame.interact.indexing import marked_everywhere, places_of, terms
 from hidden_frame.model.items import TextFrame
@@ -28,13 +29,13 @@ def book(hands):
     return hands
 
 
-def answering(monkeypatch, choose=lambda dialog: None):
+def answering(monkeypatch, choose=lambda dialog: None, kind=MarkDialog):
     def execute(dialog):
         choose(dialog)
         dialog.ok.click()
         return QDialog.DialogCode.Accepted
 
-    monkeypatch.setattr(MarkDialog, "exec", execute)
+    monkeypatch.setattr(kind, "exec", execute)
 
 
 def marks(hands):
@@ -96,6 +97,7 @@ def test_the_panel_lists_goes_to_renames_and_takes_out(book, monkeypatch):
 
 def test_the_index_stands_on_a_page_and_follows(book, monkeypatch):
     answering(monkeypatch)
+    answering(monkeypatch, kind=IndexListDialog)
     book.do("index mark")
     book.session.edit_text(None)
     book.session.show_page(book.page(3))
@@ -110,8 +112,9 @@ def test_the_index_stands_on_a_page_and_follows(book, monkeypatch):
     assert frame.text[1].content[0].text != "ferryman, 1"
 
 
-def test_the_frame_of_a_list_can_be_made_another_list(book):
+def test_the_frame_of_a_list_can_be_made_another_list(book, monkeypatch):
     """A list's words are not its own: they are no reason to refuse the frame."""
+    answering(monkeypatch, kind=IndexListDialog)
     book.session.show_page(book.page(3))
     book.session.edit_text(None)
     mark = IndexMark("ferryman")
@@ -122,3 +125,37 @@ def test_the_frame_of_a_list_can_be_made_another_list(book):
     made = next(i for i in find_page(book.publication, book.page(3)).items if i.id == frame)
     assert made.notes is not None and made.index is None
     assert not any("holds words" in notice for notice in book.notices)
+
+
+def test_the_look_of_an_index_is_chosen_and_chosen_again_from_its_frame(book, monkeypatch):
+    styles = [s.id for s in book.publication.paragraph_styles]
+
+    def choose(dialog):
+        dialog.title_field.setText("Index")
+        dialog.subs.setCurrentIndex(dialog.subs._values.index("run in"))
+        dialog.letters.setCurrentIndex(dialog.letters._values.index(""))
+
+    answering(monkeypatch, choose, IndexListDialog)
+    mark = IndexMark("ferryman", "and his boat")
+    book.session.edit_text(None)
+    book.session.edit("mark", lambda p: marked_everywhere(p, "ferryman", mark)[0])
+    book.session.show_page(book.page(3))
+    book.window.dialogs.put_index()
+    (frame,) = book.session.items
+
+    def shown():
+        return next(i for i in find_page(book.publication, book.page(3)).items if i.id == frame)
+
+    assert shown().name == "Index" and shown().index.title == "Index"
+    words = ["".join(c.text for c in p.content) for p in shown().text]
+    assert words[0] == "Index" and words[1].startswith("ferryman; and his boat, ")
+    seen = []
+
+    def again(dialog):
+        seen.append((dialog.title_field.text(), dialog.subs.value(), dialog.letters.value()))
+        dialog.letters.setCurrentIndex(dialog.letters._values.index(styles[1]))
+
+    answering(monkeypatch, again, IndexListDialog)
+    book.desk.begin_text()  # as a double click on the frame does
+    assert seen == [("Index", "run in", "")] and shown().index.letters == styles[1]
+    assert shown().index.title == "Index" and [p.style for p in shown().text][1] == styles[1]

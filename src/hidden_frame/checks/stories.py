@@ -4,13 +4,15 @@ from __future__ import annotations
 
 from hidden_frame.checks.finding import Finding, Fix, Way
 from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.notes import notes_in
+from hidden_frame.interact.lists import frames_with_lists
 from hidden_frame.interact.storied import Help, helped, offers, state
 from hidden_frame.model.publication import Publication
 
 
 def story_findings(composition: Composition) -> list[Finding]:
-    """A finding for each story with words that have no room."""
-    found = []
+    """A finding for each story with words that have no room, and one for notes without a list."""
+    found = _unlisted(composition)
     for story in composition.publication.stories:
         flow = composition.flow(story.id)
         if flow.rest is None or not flow.words_left:
@@ -30,6 +32,26 @@ def story_findings(composition: Composition) -> list[Finding]:
             )
         )  # fmt: skip
     return found
+
+
+def _unlisted(composition: Composition) -> list[Finding]:
+    """Notes whose numbers stand in stories while nothing shows what they say."""
+    publication = composition.publication
+    lists = any(s.notes for s in publication.stories)
+    if lists or any(f.notes for f in frames_with_lists(publication.sections)):
+        return []
+    for story in publication.stories:
+        first = next(notes_in(story.text), None)
+        if first is not None:
+            (paragraph, offset), _ = first
+            flow = composition.flow(story.id)
+            at = flow.stop_of(paragraph, offset)
+            page = flow.stops[at].page_id if at is not None else next(iter(composition.facts))
+            count = sum(1 for s in publication.stories for _ in notes_in(s.text))
+            what = "1 note is" if count == 1 else f"{count:,} notes are"
+            sentence = f"{what} listed nowhere; put a list on a page: List of notes on this page."
+            return [Finding("notes without a list", sentence, page, (page,))]
+    return []
 
 
 def _help(story_id: str, kind: Help, publication: Publication) -> Fix:

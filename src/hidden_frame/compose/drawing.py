@@ -102,6 +102,9 @@ def set_frame(
     return set_text(specs(text, values, side, known, labels(text, known)), regions, snug=snug)
 
 
+_NEAR = 0.05  # points by which a height may be more than is needed
+
+
 def text_height(
     item: TextFrame,
     side: Side,
@@ -112,7 +115,8 @@ def text_height(
 ) -> float:
     """How high a frame must be for all of its text, insets included, in points.
 
-    Columns are as even as their lines allow: the least height is found by halving.
+    Columns are as even as their lines allow: the least height is looked for between one that is
+    too little and one that is enough.
     """
     edge = item.insets.top + item.insets.bottom
 
@@ -122,13 +126,17 @@ def text_height(
 
     if item.columns == 1:
         return set_in(math.inf).height + edge
-    low, high = 0.0, set_in(math.inf).height
-    while high - low > 0.05:
-        middle = (low + high) / 2
-        if explain(set_in(middle), middle) is None:
-            high = middle
+    alone = set_in(math.inf)
+    low, high, line = 0.0, alone.height, min((each.height for each in alone.lines), default=0.0)
+    middle = high / item.columns  # right, where nothing is in the way
+    while high - low > _NEAR:
+        done = set_in(middle)
+        if explain(done, middle) is None:
+            high = min(middle, max((each.bottom for each in done.lines), default=0.0))
         else:
             low = middle
+        # Between two heights less than a line apart, the one that is enough is nearly the least.
+        middle = (low + high) / 2 if high - low > 1.5 * line else high - _NEAR * 0.9
     return high + edge
 
 

@@ -7,9 +7,9 @@ pages that follow each other are one range.
 from __future__ import annotations
 
 from collections.abc import Iterator
-from functools import cache, lru_cache
-from typing import Any, NamedTuple
+from typing import NamedTuple
 
+from hidden_frame.compose.collation import initial, sort_key
 from hidden_frame.compose.composer import Composition
 from hidden_frame.compose.facts import PageFacts
 from hidden_frame.model.items import TextFrame
@@ -92,15 +92,19 @@ def _position(one: Marked) -> int:
     return one.position
 
 
-def entries(marks: list[Marked]) -> list[Entry]:
-    """The entries of an index, sorted, with ranges merged."""
+def entries(marks: list[Marked], language: str = "") -> list[Entry]:
+    """The entries of an index, sorted as a language does, with ranges merged."""
+
+    def key(term: str) -> tuple[tuple[int, ...], ...]:
+        return sort_key(term, language)
+
     terms: dict[str, dict[str, list[Marked]]] = {}
     for one in marks:
         terms.setdefault(one.mark.term, {}).setdefault(one.mark.sub, []).append(one)
     found = []
-    for term in sorted(terms, key=sort_key):
+    for term in sorted(terms, key=key):
         subs = terms[term]
-        under = tuple(_entry(sub, subs[sub]) for sub in sorted(subs, key=sort_key) if sub)
+        under = tuple(_entry(sub, subs[sub]) for sub in sorted(subs, key=key) if sub)
         found.append(_entry(term, subs.get("", []))._replace(subs=under))
     return found
 
@@ -132,21 +136,6 @@ def _ranges(pages: list[int]) -> Iterator[tuple[int, int]]:
             first = None
 
 
-@lru_cache(maxsize=20_000)
-def sort_key(term: str) -> tuple[int, ...]:
-    """Where a term stands among others (Unicode Collation Algorithm, UTS #10, its default table);
-    signs before its first letter don't count."""
-    bare = term.lstrip("“”„«»‚‘’\"'([{*†‡§-–—… ")
-    return tuple(_collator().sort_key(bare or term))
-
-
-@cache
-def _collator() -> Any:
-    from pyuca import Collator  # reads its table: a third of a second, when it is needed
-
-    return Collator()
-
-
 def folios(pages: tuple[tuple[int, int], ...], facts: list[PageFacts]) -> str:
     """“iv, 12–14”: a range is parted where a section counts anew, since its folios would not be."""
     shown: list[str] = []
@@ -175,14 +164,16 @@ def _range(first: PageFacts, last: PageFacts) -> str:
     return f"{first.folio}–{last.folio}"
 
 
-def index_text(index: Index, found: list[Entry], facts: list[PageFacts]) -> Text:
-    """The text of an index."""
+def index_text(
+    index: Index, found: list[Entry], facts: list[PageFacts], language: str = ""
+) -> Text:
+    """The text of an index whose terms are in a language."""
     lines: list[Paragraph] = []
     if index.title:
         lines.append(Paragraph(index.title_style or index.shown, (Run(index.title),)))
     letter = ""
     for entry in found:
-        first = initial(entry.term)
+        first = initial(entry.term, language)
         if index.letters and first != letter:
             lines.append(Paragraph(index.letters, (Run(first),)))
         letter = first
@@ -194,19 +185,6 @@ def index_text(index: Index, found: list[Entry], facts: list[PageFacts]) -> Text
             style = index.sub_shown or index.shown
             lines += [Paragraph(style, (Run(_line(sub, facts)),)) for sub in entry.subs]
     return tuple(lines)
-
-
-def initial(term: str) -> str:
-    """The letter that a term stands under: the capital of its first one without marks, “#” for
-    anything else."""
-    import unicodedata
-
-    for letter in unicodedata.normalize("NFD", term):
-        if letter.isalpha():
-            return letter.upper()[:1]
-        if letter.isdigit():
-            break
-    return "#"
 
 
 def _line(entry: Entry, facts: list[PageFacts]) -> str:

@@ -24,6 +24,7 @@ from hidden_frame.model.styles import (
     computed_paragraphs,
 )
 from hidden_frame.model.text import Anchor, IndexMark, Look, Marker, Note, Paragraph, Run, Text
+from hidden_frame.spelling.checked import spelled_in
 from hidden_frame.typeset.anchored import BESIDE
 from hidden_frame.typeset.fonts import FontFace, font_book
 from hidden_frame.typeset.fonts.fallback import stretches
@@ -364,7 +365,7 @@ def span_of(
     size, shift = float(pick("size")), float(pick("shift"))  # type: ignore[arg-type]
     raised = str(pick("raised"))
     manner = _manner(*[str(pick(n)) for n in ("case", "figures", "figure_width")],
-                     bool(pick("fractions")))  # fmt: skip
+                     bool(pick("fractions")), str(pick("alternate")))  # fmt: skip
     if raised != "no":
         manner, size, shift = _raised(face, text, raised, manner, size, shift)
     setting = setting_of(face, size, float(pick("tracking")), manner, shift)  # type: ignore[arg-type]
@@ -379,6 +380,7 @@ def span_of(
         None if language is None else Division(language, *by),
         underline=bool(pick("underline")),
         strike=bool(pick("strike")),
+        spelled="" if marker else spelled_in(style, named, look, known.language),
     )
 
 
@@ -394,9 +396,10 @@ _LIFT = {"superior": 0.33, "inferior": -0.14}
 
 
 @cache
-def _manner(case: str, figures: str, width: str, fractions: bool) -> Manner:
+def _manner(case: str, figures: str, width: str, fractions: bool, alternate: str) -> Manner:
     tags = (*_CASES.get(case, ()), *_FIGURES.get(figures, ()), *_WIDTHS.get(width, ()))
-    return Manner((*tags, "frac") if fractions else tags, case == "capitals")
+    tags += ("frac",) * fractions + ((alternate,) if alternate else ())
+    return Manner(tags, case == "capitals")
 
 
 def _raised(

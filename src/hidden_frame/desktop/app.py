@@ -59,9 +59,14 @@ def run(arguments: list[str]) -> int:
     from hidden_frame.demo.almanac import almanac
     from hidden_frame.model.errors import Refusal
     from hidden_frame.storage.format import Opened, load
+    from hidden_frame.storage.shelf import PicturesOnDisk
 
     try:
-        opened = load(chosen.file) if chosen.file is not None else Opened(*almanac(), [])
+        opened = (
+            load(chosen.file, PicturesOnDisk())
+            if chosen.file is not None
+            else Opened(*almanac(), [])
+        )
     except Refusal as refusal:
         print(refusal, file=sys.stderr)
         return 1
@@ -70,6 +75,7 @@ def run(arguments: list[str]) -> int:
     window = windows.open(opened.publication, opened.blobs, chosen.file)
     for warning in [*opened.warnings, *missing_fonts(opened.publication)]:
         window.session.noticed.emit(warning)
+    windows.tell_left(window)
     if chosen.picture is not None:
         for _ in range(3):
             app.processEvents()

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from pathlib import Path
 
 from PySide6.QtCore import QBuffer, QIODevice, Qt
@@ -11,13 +11,17 @@ from PySide6.QtWidgets import QApplication, QFileDialog, QMessageBox, QProgressD
 from hidden_frame.checks.finding import Finding
 from hidden_frame.checks.names import missing_families
 from hidden_frame.desktop.mishaps import in_words, write_down
+from hidden_frame.desktop.other_hands import ask, path_to_keep
 from hidden_frame.desktop.run.thumbnails import Thumbnails
+from hidden_frame.desktop.saving import Saver
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.publication import Publication
-from hidden_frame.storage.format import EXTENSION, load, save
+from hidden_frame.storage.format import EXTENSION, load
+from hidden_frame.storage.shelf import PicturesOnDisk
+from hidden_frame.storage.stamps import stamp_of
 
 _FILTER = f"Publications (*{EXTENSION})"
 
@@ -34,6 +38,9 @@ def missing_fonts(publication: Publication) -> list[str]:
     ]
 
 
+GiveUp = Callable[[Path, Publication, int, Mapping[str, bytes]], None]
+
+
 class Files:
     """Asks where needed; says in one sentence what went wrong and changes nothing then."""
 
@@ -42,29 +49,35 @@ class Files:
         session: Session,
         thumbnails: Thumbnails,
         parent: QWidget,
-        opener: Callable[[Publication, dict[str, bytes], Path | None], object] | None = None,
+        opener: Callable[[Publication, Mapping[str, bytes], Path | None], object] | None = None,
     ) -> None:
         self.session = session
         self.thumbnails = thumbnails
         self.parent = parent
         self.opener = opener
         self.found: Callable[[], Sequence[Finding]] = tuple  # what checks find, told at export
+        self.saver = Saver(session, self.preview, parent)
+        # What goes in favour of another's: kept as a version.
+        self.give_up: Callable[[Path, Publication, int, Mapping[str, bytes]], None] = lambda *_: (
+            None
+        )
 
     def _show(
-        self, publication: Publication, blobs: dict[str, bytes], path: Path | None
+        self, publication: Publication, blobs: Mapping[str, bytes], path: Path | None
     ) -> Session:
         """Opens a publication in a window of its own; here, if nothing was done here yet."""
         history = self.session.history
         untouched = self.session.path is None and not (history.past or history.future)
+        untouched = untouched and not self.session.recovered
         if self.opener is None or untouched:
             if not self.may_leave():
                 return self.session
-            self.session.replace_all(publication, blobs, path)
+            self.session.replace_all(publication, blobs, path_to_keep(path, self.parent))
             return self.session
         window = self.opener(publication, blobs, path)
         return getattr(window, "session", self.session)
 
-    def show_new(self, publication: Publication, blobs: dict[str, bytes]) -> None:
+    def show_new(self, publication: Publication, blobs: Mapping[str, bytes]) -> None:
         """A publication that was made here and is not saved yet, in a window of its own."""
         if self.opener is not None:
             self.opener(publication, blobs, None)
@@ -73,7 +86,8 @@ class Files:
 
     def may_leave(self) -> bool:
         """Whether what is open may be closed: saved, or given up by the user."""
-        if not self.session.modified or not self.session.history.past:
+        self.saver.finish()
+        if not self.session.unsaved:
             return True
         box = QMessageBox(self.parent)
         box.setWindowTitle("Unsaved changes")
@@ -107,7 +121,7 @@ class Files:
     def open_path(self, path: Path) -> bool:
         """Opens a file; what is open stays, whether or not the file is refused."""
         try:
-            opened = load(path)
+            opened = load(path, PicturesOnDisk())
         except Refusal as refusal:
             self.session.noticed.emit(str(refusal))
             return False
@@ -121,9 +135,39 @@ class Files:
             session.noticed.emit(warning)
         return True
 
-    def save(self) -> bool:
+    def save_beside(self) -> None:
+        """Saves while one works on; where there is something to ask, it is asked first."""
         path = self.session.path
-        return self.save_as() if path is None else self._save(path)
+        if path is None or self._is_theirs(path):
+            self.save()
+        else:
+            self.saver.begin(path)
+
+    def save(self) -> bool:
+        """Saves, and waits for it; whether the work stands in a file."""
+        self.saver.finish()
+        path = self.session.path
+        if path is None:
+            return self.save_as()
+        return self._save_over(path) if self._is_theirs(path) else self._save(path)
+
+    def _is_theirs(self, path: Path) -> bool:
+        """Whether the file is no longer the one that was read or written here."""
+        return not self.saver.busy and path.exists() and stamp_of(path) != self.session.stamp
+
+    def _save_over(self, path: Path) -> bool:
+        """Asks first: the file is no longer the one that was opened here."""
+        session = self.session
+        answer, theirs = ask(path, session.history.now, self.parent)
+        if answer == "save as":
+            return self.save_as()
+        if answer == "take theirs" and theirs is not None:
+            self.give_up(path, session.history.now, session.ahead(), session.blobs)
+            session.replace_all(*theirs[:2], path)
+            return True
+        if answer == "overwrite" and theirs is not None:
+            self.give_up(path, theirs.publication, 0, theirs.blobs)
+        return answer == "overwrite" and self._save(path)
 
     def save_as(self) -> bool:
         start = f"{self.session.publication.title}{EXTENSION}"
@@ -134,25 +178,11 @@ class Files:
         return self._save(path if path.suffix == EXTENSION else Path(f"{name}{EXTENSION}"))
 
     def _save(self, path: Path) -> bool:
-        session = self.session
-        publication = session.history.now
-        try:
-            save(path, publication, session.blobs, self._preview())
-        except Refusal as refusal:
-            session.noticed.emit(str(refusal))
-            return False
-        except Exception as error:
-            write_down("Saving", error)
-            told = in_words("Saving", error, "no file was written and the old one is untouched")
-            session.noticed.emit(told)
-            return False
-        session.path, session.saved = path, publication
-        settings().remember(path)
-        session.noticed.emit(f"Saved “{path.name}”.")
-        session.looked.emit()
-        return True
+        """Writes it now, and waits for it."""
+        self.saver.begin(path)
+        return self.saver.finish()
 
-    def _preview(self) -> bytes:
+    def preview(self) -> bytes:
         """The first page as a small PNG."""
         first = all_pages(self.session.history.now)[0].id
         scene = self.session.composer.compose(self.session.history.now).scene(first)

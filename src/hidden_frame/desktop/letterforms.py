@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple, get_args
 
-from hidden_frame.model.text import Case, Figures, FigureWidth, Raised
+from hidden_frame.model.text import Case, Figures, FigureWidth, Raised, Spelling
 
 
 class Choosable(NamedTuple):
@@ -24,6 +24,8 @@ CHOOSABLE = (
     Choosable("Raised", "raised", get_args(Raised), "Superior or inferior letters and figures"),
     Choosable("Underline", "underline", None),
     Choosable("Strike through", "strike", None),
+    Choosable("Spelling", "spelling", get_args(Spelling),
+              "By its name: checked, but for a style of names or of code"),
     Choosable("Fractions", "fractions", None, "1/2 as one sign, if the font has it"),
-)
+)  # fmt: skip
 SHIFT_HINT = "Above the baseline; below it with a minus"

@@ -9,20 +9,14 @@ import logging
 import re
 import sys
 from collections.abc import Callable, Iterable
-from pathlib import Path
 from types import TracebackType
 from typing import Protocol
 
-from platformdirs import user_log_path
+from hidden_frame.faultlog import log_file
 
 _log = logging.getLogger("hidden_frame")
 _OVERRIDE = re.compile(r"Error calling Python override of \S+ ")  # put before each fault by Qt
 _last: list[tuple[str, int]] = []  # the fault told last, so that one is not told at each repaint
-
-
-def log_file() -> Path:
-    """Where faults are written to."""
-    return user_log_path("hidden-frame") / "hidden-frame.log"
 
 
 def keep_log() -> None:

@@ -3,7 +3,8 @@ sixth of the time until the window is up."""
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
+from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -21,7 +22,7 @@ from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.styles import computed_style
-from hidden_frame.model.text import Index, NoteList, TextPlace
+from hidden_frame.model.text import Contents, Index, NoteList, TextPlace
 from hidden_frame.typeset.fonts import FontFace, font_book
 
 if TYPE_CHECKING:
@@ -35,7 +36,9 @@ if TYPE_CHECKING:
     from hidden_frame.desktop.dialogs.overrides import OverridesDialog
     from hidden_frame.desktop.dialogs.pairing import PairingDialog
     from hidden_frame.desktop.dialogs.rules import RulesDialog
+    from hidden_frame.desktop.dialogs.spelling import SpellingPanel
     from hidden_frame.desktop.guide import GuideWindow
+    from hidden_frame.storage.recovery import Left
 
 
 class Dialogs(QObject):
@@ -46,8 +49,11 @@ class Dialogs(QObject):
     def __init__(self, session: Session, desk: Desk, window: QWidget) -> None:
         super().__init__(window)
         self.session, self.desk, self.window = session, desk, window
+        self.show_beside: Callable[[Publication, Mapping[str, bytes]], object] = lambda *_: None
+        self.recover: Callable[[Left], object] = lambda _: None
         self._guide: GuideWindow | None = None
         self._index: IndexPanel | None = None
+        self._spelling: SpellingPanel | None = None
         self._characters: CharacterFinder | None = None
 
     def about(self) -> None:
@@ -97,6 +103,27 @@ class Dialogs(QObject):
         from hidden_frame.desktop.dialogs.desk_settings import DeskSettings
 
         DeskSettings(self.session, self.window).exec()
+
+    def left_behind(self) -> None:
+        """Work that was not closed properly."""
+        from hidden_frame.desktop.dialogs.left import LeftDialog
+
+        LeftDialog(self.recover, self.window).exec()
+
+    def report(self) -> None:
+        """What can be told to others of faults."""
+        from hidden_frame.desktop.dialogs.report import ReportDialog
+
+        ReportDialog(self.window).exec()
+
+    def versions(self) -> None:
+        """What earlier saves of this file held."""
+        from hidden_frame.desktop.dialogs.versions import VersionsDialog
+
+        if self.session.path is None:
+            self.session.noticed.emit("There are no versions yet: each save keeps one. Save first.")
+            return
+        VersionsDialog(self.session, self.session.path, self.show_beside, self.window).exec()
 
     def rename_master(self, master_id: str) -> None:
         """Asks for another name."""
@@ -155,7 +182,8 @@ class Dialogs(QObject):
             if not session.edit("frame for a contents list", lambda _: made):
                 return None
             session.select_items(None, (frame.item,))
-        dialog = ContentsDialog(session, self.window, page, frame.item, frame.contents)
+        contents = frame.now if isinstance(frame.now, Contents) else None
+        dialog = ContentsDialog(session, self.window, page, frame.item, contents)
         if frame.made is not None:  # what was made for it goes with it
             dialog.rejected.connect(session.undo)
         dialog.open()
@@ -192,11 +220,11 @@ class Dialogs(QObject):
             now = {"family": style.family, "bold": style.bold, "italic": style.italic}
         return font_book().face(now["family"], bool(now["bold"]), bool(now["italic"]))
 
-    def _put_character(self, character: str) -> None:
+    def _put_character(self, character: str, form: str) -> None:
         if self.session.editing is None:
             self.session.noticed.emit("Nothing is being written; double-click a text first.")
             return
-        self.desk.text.insert(character)
+        self.desk.text.insert_form(character, form)
 
     def refer(self) -> None:
         """A reference put in at the caret."""
@@ -215,46 +243,68 @@ class Dialogs(QObject):
         NoteDialog(self.window, words, places.put_note).exec()
         self.desk.setFocus()
 
+    def list_here(self) -> None:
+        """The list that the selected frame shows, to be changed."""
+        frame = self._place_for_list()
+        if frame is None:
+            return
+        if isinstance(frame.now, Index):
+            self.put_index()
+        elif isinstance(frame.now, NoteList):
+            self.put_notes()
+        else:
+            self.contents()
+
     def put_notes(self) -> None:
         """All notes in the selected frame, or in a new one on the page on the desk."""
+        from hidden_frame.desktop.dialogs.lists import NoteListDialog
 
-        def listing(publication: Publication) -> tuple[Publication, NoteList]:
-            made, style = note_style(publication, publication.paragraph_styles[0].id)
-            return made, NoteList(shown=style)
-
-        self._put_list("list of notes", listing)
+        frame = self._place_for_list("List of notes")
+        if frame is None:
+            return
+        now, publication = frame.now, self.session.history.now
+        if isinstance(now, NoteList):
+            put = partial(self._put_list, "list of notes", frame)
+            NoteListDialog(self.window, publication, now, "Keep", put).exec()
+            return
+        made, style = note_style(frame.made or publication, publication.paragraph_styles[0].id)
+        self._put_list("list of notes", frame._replace(made=made), NoteList(shown=style))
 
     def put_index(self) -> None:
         """The index in the selected frame, or in a new one on the page on the desk."""
-        body = self.session.publication.paragraph_styles[0].id
-        usual = Index(shown=body, letters=likely_heading(self.session.publication))
-        self._put_list("the index", lambda publication: (publication, usual))
+        from hidden_frame.desktop.dialogs.lists import IndexListDialog
 
-    def _place_for_list(self) -> ListPlace | None:
+        frame = self._place_for_list("Index")
+        if frame is None:
+            return
+        now, publication = frame.now, self.session.history.now
+        if not isinstance(now, Index):
+            body = publication.paragraph_styles[0].id
+            now = Index(shown=body, letters=likely_heading(publication))
+        put = partial(self._put_list, "the index", frame)
+        action = "Keep" if frame.now == now else "Put it there"
+        IndexListDialog(self.window, publication, now, action, put).exec()
+
+    def _place_for_list(self, name: str = "Contents") -> ListPlace | None:
         """The selected frame, or a new one on the page on the desk; told if there can be none."""
         session = self.session
         session.edit_text(None)
         page = session.page_id if session.mode == "pages" else ""
-        found = place_for_list(session.composition, page, session.items)
+        found = place_for_list(session.composition, page, session.items, name)
         if isinstance(found, str):
             session.noticed.emit(found)
             return None
         return found
 
-    def _put_list(
-        self, label: str, listing: Callable[[Publication], tuple[Publication, Index | NoteList]]
-    ) -> None:
-        session = self.session
-        page, frame = session.page_id, self._place_for_list()
-        if frame is None:
-            return
+    def _put_list(self, label: str, frame: ListPlace, listed: Index | NoteList) -> None:
+        page = self.session.page_id
 
         def change(publication: Publication) -> Publication:
-            made, listed = listing(frame.made if frame.made is not None else publication)
+            made = frame.made if frame.made is not None else publication
             return set_list(made, page, frame.item, listed)
 
-        if session.edit(label, change):
-            session.select_items(None, (frame.item,))
+        if self.session.edit(label, change):
+            self.session.select_items(None, (frame.item,))
 
     def index_mark(self) -> None:
         """A mark for the index at the caret."""
@@ -275,6 +325,17 @@ class Dialogs(QObject):
         self._index.raise_()
         self._index.refresh(True)
         return self._index
+
+    def spelling(self) -> SpellingPanel:
+        """The list of doubtful words; it stays while one works."""
+        from hidden_frame.desktop.dialogs.spelling import SpellingPanel
+
+        if self._spelling is None:
+            self._spelling = SpellingPanel(self.session, self.desk, self.window)
+        self._spelling.show()
+        self._spelling.raise_()
+        self._spelling.refresh()
+        return self._spelling
 
     def _show_mark(self, story: str, place: TextPlace) -> bool:
         behind = place[0], place[1] + 1

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import os
 import time
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from pathlib import Path
 from typing import Literal, NamedTuple
 
@@ -36,6 +36,8 @@ from hidden_frame.model.geometry import Side
 from hidden_frame.model.lookup import all_pages, find_section, masters_by_id, positions
 from hidden_frame.model.plane.box import Handle
 from hidden_frame.model.publication import Publication
+from hidden_frame.storage.shelf import PicturesOnDisk
+from hidden_frame.storage.stamps import Stamp, stamp_of
 
 Mode = Literal["pages", "masters"]
 Pane = Literal["desk", "board", "flatplan"]
@@ -74,14 +76,14 @@ class Session(QObject):
     def __init__(
         self,
         publication: Publication,
-        blobs: dict[str, bytes] | None = None,
+        blobs: Mapping[str, bytes] | None = None,
         path: Path | None = None,
         parent: QObject | None = None,
     ) -> None:
         super().__init__(parent)
         self._hurried = self._filling = 0.0
         self.composer = Composer()
-        self.blobs: dict[str, bytes] = dict(blobs or {})
+        self.blobs = blobs if isinstance(blobs, PicturesOnDisk) else PicturesOnDisk(blobs)
         self._open(publication, path)
 
     def _open(self, publication: Publication, path: Path | None) -> None:
@@ -89,6 +91,9 @@ class Session(QObject):
         self.history = History.of(publication)
         self.saved: Publication | None = publication if path else None
         self.path = path
+        self.opened = self.saved  # what the file held when it was opened
+        self.stamp = stamp_of(path)  # of the file as it was read or written last
+        self.recovered = False  # whether it is work that was left behind
         self.token = os.urandom(8).hex()  # tells what was copied here
         self.draft: Publication | None = None
         self.mode: Mode = "pages"
@@ -117,11 +122,13 @@ class Session(QObject):
         self.linking: tuple[str, str] | None = None  # the page and frame whose text is to go on
 
     def replace_all(
-        self, publication: Publication, blobs: dict[str, bytes], path: Path | None
+        self, publication: Publication, blobs: Mapping[str, bytes], path: Path | None
     ) -> None:
         """Another publication in this window, with a history of its own."""
         self.composer = Composer()
-        self.blobs.clear()
+        for digest in self.blobs:
+            if digest not in blobs:
+                del self.blobs[digest]
         self.blobs.update(blobs)
         self._open(publication, path)
         self.changed.emit()
@@ -164,6 +171,29 @@ class Session(QObject):
     @property
     def modified(self) -> bool:
         return self.saved is not self.history.now
+
+    @property
+    def unsaved(self) -> bool:
+        """Whether there is work that would be lost."""
+        return self.modified and (self.recovered or bool(self.history.past))
+
+    def keep_saved(self, path: Path, publication: Publication) -> None:
+        """A value stands in a file now."""
+        self.path, self.saved, self.stamp = path, publication, stamp_of(path)
+        self.recovered = False
+        self.looked.emit()
+
+    def recover(self, stamp: Stamp | None) -> None:
+        """What was opened is work that was left behind: it stands in no file yet; `stamp` is that
+        of the file which it goes back to."""
+        self.recovered, self.saved, self.stamp = True, None, stamp
+        self.looked.emit()
+
+    def ahead(self) -> int:
+        """How many steps the work is ahead of what was saved; of all, if that is not among them."""
+        past = self.history.past
+        at = next((n for n, s in enumerate(past) if s.publication is self.saved), 0)
+        return len(past) - at
 
     def edit(
         self, name: str, change: Callable[[Publication], Publication], merge: str = ""

@@ -44,6 +44,8 @@ class Preferences(Struct, frozen=True, omit_defaults=True):
     characters: str = ""  # those put in of late, the latest first
     favourites: str = "—–…†§•°×"
     typographic: bool = True  # whether typed quotes, dashes and points become the real ones
+    spelling: bool = True  # whether doubtful words are marked
+    versions_mb: Annotated[int, Meta(ge=0, le=1_000_000)] = 2_000  # for earlier versions
     # Groups of Properties that are folded: those that are seldom needed, to begin with.
     folded: tuple[str, ...] = (
         "ItemForm LINE UP", "ItemForm TEXT AROUND IT", "MasterForm BASELINE GRID",

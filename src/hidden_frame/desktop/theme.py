@@ -175,6 +175,8 @@ def style_sheet(t: Theme) -> str:
     #Stack::item {{ padding: 2px 1px; }}
     #Small {{ padding: 4px; }}
     QFileDialog QToolButton {{ padding: 3px; }}
+    #Left {{ background: {t.master_soft}; border: 1px solid {t.master}; border-radius: 8px; }}
+    #Strong {{ font-weight: bold; }}
     #Preset {{ background: {t.panel}; border: 1px solid {t.line}; border-radius: 8px; }}
     #Recent {{ background: transparent; }}
     #Preset:hover {{ background: {t.action_soft}; }}

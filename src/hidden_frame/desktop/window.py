@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from functools import cached_property
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -32,6 +32,7 @@ from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.desk.rulers import RuledDesk
 from hidden_frame.desktop.files import Files
 from hidden_frame.desktop.hints import HintCard
+from hidden_frame.desktop.journal import Keeper
 from hidden_frame.desktop.menus import PointerMenus
 from hidden_frame.desktop.opening import Dialogs
 from hidden_frame.desktop.painter.pictures import PictureShelf
@@ -46,6 +47,7 @@ from hidden_frame.desktop.shelf.shelf import Shelf
 from hidden_frame.desktop.shelf.steps import StepList
 from hidden_frame.desktop.shelf.stories import StoryList
 from hidden_frame.desktop.shelf.tabs import NAMES, ShelfTabs
+from hidden_frame.desktop.text_menu import TextMenu
 from hidden_frame.edit.carry.pages import publication_of
 from hidden_frame.edit.pages.folios import masters_with_folio, remove_folios
 from hidden_frame.model.publication import Publication
@@ -56,7 +58,7 @@ if TYPE_CHECKING:
     from hidden_frame.desktop.flatplan.flatplan import Flatplan
     from hidden_frame.desktop.galley import Galley
 
-Opener = Callable[[Publication, dict[str, bytes], Path | None], object]
+Opener = Callable[[Publication, Mapping[str, bytes], Path | None], object]
 
 
 LEAST_SIZE = (1000, 640)
@@ -85,9 +87,13 @@ class Window(QMainWindow):
         self.thumbnails = Thumbnails(self.pictures)
         self.files = Files(session, self.thumbnails, self, opener)
         self.desk = Desk(session, self.pictures)
+        self.keeper = Keeper(session, self.files.preview, self)
+        self.files.saver.saved = self.keeper.keep_version
+        self.files.give_up = self.keeper.keep_now
         self.dialogs = Dialogs(session, self.desk, self)
         self.run = RunView(session, self.thumbnails)
         self.checks = ChecksPanel(session)
+        self.dialogs.show_beside = self.files.show_new
         self.checks.guide_wanted.connect(self.dialogs.guide)
         self.files.found = self.checks.all_findings
         self.items = ItemActions(session, self)
@@ -111,6 +117,7 @@ class Window(QMainWindow):
         self.status = StatusLine(session, self.desk, self.commands)
         self._lay_out()
         self.menus = PointerMenus(self, self.commands, self.properties, self)
+        self.text_menu = TextMenu(self, self.commands, self)
         self.notice = Notice(self.middle)
         self.hints = HintCard(self.desk)
         self._connect()
@@ -135,7 +142,8 @@ class Window(QMainWindow):
         self.checks.counted.connect(self.status.tell_checks)
         desk.master_item_pulled.connect(self.menus.choices)
         desk.menu_wanted.connect(self.menus.item)
-        desk.list_pressed.connect(self.dialogs.contents)
+        desk.text_menu_wanted.connect(self.text_menu.show)
+        desk.list_pressed.connect(self.dialogs.list_here)
         desk.overflow_pressed.connect(lambda _, point: self.menus.overflow().popup(point))
         desk.dropped.connect(self.clipboard.take)
         self.run.menu_wanted.connect(self.menus.pages)
@@ -359,7 +367,9 @@ class Window(QMainWindow):
         self.checks.setVisible(not self.checks.isVisible())
 
     def select_all(self) -> None:
-        if self.on_pages():
+        if self.session.editing is not None:
+            self.desk.text.select_all()
+        elif self.on_pages():
             self.pages.select("all")
         else:
             self.items.select_all()
@@ -373,28 +383,36 @@ class Window(QMainWindow):
     def can_copy(self) -> bool:
         session = self.session
         if session.editing is not None:
-            return False
+            return self.desk.text.anchor != self.desk.text.caret
         return bool(session.items) or (bool(session.pages) and self.on_pages())
 
     def can_cut(self) -> bool:
         session = self.session
+        if session.editing is not None:
+            return self.can_copy()
         return self.items.own() or (not session.items and bool(session.pages) and self.on_pages())
 
     def copy(self) -> None:
-        """The selected items, or else the selected pages."""
-        if self.session.items:
+        """The selected words, or items, or else the selected pages."""
+        if self.session.editing is not None:
+            self.desk.text.copy()
+        elif self.session.items:
             self.clipboard.copy()
         else:
             self.page_clipboard.copy()
 
     def cut(self) -> None:
-        if self.session.items:
+        if self.session.editing is not None:
+            self.desk.text.cut()
+        elif self.session.items:
             self.clipboard.cut()
         else:
             self.page_clipboard.cut()
 
     def paste(self) -> None:
-        if self.page_clipboard.holds_pages():
+        if self.session.editing is not None:
+            self.desk.text.paste()
+        elif self.page_clipboard.holds_pages():
             self.page_clipboard.paste()
         elif self.session.pane == "desk":
             self.clipboard.paste()
@@ -448,5 +466,7 @@ class Window(QMainWindow):
         if leave:
             self.keep_settings()
             settings().changed.disconnect(self._take_settings)
+            self.keeper.close()
+            self.session.blobs.close()
             self.closed.emit()
         event.setAccepted(leave)

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import os
+from collections.abc import Mapping
 from pathlib import Path
 from typing import TYPE_CHECKING
 
 from PySide6.QtWidgets import QApplication
 
 from hidden_frame.desktop import theme
+from hidden_frame.desktop.other_hands import path_to_keep
 from hidden_frame.desktop.settings import settings
 from hidden_frame.desktop.start.window import StartWindow
 from hidden_frame.model.publication import Publication
@@ -15,6 +18,7 @@ from hidden_frame.model.publication import Publication
 if TYPE_CHECKING:
     from hidden_frame.desktop.session import Session
     from hidden_frame.desktop.window import Window
+    from hidden_frame.storage.recovery import Left
 
 
 class Windows:
@@ -29,13 +33,27 @@ class Windows:
         app.styleHints().colorSchemeChanged.connect(lambda _: self._dress())
         app.aboutToQuit.connect(settings().write)
 
-    def open(self, publication: Publication, blobs: dict[str, bytes], path: Path | None) -> Window:
-        """A publication in a window of its own."""
+    def open(
+        self, publication: Publication, blobs: Mapping[str, bytes], path: Path | None
+    ) -> Window:
+        """A publication in a window of its own; a file that is open comes to the front, and one
+        that another process has open is asked about."""
+        there = self._window_of(path)
+        if there is not None:
+            there.raise_()
+            there.activateWindow()
+            return there
+        return self._window(publication, blobs, path_to_keep(path, self.start))
+
+    def _window(
+        self, publication: Publication, blobs: Mapping[str, bytes], path: Path | None
+    ) -> Window:
         # The start window is up before all that a publication's window needs is loaded.
         from hidden_frame.desktop.session import Session
         from hidden_frame.desktop.window import Window
 
         window = Window(Session(publication, blobs, path), self.open)
+        window.dialogs.recover = self.open_left
         self.open_ones.append(window)
         window.closed.connect(lambda: self._gone(window))
         if len(self.open_ones) > 1:
@@ -48,6 +66,44 @@ class Windows:
             self.start = None
         return window
 
+    def _window_of(self, path: Path | None) -> Window | None:
+        """The window in which a file is open."""
+        if path is None:
+            return None
+        for window in self.open_ones:
+            other = window.session.path
+            if other is not None and os.path.realpath(other) == os.path.realpath(path):
+                return window
+        return None
+
+    def open_left(self, left: Left) -> Window:
+        """Work that was left behind, as it was; it counts as not saved.  It has a window of its
+        own even where its file is open."""
+        from hidden_frame.storage.recovery import discard, recovered
+
+        opened = recovered(left)
+        path = Path(left.about.path) if left.about.path else None
+        window = self._window(opened.publication, opened.blobs, path)
+        window.session.recover(left.about.stamp)
+        window.keeper.look()
+        window.keeper.wait()  # it is kept anew before what was left is taken away
+        discard(left)
+        for warning in opened.warnings:
+            window.session.noticed.emit(warning)
+        return window
+
+    def tell_left(self, window: Window) -> None:
+        """Says in a window that was opened without the start window what was left behind."""
+        from hidden_frame.storage.recovery import left_behind
+
+        left = left_behind()
+        if left:
+            more = f" and {len(left) - 1} more" if len(left) > 1 else ""
+            window.session.noticed.emit(
+                f"“{left[0].about.title}”{more} was not closed properly; Publication › Work left "
+                "behind… goes on with it."
+            )
+
     def sessions(self) -> list[Session]:
         """Of every open window, that of the active one first."""
         active = self.app.activeWindow()
@@ -57,7 +113,7 @@ class Windows:
 
     def show_start(self) -> StartWindow:
         """The start window, from which publications are opened."""
-        self.start = StartWindow(self.open)
+        self.start = StartWindow(self.open, self.open_left)
         theme.dress(self.app)
         self.start.show()
         return self.start

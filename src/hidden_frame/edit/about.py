@@ -71,6 +71,28 @@ def set_about(publication: Publication, **changes: object) -> Publication:
     return publication if about == publication.about else replace(publication, about=about)
 
 
+def add_word(publication: Publication, word: str) -> Publication:
+    """A word of the publication's own: its spelling is right.
+
+    >>> add_word(publication, " Deneb ").about.words
+    ('Deneb',)
+    """
+    clean = " ".join(word.split())
+    if not clean or len(clean) > 100:
+        raise Refusal("A word of the publication has 1 to 100 letters; type one that is shorter.")
+    words = publication.about.words
+    return set_about(publication, words=tuple(sorted({*words, clean}, key=_by_letters)))
+
+
+def remove_word(publication: Publication, word: str) -> Publication:
+    """A word that is no longer one of the publication's own."""
+    return set_about(publication, words=tuple(w for w in publication.about.words if w != word))
+
+
+def _by_letters(word: str) -> tuple[str, str]:
+    return word.casefold(), word
+
+
 def rename_detail(publication: Publication, name: str, new: str) -> Publication:
     """A detail under another name; the markers that show it go along."""
     clean = " ".join(new.split())

@@ -32,6 +32,7 @@ def pour_command(
     section: Annotated[str, typer.Option(help="The section; the last one by default.")] = "",
     out: Annotated[Path | None, typer.Option(help="Write to another file.")] = None,
     encoding: Annotated[str, typer.Option(help="Of a plain text.")] = "",
+    notes: Annotated[bool, typer.Option(help="Live notes, or all at the end.")] = True,
 ) -> None:
     """Pour a manuscript into a section's story, and say what came and what was left out."""
     if out is not None and out.suffix != EXTENSION:
@@ -40,12 +41,13 @@ def pour_command(
     publication = opened.publication
     chosen = _section(publication, section)
     source = read(manuscript, encoding)
+    source = source.with_live_notes() if notes else source.with_notes_at_end()
     publication, text = brought(publication, source)
     publication, story_id = pour(publication, chosen.id, text, source.name)
     first = len(find_story(publication, story_id).text) - len(text)
     kept = pictures_kept(publication, story_id, source, first)
     publication = check(grown(kept.publication))
-    save(out or book, publication, opened.blobs | kept.blobs)
+    save(out or book, publication, {**opened.blobs, **kept.blobs})
     print(report_in_words(source))
     if kept.left:
         print(f"{kept.left} of the pictures are of a kind that can't be placed.")

@@ -11,8 +11,10 @@ from __future__ import annotations
 import re
 import unicodedata
 from functools import cache
+from typing import NamedTuple
 
 from hidden_frame.typeset.fonts import FontFace
+from hidden_frame.typeset.shaping import Manner, shape
 
 MOST = 400
 # Names as people use them, and the code points that they mean: Unicode's blocks, some joined.
@@ -67,6 +69,52 @@ def has(face: FontFace, character: str) -> bool:
     return character in face.unicodes or unicodedata.category(character) in ("Zs", "Cf", "Zl")
 
 
+# What changes how one letter is drawn (OpenType, registered features).
+_FORMS = re.compile(r"aalt|salt|ss\d\d|cv\d\d|swsh|cswh|hist|ornm|titl|zero|nalt")
+_MOST_FORMS = 24
+
+
+class Form(NamedTuple):
+    """Another form of a character: the feature that asks for it, as a look has it, and what its
+    kind is called."""
+
+    alternate: str
+    called: str
+
+
+def forms(face: FontFace, character: str) -> list[Form]:
+    """The other forms that a font has of a character, each drawing once."""
+    if len(character) != 1 or character not in face.unicodes or "GSUB" not in face.tables:
+        return []
+    records = face.tables["GSUB"].table.FeatureList.FeatureRecord
+    tags = sorted({r.FeatureTag for r in records if _FORMS.fullmatch(r.FeatureTag)}, key=_order)
+    seen = {shape(face, character).glyphs}
+    found: list[Form] = []
+    for tag in tags:
+        for number in range(1, _MOST_FORMS):
+            alternate = tag if number == 1 else f"{tag}={number}"
+            glyphs = shape(face, character, manner=Manner((alternate,))).glyphs
+            if glyphs in seen and number > 1:
+                break
+            if glyphs not in seen:
+                seen.add(glyphs)
+                found.append(Form(alternate, _called(tag)))
+    return found[:_MOST_FORMS]
+
+
+def _order(tag: str) -> tuple[bool, str]:
+    """Features that mean something before the one that lists all forms."""
+    return tag in ("aalt", "nalt"), tag
+
+
+def _called(tag: str) -> str:
+    if tag[:2] == "ss":
+        return f"Stylistic set {int(tag[2:])}"
+    names = {"swsh": "Swash", "cswh": "Swash", "hist": "Historical", "ornm": "Ornament",
+             "titl": "Titling", "zero": "Slashed zero"}  # fmt: skip
+    return names.get(tag, "Alternate")
+
+
 def found(query: str, block: str, face: FontFace | None) -> list[str]:
     """The characters whose names hold all words of a query, whose code it is, or which are like
     it, being the same letter with marks; of a block ("": all), and of a font if one is given."""
@@ -76,7 +124,8 @@ def found(query: str, block: str, face: FontFace | None) -> list[str]:
     if code and int(code[1], 16) <= 0x10FFFF and not 0xD800 <= int(code[1], 16) <= 0xDFFF:
         chosen = [chr(int(code[1], 16))]
     elif len(words) == 1:
-        chosen = [c for c in among if c == words or _base(c) == _base(words)]
+        chosen = [words] if words not in among and words.isprintable() else []
+        chosen += [c for c in among if c == words or _base(c) == _base(words)]
     else:
         parts = words.lower().split()
         asked = [re.compile(rf"\b{re.escape(part)}") for part in parts]

@@ -89,7 +89,7 @@ def found(composition: Composition, query: Query, where: Where = EVERYTHING) -> 
             line = characters(text[hit.paragraph])
             before = line[max(hit.start - _AROUND, 0) : hit.start]
             after = line[hit.end : hit.end + _AROUND]
-            page = _page(composition, spot, hit)
+            page = page_of(composition, spot, hit)
             words = line[hit.start : hit.end].replace(OBJECT, "")
             before, after = before.replace(OBJECT, ""), after.replace(OBJECT, "")
             result.append(WordFound(spot, hit, before, words, after, page))
@@ -98,7 +98,8 @@ def found(composition: Composition, query: Query, where: Where = EVERYTHING) -> 
     return result
 
 
-def _page(composition: Composition, spot: Spot, hit: TextHit) -> str:
+def page_of(composition: Composition, spot: Spot, hit: TextHit) -> str:
+    """Where a hit is read: a page's id, a master's, or "" for what has no room."""
     if not spot.story_id:
         return spot.holder_id
     flow = composition.flow(spot.story_id)
@@ -133,7 +134,7 @@ def replaced_all(
         new, some = replaced(text, query, by, within=where.stretch)
         if some:
             count += some
-            publication = _put(publication, spot, new)
+            publication = put_text(publication, spot, new)
     return Replacement(publication, count)
 
 
@@ -141,11 +142,12 @@ def replaced_one(publication: Publication, one: WordFound, query: Query, by: str
     """One hit replaced."""
     for spot, text in texts(publication, one.spot):
         if spot == one.spot:
-            return _put(publication, spot, replaced(text, query, by, one.hit)[0])
+            return put_text(publication, spot, replaced(text, query, by, one.hit)[0])
     return publication
 
 
-def _put(publication: Publication, spot: Spot, text: Text) -> Publication:
+def put_text(publication: Publication, spot: Spot, text: Text) -> Publication:
+    """A text as another one."""
     if spot.story_id:
         return set_story_text(publication, spot.story_id, text)
 

@@ -75,12 +75,12 @@ def _lacking(publication: Publication, flow: Flow, section_id: str) -> int:
     """How many more pages a story needs, as far as the pages that it fills tell."""
     if flow.rest is None:
         return 0
-    filled = [p for p in flow.parts if p.lines]
-    words = sum(p.words for p in filled)
+    left = flow.characters_left
+    filled = flow.characters - left
     pages = len({s.page_id for s, p in zip(flow.stops, flow.parts, strict=True) if p.lines})
-    if not words:
+    if filled <= 0:
         return 1
-    return max(1, math.floor(flow.words_left / (words / max(pages, 1)) * 0.97))
+    return max(1, math.floor(left / (filled / max(pages, 1)) * 0.97))
 
 
 def _with_pages(publication: Publication, section_id: str, count: int) -> Publication:

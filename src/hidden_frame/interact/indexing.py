@@ -33,7 +33,8 @@ def terms(composition: Composition) -> list[Term]:
     """Every term and sub-term, in the order of the index."""
     facts = list(composition.facts.values())
     found: list[Term] = []
-    for entry in entries(marked(composition)):
+    language = composition.publication.about.language
+    for entry in entries(marked(composition), language):
         rows = [(entry.term, "", entry), *((entry.term, sub.term, sub) for sub in entry.subs)]
         for term, sub, each in rows:
             told = [folios(each.pages, facts)]

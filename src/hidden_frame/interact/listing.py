@@ -1,4 +1,4 @@
-"""Where a contents list is put: the frame that is selected, or a new one."""
+"""Where a list is put: the frame that is selected, or a new one."""
 
 from __future__ import annotations
 
@@ -12,19 +12,23 @@ from hidden_frame.edit.items.draw import add_item
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_page, linked_story
 from hidden_frame.model.publication import Publication
-from hidden_frame.model.text import Contents
+from hidden_frame.model.text import Contents, Index, NoteList
+
+Listing = Contents | Index | NoteList
 
 
 class ListPlace(NamedTuple):
     """The frame of a list, what it lists now, and the publication with it where it is new."""
 
     item: str
-    contents: Contents | None
+    now: Listing | None
     made: Publication | None = None
 
 
-def place_for_list(composition: Composition, page_id: str, items: Sequence[str]) -> ListPlace | str:
-    """The frame for a contents list on a page, or in a sentence why there is none."""
+def place_for_list(
+    composition: Composition, page_id: str, items: Sequence[str], name: str = "Contents"
+) -> ListPlace | str:
+    """The frame for a list on a page, or in a sentence why there is none; a new one has a name."""
     if not page_id:
         return "A list stands on a page; lay the page on the desk first."
     publication = composition.publication
@@ -35,14 +39,14 @@ def place_for_list(composition: Composition, page_id: str, items: Sequence[str])
         assert isinstance(frame, TextFrame)
         story = linked_story(publication, page_id, frame.id)
         holder = story if story is not None else frame
-        contents = holder.contents
+        now = holder.contents or holder.index or holder.notes
         if not holder.lists and any(c for p in holder.text for c in p.content):
             return "This frame holds words of its own; choose an empty one, or none for a new one."
-        return ListPlace(frame.id, contents)
+        return ListPlace(frame.id, now)
     side = composition.facts[page_id].side
     area = text_area(publication.setup, page_layout(publication, page).margins, side)
     frame = TextFrame(
-        id="", name="Contents", x=area.left, y=area.top, width=area.width, height=area.height
+        id="", name=name, x=area.left, y=area.top, width=area.width, height=area.height
     )
     made, item = add_item(publication, page_id, frame)
     return ListPlace(item, None, made)

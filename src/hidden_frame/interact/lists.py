@@ -59,10 +59,12 @@ def _text(
     if notes is not None:
         return notes_text(notes, told(composition, notes))
     assert index is not None
+    language = composition.publication.about.language
     return composition.kept(
-        index, (marked(composition), composition.facts),
+        index, (marked(composition), composition.facts, language),
         lambda: index_text(
-            index, index_entries(marked(composition)), list(composition.facts.values())
+            index, index_entries(marked(composition), language),
+            list(composition.facts.values()), language,
         ),
     )  # fmt: skip
 

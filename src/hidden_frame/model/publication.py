@@ -145,13 +145,18 @@ class Detail(Struct, frozen=True):
     value: str
 
 
+OwnWord = Annotated[str, Meta(min_length=1, max_length=100)]
+
+
 class About(Struct, frozen=True, kw_only=True, omit_defaults=True):
-    """What a publication says of itself where its pages don't: in its PDF's information."""
+    """What a publication says of itself where its pages don't: in its PDF's information, and to
+    whoever checks its spelling: `words` of its own that are right."""
 
     author: str = ""
     subject: str = ""
     keywords: str = ""
     language: Language = "en_GB"
+    words: tuple[OwnWord, ...] = ()
 
 
 class Picture(Struct, frozen=True, kw_only=True, omit_defaults=True):

@@ -24,6 +24,7 @@ from hidden_frame.model.memory import remembered
 from hidden_frame.model.numbering import ListNumber
 from hidden_frame.model.text import (
     Alignment,
+    Alternate,
     BaselineShift,
     Case,
     Figures,
@@ -31,6 +32,7 @@ from hidden_frame.model.text import (
     Language,
     Look,
     Raised,
+    Spelling,
     Starts,
     TabStop,
 )
@@ -101,6 +103,8 @@ class ComputedStyle(Struct, frozen=True, kw_only=True):
     raised: Raised = "no"
     fractions: bool = False
     shift: BaselineShift = 0.0
+    spelling: Spelling = "by its name"
+    alternate: Alternate = ""
     reads: Reads = "as its letters"
     breaking: Breaking = "paragraph"
     balanced: bool = False
@@ -157,6 +161,8 @@ class ParagraphStyle(Struct, frozen=True, kw_only=True, omit_defaults=True):
     raised: Raised | UnsetType = UNSET
     fractions: bool | UnsetType = UNSET
     shift: BaselineShift | UnsetType = UNSET
+    spelling: Spelling | UnsetType = UNSET
+    alternate: Alternate | UnsetType = UNSET
     reads: Reads | UnsetType = UNSET
     breaking: Breaking | UnsetType = UNSET
     balanced: bool | UnsetType = UNSET

@@ -45,6 +45,10 @@ Case = Literal["as typed", "capitals", "small capitals"]
 Figures = Literal["as the font", "lining", "old style"]
 FigureWidth = Literal["as the font", "proportional", "tabular"]
 Raised = Literal["no", "superior", "inferior"]
+# Another form of a letter: an OpenType feature, with the number of the form where it has several.
+Alternate = Annotated[str, Meta(pattern="^([a-z0-9]{4}(=[0-9]{1,3})?)?$", max_length=8)]
+# Whether words are looked up; by its name: but for a style of names or of code.
+Spelling = Literal["by its name", "checked", "not checked"]
 BaselineShift = Annotated[float, Meta(ge=-500, le=500)]
 
 
@@ -73,6 +77,8 @@ class Look(Struct, frozen=True, kw_only=True, omit_defaults=True):
     raised: Raised | None = None
     fractions: bool | None = None
     shift: BaselineShift | None = None
+    spelling: Spelling | None = None
+    alternate: Alternate | None = None
 
 
 class Run(Struct, frozen=True, tag="run", tag_field="kind", omit_defaults=True):

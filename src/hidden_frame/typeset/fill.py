@@ -12,6 +12,7 @@ import math
 from collections.abc import Sequence
 from typing import NamedTuple
 
+from hidden_frame.model.memory import remembered
 from hidden_frame.typeset.anchored import room_above, rows
 from hidden_frame.typeset.line import TextLine
 from hidden_frame.typeset.lines import LineSetter, rise_of
@@ -22,6 +23,7 @@ from hidden_frame.typeset.segments import TextOffset
 
 _HAIR = 0.001  # points
 _MOST_PLACES = 300  # lines of a paragraph that are chosen together
+_AMPLE, _FEW = 1.5, 6  # of the room that its lines take by themselves; lines at least
 
 
 class Where(NamedTuple):
@@ -130,6 +132,16 @@ def fill(
         filling.y += spec.after
         begin = TextOffset()
     return filling.fragment(None, len(specs))
+
+
+@remembered(by_value=("place", "measures"), weigh=lambda lines: 100 + 900 * len(lines or ()))
+def lines_together(
+    spec: ParagraphSpec, widest: float, place: TextOffset, measures: tuple[float, ...]
+) -> list[TextLine] | None:
+    """The lines of a paragraph from a place on, chosen together (`LineSetter.through`)."""
+    setter = LineSetter(spec, widest)
+    setter.go_on_at(place)
+    return setter.through(measures)
 
 
 class _Filling:
@@ -258,8 +270,10 @@ class _Filling:
                     self.y = top
                     return Where(number)
                 return Where(number, setter.place)
+            # Where nothing is in the way there is no more room further down.
+            whole = found == [(region.left, region.right)]
             for left, right in found:
-                if setter.done or right - left < self._need(spec, setter):
+                if setter.done or not (whole or right - left >= self._need(spec, setter)):
                     continue
                 alone = SetLines(spec, (setter.line(right - left),), 1)
                 block = Block(number - self.origin, alone, 0, 1, left, self.y, pitch)
@@ -287,9 +301,11 @@ class _Filling:
         together, if all of it has room here; or says that it is to be set line by line."""
         if spec.dress.on_grid or spec.dress.anchored or setter.done:
             return False
-        places = self._places(spec)
-        lines = setter.through([right - left for _, left, right in places])
-        if lines is None:
+        place = setter.place
+        places = self._places(spec, place)
+        measures = tuple([right - left for _, left, right in places])
+        lines = lines_together(spec, self.measure, place, measures)
+        if lines is None or places[len(lines) - 1][0] + spec.leading > self.limit:
             return False
         for line, (y, left, _) in zip(lines, places, strict=False):
             alone = SetLines(spec, (line,), 1)
@@ -297,17 +313,24 @@ class _Filling:
             self.y = y + spec.leading
         return True
 
-    def _places(self, spec: ParagraphSpec) -> list[tuple[float, float, float]]:
-        """Where the next lines may stand: the top of each, its left and right edge."""
+    def _places(self, spec: ParagraphSpec, place: TextOffset) -> list[tuple[float, float, float]]:
+        """Where the next lines may stand, as many as a paragraph may need from a place on: the
+        top of each, its left and right edge.  The region's foot does not count, so that the lines
+        of a paragraph are the same in regions of any height."""
         region, y = self.region, self.y
         least = spec.left + max(spec.first, 0.0) + spec.right + spec.leading
+        known = set_paragraph(spec, self.measure)
+        wanted = (known.count - (known.line_at(place) or 0)) * self.measure * _AMPLE
         found: list[tuple[float, float, float]] = []
-        while y + spec.leading <= region.limit and len(found) < _MOST_PLACES:
+        while (wanted > 0 or len(found) < _FEW) and len(found) < _MOST_PLACES:
             stretches, below = region.stretches(y, spec.leading)
             whole = stretches == [(region.left, region.right)]
             wide = [(y, a, b) for a, b in stretches if whole or b - a >= least]
             found += wide
+            wanted -= sum(b - a for _, a, b in wide)
             y = y + spec.leading if wide else below
+            if math.isinf(y):
+                break
         return found
 
     def _clear(self, spec: ParagraphSpec, begin: TextOffset) -> bool:

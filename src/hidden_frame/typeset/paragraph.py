@@ -43,7 +43,8 @@ class Span(NamedTuple):
     A marker's span counts as a single character of its source, whatever it shows; one that
     `goes_on` shows more of the marker before it and counts as none.  `language` None: its
     words are not hyphenated.  What is `anchored` counts as a marker and has no glyphs.
-    It `goes_to` a page, if it is a reference to it.
+    It `goes_to` a page, if it is a reference to it, and is `spelled` in a language, if its words
+    are looked up.
     """
 
     text: str
@@ -56,6 +57,7 @@ class Span(NamedTuple):
     strike: bool = False
     anchored: Anchored | None = None
     goes_to: str = ""
+    spelled: str = ""
 
 
 class Tab(NamedTuple):

@@ -9,6 +9,8 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
+from hidden_frame.model.memory import remembered
+
 Corners = tuple[tuple[float, float], ...]  # of a polygon, in points
 _HAIR = 0.001  # points; what only touches a line is not in its way
 
@@ -84,6 +86,7 @@ class Region(NamedTuple):
         return free, max(below, top + 0.5)
 
 
+@remembered()
 def _reach(outline: Corners, top: float, bottom: float) -> tuple[float, float] | None:
     """The leftmost and rightmost x of a polygon within a band; None if it is not there."""
     xs: list[float] = []

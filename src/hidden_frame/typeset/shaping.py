@@ -19,7 +19,9 @@ import uharfbuzz as hb
 from hidden_frame.typeset.fonts import FontFace
 from hidden_frame.typeset.hyphenation import Dividing
 
-_FEATURES = {on: {"kern": True, "liga": on, "clig": on} for on in (True, False)}
+_FEATURES: dict[bool, dict[str, int]] = {
+    on: {"kern": True, "liga": on, "clig": on} for on in (True, False)
+}
 # Controls, separators and halves of surrogate pairs are never seen: HarfBuzz is given a space
 # without width for each, so that places in the text stay what they are.
 _UNSEEN = dict.fromkeys((*range(32), *range(127, 160), 8232, 8233), 8203)
@@ -128,7 +130,7 @@ class Blank(Word):
 
 class Manner(NamedTuple):
     """How letters are taken from a font: OpenType features that are on besides the usual ones,
-    by their tags, and whether all are capitals."""
+    by their tags, one of several forms as “salt=2”, and whether all are capitals."""
 
     features: tuple[str, ...] = ()
     capitals: bool = False
@@ -218,8 +220,9 @@ def setting_of(
 
 
 @cache
-def _features(ligatures: bool, manner: Manner) -> dict[str, bool]:
-    return {**_FEATURES[ligatures], **dict.fromkeys(manner.features, True)}
+def _features(ligatures: bool, manner: Manner) -> dict[str, int]:
+    asked = (feature.partition("=") for feature in manner.features)
+    return {**_FEATURES[ligatures], **{tag: int(number or 1) for tag, _, number in asked}}
 
 
 def shape(

@@ -217,6 +217,19 @@ class Flow:
         return _place(self.where(number))
 
     @property
+    def characters_left(self) -> int:
+        """How many characters have no room."""
+        if self.rest is None:
+            return 0
+        behind = self.specs.recto[self.rest.paragraph :]
+        return max(sum(len(words_in(spec)) for spec in behind) - self.rest.place.offset, 0)
+
+    @property
+    def characters(self) -> int:
+        """How many there are."""
+        return sum(len(words_in(spec)) for spec in self.specs.recto)
+
+    @property
     def words_left(self) -> int:
         """How many words have no room, of all that stands behind the last stop."""
         rest = self.rest

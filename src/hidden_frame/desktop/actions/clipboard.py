@@ -39,6 +39,7 @@ from hidden_frame.model.lookup import holder, section_of
 from hidden_frame.model.plane.box import Bounds, around_all, bounds_of
 from hidden_frame.model.publication import Picture, Publication
 from hidden_frame.model.text import Paragraph, Text
+from hidden_frame.storage.door import COPIED, door, from_clipboard
 from hidden_frame.storage.pictures import EXTENSIONS, picture_from_bytes, read_picture
 
 MAX_FILES = 200
@@ -127,12 +128,14 @@ class Clipboard:
             self.take(data, None)
 
     def _paste_items(self, packed: bytes, same_spot: bool) -> None:
-        session = self.session
         try:
-            parcel = msgspec.msgpack.decode(packed, type=Parcel)
-        except msgspec.MsgspecError:
-            session.noticed.emit("What was copied can't be read here; copy it again.")
-            return
+            with door(COPIED, "copy it again"):
+                self._put_parcel(from_clipboard(packed, Parcel), same_spot)
+        except Refusal as refusal:
+            self.session.noticed.emit(str(refusal))
+
+    def _put_parcel(self, parcel: Parcel, same_spot: bool) -> None:
+        session = self.session
         home = parcel.home == session.token
         clip, face = parcel.clip, self._face()
         if parcel.told is not None and not home:
@@ -140,7 +143,6 @@ class Clipboard:
         if same_spot and session.mode == "masters":  # to the face that it came from
             face = next((f for f in session.faces() if f.side == parcel.side), face)
         dx, dy = (0.0, 0.0) if same_spot else self._into_view(clip, face)
-        session.blobs.update(parcel.blobs)
         made: list[str] = []
 
         def change(publication: Publication) -> Publication:
@@ -148,6 +150,7 @@ class Clipboard:
             made.extend(new)
             return publication
 
+        session.blobs.update(parcel.blobs)
         if session.edit("paste", change):
             session.select_items(face, tuple(made))
             if home and parcel.told is not None:

@@ -27,6 +27,7 @@ from hidden_frame.interact.carried import (
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import section_of
 from hidden_frame.model.publication import Publication
+from hidden_frame.storage.door import from_clipboard
 
 PAGES_MIME = "application/x-hidden-frame-pages"
 
@@ -85,9 +86,9 @@ class PageClipboard:
         session = self.session
         data = QGuiApplication.clipboard().mimeData()
         try:
-            parcel = msgspec.msgpack.decode(bytes(data.data(PAGES_MIME).data()), type=PageParcel)
-        except msgspec.MsgspecError:
-            session.noticed.emit("What was copied can't be read here; copy it again.")
+            parcel = from_clipboard(bytes(data.data(PAGES_MIME).data()), PageParcel)
+        except Refusal as refusal:
+            session.noticed.emit(str(refusal))
             return
         if parcel.stories and parcel.home != session.token:
             self._ask(parcel)

@@ -16,5 +16,6 @@ def commands(window: Workplace) -> list[Row]:
         Command("hints", menu, "Show the first steps again", "",
                 lambda: settings().change(hints=True)),
         None,
+        Command("report", menu, "Report…", "", window.dialogs.report),
         Command("about program", menu, "About Hidden Frame", "", window.dialogs.about_program),
     ]  # fmt: skip

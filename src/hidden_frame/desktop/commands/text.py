@@ -30,6 +30,8 @@ def commands(window: Workplace) -> list[Row]:
                 lambda: kept.now.typographic),
         None,
         Command("find text", menu, "Find and replace…", "Ctrl+H", window.dialogs.find_text),
+        Command("spelling list", menu, "Spelling: doubtful words…", "Ctrl+Shift+H",
+                window.dialogs.spelling),
         None,
         Command("contents list", menu, "Contents list…", "", window.dialogs.contents),
         Command("index mark", menu, "Mark for the index…", "Ctrl+Shift+X",

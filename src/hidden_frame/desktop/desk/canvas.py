@@ -35,6 +35,7 @@ from hidden_frame.desktop.desk.text_edit import TextEdit, wants_key
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.session import Editing, Session
 from hidden_frame.desktop.settings import settings
+from hidden_frame.desktop.spelling import speller
 from hidden_frame.interact.anchoring import frame_over
 from hidden_frame.interact.faces import Face
 from hidden_frame.interact.hits import Spot, hit
@@ -46,8 +47,9 @@ Asked = Callable[[Spot, QPointF], None]
 class Desk(QWidget):
     """`master_item_pulled`: someone tried to drag a master's item on a page (global point);
     `overflow_pressed`: the mark of text that does not fit was pressed (item, global point);
-    `out_mark_pressed`: that at which the selected frame's text goes on; `link_wanted`: a frame
-    was clicked or drawn in which it shall (face, item)."""
+    `text_menu_wanted`: of the text that is edited; `out_mark_pressed`: that at which the selected
+    frame's text goes on; `link_wanted`: a frame was clicked or drawn in which it shall (face,
+    item)."""
 
     master_item_pulled = Signal(QPoint)
     menu_wanted = Signal(QPoint)
@@ -56,6 +58,7 @@ class Desk(QWidget):
     pointer_moved = Signal(object)
     out_mark_pressed = Signal()
     list_pressed = Signal()
+    text_menu_wanted = Signal(QPoint)
     link_wanted = Signal(object, str)
 
     def __init__(self, session: Session, pictures: PictureShelf) -> None:
@@ -98,6 +101,7 @@ class Desk(QWidget):
         session.changed.connect(self._refresh)
         session.looked.connect(self._refresh)
         settings().changed.connect(self.update)
+        speller().learnt.connect(self.update)
 
     # -- what is shown -----------------------------------------------------------
 
@@ -192,6 +196,10 @@ class Desk(QWidget):
         if self.session.proof:
             return
         if event.button() == Qt.MouseButton.RightButton:
+            if self.text.holds(spot):
+                self.text.point_at(spot)
+                self.text_menu_wanted.emit(event.globalPosition().toPoint())
+                return
             self.hand.pick(spot, event.modifiers() & ~Qt.KeyboardModifier.ControlModifier)
             self.menu_wanted.emit(event.globalPosition().toPoint())
             return
@@ -360,6 +368,9 @@ class Desk(QWidget):
     def contextMenuEvent(self, event: QContextMenuEvent) -> None:
         """The menu by its key, below what is selected; the mouse's own has come by then."""
         if event.reason() == QContextMenuEvent.Reason.Keyboard:
+            if self.session.editing is not None:
+                self.text_menu_wanted.emit(self.mapToGlobal(self._caret_on_desk().bottomLeft()))
+                return
             found = self.selected.bounds()
             x, y = self.camera.view.to_widget(found.left, found.bottom) if found else (20.0, 20.0)
             inside = self.rect().adjusted(4, 4, -4, -4)

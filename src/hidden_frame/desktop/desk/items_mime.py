@@ -6,8 +6,10 @@ import msgspec
 from PySide6.QtCore import QMimeData
 
 from hidden_frame.edit.carry.items import Clip
+from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import PictureFrame, TextFrame
+from hidden_frame.storage.door import from_clipboard
 
 ITEMS_MIME = "application/x-hidden-frame-items"
 
@@ -33,8 +35,8 @@ def anchorable(data: QMimeData | None) -> Parcel | None:
     if data is None or not data.hasFormat(ITEMS_MIME):
         return None
     try:
-        parcel = msgspec.msgpack.decode(bytes(data.data(ITEMS_MIME).data()), type=Parcel)
-    except msgspec.MsgspecError:
+        parcel = from_clipboard(bytes(data.data(ITEMS_MIME).data()), Parcel)
+    except Refusal:
         return None
     items = parcel.clip.items
     alone = len(items) == 1 and isinstance(items[0], PictureFrame | TextFrame)

@@ -34,6 +34,7 @@ class _Key(NamedTuple):
     proof: bool
     tinted: bool
     signs: bool
+    doubts: object
     desk: str
     faces: tuple[Face, ...]
 
@@ -64,6 +65,7 @@ class Paper:
             rendering.proof,
             rendering.tinted,
             rendering.signs,
+            getattr(rendering.doubtful, "version", None),
             desk,
             tuple(s.face for s in sheets),
         )

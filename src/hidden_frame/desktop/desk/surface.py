@@ -30,6 +30,7 @@ from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.painter.scene import Rendering
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
+from hidden_frame.desktop.spelling import doubts
 from hidden_frame.edit.items.guides import own_guides
 from hidden_frame.interact.faces import Face
 
@@ -60,6 +61,7 @@ def paint_desk(painter: QPainter, desk: DeskSeen, paper: Paper, lines: LinesLaye
     rendering = Rendering(
         proof=session.proof, tinted=session.tinted and not session.proof,
         signs=session.signs and not session.proof,
+        doubtful=None if session.proof else doubts(session.publication.about.words),
     )  # fmt: skip
     ground = colours.desk_master if on_master and not session.proof else colours.desk
     pixmap = paper.pixmap(

@@ -19,7 +19,7 @@ from hidden_frame.desktop.session import Editing, Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.edit.stories import set_story_text
 from hidden_frame.edit.text import write as edit_text
-from hidden_frame.edit.text.typing import is_code, typed
+from hidden_frame.edit.text.typing import typed
 from hidden_frame.interact.carets import END, START, by_line
 from hidden_frame.interact.hits import Spot, hit
 from hidden_frame.interact.shown import change_shown, shown_item
@@ -28,6 +28,7 @@ from hidden_frame.model.plane.box import Bounds
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.styles import computed_style
 from hidden_frame.model.text import STEADY, Marker, Text, TextPlace
+from hidden_frame.spelling.checked import is_code
 from hidden_frame.typeset.caret import Caret, caret_at, place_at, reads_from_right, spans_of
 
 _WAYS = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1, Qt.Key.Key_Home: START, Qt.Key.Key_End: END}
@@ -223,6 +224,17 @@ class TextEdit(QObject):
         text, place = edit_text.insert(text, place, string)
         self.change("typing" if merge else "paste text", text, place, merge)
 
+    def insert_form(self, character: str, form: str) -> None:
+        """A character in another form than the usual one (a look's `alternate`), if one is said."""
+        if not form or not self._has_room(1):
+            self.insert(character)
+            return
+        text, start = self.without_selection()
+        text, place = edit_text.insert(text, start, character)
+        text = edit_text.set_look(text, start, place, alternate=form)
+        self.change("character", text, place)
+        self.session.seal()
+
     def _typed_key(self, key: str) -> None:
         """A key as a typist means it: quotes and dashes of the language, unless that is off, or the
         style is one for code."""
@@ -322,6 +334,14 @@ class TextEdit(QObject):
             self.session.seal()
             self.moved.emit()
 
+    def point_at(self, spot: Spot) -> None:
+        """The caret at a point, unless what is selected lies there."""
+        before = self.selection, self.session.editing
+        self.press(spot, extend=False)
+        if self.session.editing == before[1] and before[0][0] < self.caret < before[0][1]:
+            self.anchor, self.caret = before[0]
+            self.moved.emit()
+
     def holds(self, spot: Spot) -> bool:
         """Whether a point lies on the frame that is edited, or on another one of its story."""
         return self._frame_at(spot) is not None
@@ -391,14 +411,13 @@ class TextEdit(QObject):
         """Handles a key; False leaves it to the desk."""
         key = event.key()
         if event.matches(QKeySequence.StandardKey.SelectAll):
-            self.anchor, self.caret = (0, 0), edit_text.end_of(self.text)
+            self.select_all()
         elif event.matches(QKeySequence.StandardKey.Copy):
-            self._copy()
+            self.copy()
         elif event.matches(QKeySequence.StandardKey.Cut):
-            self._copy()
-            self._delete(0)
+            self.cut()
         elif event.matches(QKeySequence.StandardKey.Paste):
-            self._paste()
+            self.paste()
         elif key in _MOVES:
             self._move(key, event.modifiers())
         elif key in (Qt.Key.Key_Backspace, Qt.Key.Key_Delete):
@@ -415,14 +434,24 @@ class TextEdit(QObject):
         self._follow()
         return True
 
-    def _copy(self) -> None:
+    def select_all(self) -> None:
+        """All of the text, or of its story."""
+        self.anchor, self.caret = (0, 0), edit_text.end_of(self.text)
+        self.moved.emit()
+
+    def cut(self) -> None:
+        """What is selected, away and onto the clipboard."""
+        self.copy()
+        self._delete(0)
+
+    def copy(self) -> None:
         """Words with their styles for here, as a web page and plain for elsewhere."""
         start, end = self.selection
         if start != end:
             piece = edit_text.cut_out(self.text, start, end)
             QGuiApplication.clipboard().setMimeData(as_mime(self.session.publication, piece))
 
-    def _paste(self) -> None:
+    def paste(self) -> None:
         """Words with what they look like, as far as it is known here; a picture is anchored."""
         parcel = anchorable(QGuiApplication.clipboard().mimeData())
         if parcel is not None and self.anchors.put_item(parcel):

@@ -8,8 +8,10 @@ from PySide6.QtCore import QByteArray, QMimeData
 
 from hidden_frame.edit.text.bring import as_paragraphs, matched, run_of
 from hidden_frame.edit.text.write import plain
+from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import STEADY, Marker, Paragraph, Piece, Text
+from hidden_frame.storage.door import door, from_clipboard
 
 TEXT_MIME = "application/x-hidden-frame-text"
 _MOST = 4_000_000  # bytes of HTML that are looked at
@@ -38,14 +40,18 @@ def from_mime(
         return None
     if data.hasFormat(TEXT_MIME):
         try:
-            piece = msgspec.msgpack.decode(bytes(data.data(TEXT_MIME).data()), type=Text)
-        except (msgspec.ValidationError, msgspec.DecodeError):
+            piece: Text = from_clipboard(bytes(data.data(TEXT_MIME).data()), Text)
+        except Refusal:
             return None
         return _known(piece, publication, style, whole)
     if data.hasHtml() and len(data.html()) <= _MOST:
         from hidden_frame.storage.manuscripts.marked import read_html
 
-        source = read_html(data.html(), "clipboard")
+        try:
+            with door("What was copied"):
+                source = read_html(data.html(), "clipboard")
+        except Refusal:
+            return None
         styles = matched(publication, source.styles)
         return (
             tuple(

@@ -83,3 +83,13 @@ class Question(QDialog):
                 field.setFocus()
             return
         self.accept()
+
+
+def put_over_properties(dialog: QDialog) -> None:
+    """Moves a dialog that stays open over its window's Properties, so that the desk is seen."""
+    window = dialog.parentWidget()
+    if window is None:
+        return
+    free, around = dialog.screen().availableGeometry(), window.window().frameGeometry()
+    left = min(around.right(), free.right()) - dialog.width() - _EDGE
+    dialog.move(max(left, free.left()), max(around.top() + _BARS, free.top()))

@@ -27,12 +27,13 @@ from hidden_frame.desktop import theme
 from hidden_frame.desktop.painter.fonts import OUTLINE_SIZE, glyph_path
 from hidden_frame.desktop.properties.fields import Choice
 from hidden_frame.desktop.settings import settings
-from hidden_frame.interact.characters import BLOCKS, found, has, name_of
+from hidden_frame.interact.characters import BLOCKS, Form, forms, found, has, name_of
 from hidden_frame.typeset.fonts import FontFace
 from hidden_frame.typeset.fonts.fallback import stretches
-from hidden_frame.typeset.shaping import shape
+from hidden_frame.typeset.shaping import Manner, shape
 
 _CELL, _SIZE = 40, 22.0  # pixels
+_FORM = Qt.ItemDataRole.UserRole  # the feature of another form
 _RECENT, _LIKED = "recent", "liked"
 _KEPT = 60  # characters used of late that are remembered
 _UNSEEN = {" ": "space", "\u00a0": "hard", "\u00ad": "soft", "\u2028": "line", "\u200b": "zero",
@@ -60,10 +61,13 @@ class _Cell(QStyledItemDelegate):
         painter.setPen(QPen(QColor(colours.action if chosen else colours.line), 1))
         painter.setBrush(QColor(colours.field))
         painter.drawRoundedRect(rect.adjusted(1.5, 1.5, -1.5, -1.5), 4, 4)
-        self._character(painter, rect, str(index.data()), QColor(colours.text))
+        form = str(index.data(_FORM) or "")
+        self._character(painter, rect, str(index.data()), form, QColor(colours.text))
         painter.restore()
 
-    def _character(self, painter: QPainter, rect: QRectF, character: str, ink: QColor) -> None:
+    def _character(
+        self, painter: QPainter, rect: QRectF, character: str, form: str, ink: QColor
+    ) -> None:
         name = _UNSEEN.get(character)
         unseen = unicodedata.category(character) in ("Cf", "Zs", "Zl", "Zp", "Cc", "Cn", "Co")
         if name is not None or self.face is None or unseen:
@@ -74,7 +78,7 @@ class _Cell(QStyledItemDelegate):
             painter.drawText(rect, Qt.AlignmentFlag.AlignCenter, name or f"{ord(character):04X}")
             return
         face = stretches(character, self.face)[0][1]
-        shaped = shape(face, character)
+        shaped = shape(face, character, manner=Manner((form,) if form else ()))
         scale = _SIZE / OUTLINE_SIZE
         width = shaped.width / face.upem * _SIZE
         x, y = rect.center().x() - width / 2, rect.center().y() + _SIZE * 0.32
@@ -90,7 +94,7 @@ class CharacterFinder(QDialog):
     """Stays while one writes; a double click puts a character in at the caret."""
 
     def __init__(
-        self, parent: QWidget | None, face: Callable[[], FontFace], put: Callable[[str], None]
+        self, parent: QWidget | None, face: Callable[[], FontFace], put: Callable[[str, str], None]
     ) -> None:
         super().__init__(parent)
         self._face, self._put = face, put
@@ -110,15 +114,16 @@ class CharacterFinder(QDialog):
         ]  # fmt: skip
         self.block.show_choice(options, _RECENT if settings().now.characters else "")
         column.addWidget(self.block)
-        self.list = QListWidget()
-        self.list.setAccessibleName("Characters")
-        self.list.setViewMode(QListView.ViewMode.IconMode)
-        self.list.setResizeMode(QListView.ResizeMode.Adjust)
-        self.list.setMovement(QListView.Movement.Static)
-        self.list.setUniformItemSizes(True)
-        self.cell = _Cell(self.list)
-        self.list.setItemDelegate(self.cell)
+        self.list, self.cell = self._grid("Characters")
         column.addWidget(self.list, 1)
+        self.forms, self._form_cell = self._grid("Other forms in this font")
+        self.forms.setFixedHeight(_CELL + 8)
+        self.forms.setWrapping(False)
+        self.forms.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.forms_heading = QLabel("OTHER FORMS IN THIS FONT")
+        self.forms_heading.setObjectName("Heading")
+        column.addWidget(self.forms_heading)
+        column.addWidget(self.forms)
         self.told = QLabel(" ")
         self.told.setWordWrap(True)
         self.told.setMinimumHeight(36)
@@ -137,9 +142,23 @@ class CharacterFinder(QDialog):
         self.only.clicked.connect(lambda _: self.refresh())
         self.list.currentItemChanged.connect(lambda *_: self._tell())
         self.list.itemDoubleClicked.connect(lambda _: self.put())
+        self.forms.currentItemChanged.connect(lambda *_: self._tell_form())
+        self.forms.itemDoubleClicked.connect(lambda _: self.put())
         self.insert.clicked.connect(self.put)
         self.like.clicked.connect(self.favour)
         self.refresh()
+
+    def _grid(self, name: str) -> tuple[QListWidget, _Cell]:
+        """A list of characters side by side."""
+        found = QListWidget()
+        found.setAccessibleName(name)
+        found.setViewMode(QListView.ViewMode.IconMode)
+        found.setResizeMode(QListView.ResizeMode.Adjust)
+        found.setMovement(QListView.Movement.Static)
+        found.setUniformItemSizes(True)
+        cell = _Cell(found)
+        found.setItemDelegate(cell)
+        return found, cell
 
     def refresh(self) -> None:
         """The characters that are asked for, in the font at the caret."""
@@ -165,8 +184,34 @@ class CharacterFinder(QDialog):
         row = self.list.currentItem()
         return row.text() if row is not None else ""
 
+    def form(self) -> str:
+        """The feature of the form that is chosen; "" for the usual one."""
+        row = self.forms.currentItem()
+        return str(row.data(_FORM) or "") if row is not None else ""
+
+    def _show_forms(self, character: str) -> None:
+        """The forms that the font has of a character, the usual one first."""
+        face = self._form_cell.face = self.cell.face
+        others = forms(face, character) if face is not None and character else []
+        self.forms.blockSignals(True)
+        self.forms.clear()
+        for each in (Form("", "The usual form"), *others) if others else ():
+            row = QListWidgetItem(character)
+            row.setData(_FORM, each.alternate)
+            row.setToolTip(each.called)
+            self.forms.addItem(row)
+        self.forms.blockSignals(False)
+        for widget in (self.forms, self.forms_heading):
+            widget.setVisible(bool(others))
+
+    def _tell_form(self) -> None:
+        row = self.forms.currentItem()
+        if row is not None:
+            self.told.setText(f"{name_of(self.chosen())} · {row.toolTip()}")
+
     def _tell(self) -> None:
         character = self.chosen()
+        self._show_forms(character)
         self.insert.setEnabled(bool(character))
         self.like.setEnabled(bool(character))
         if not character:
@@ -184,7 +229,7 @@ class CharacterFinder(QDialog):
         if character:
             recent = character + settings().now.characters.replace(character, "")
             settings().change(characters=recent[:_KEPT])
-            self._put(character)
+            self._put(character, self.form())
 
     def favour(self) -> None:
         """The chosen character among the favourites, or out of them."""

@@ -8,7 +8,7 @@ from __future__ import annotations
 from PySide6.QtWidgets import QWidget
 
 from hidden_frame.desktop.dialogs.base import Question
-from hidden_frame.desktop.properties.fields import Choice, TextField
+from hidden_frame.desktop.properties.fields import Choice, NumberField, TextField
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.model.errors import Refusal
@@ -39,6 +39,10 @@ class DeskSettings(Question):
         self.theme = Choice("Theme")
         self.theme.show_choice(THEMES, now.theme)
         self.form.row("Theme", self.theme)
+        self.form.heading("EARLIER VERSIONS")
+        self.versions = NumberField("Take at most", "MB", 0, 1_000_000)
+        self.versions.show_value(now.versions_mb)
+        self.form.row("Take at most", self.versions)
         self.finish()
 
     def answer(self) -> None:
@@ -50,7 +54,9 @@ class DeskSettings(Question):
         text = self.reach.text().replace("px", "").strip()
         if not text.replace(".", "", 1).isdecimal() or not 1 <= float(text) <= 40:
             raise Refusal(f"“{self.reach.text()}” is no reach for snapping; give 1 to 40 pixels.")
+        versions = self.versions.parse(self.versions.text())
         settings().change(
+            versions_mb=round(versions),
             reach=float(text),
             nudge=nudge,
             enclosing=BANDS[self.band.currentIndex()][1],

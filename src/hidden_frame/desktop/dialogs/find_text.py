@@ -18,9 +18,11 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from hidden_frame.desktop.actions.hits import show_hit
 from hidden_frame.desktop.desk.canvas import Desk
+from hidden_frame.desktop.dialogs.base import put_over_properties
 from hidden_frame.desktop.properties.fields import Choice
-from hidden_frame.desktop.session import Editing, Session
+from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.tones import with_tones
 from hidden_frame.edit.text.find import Query, Stretch
 from hidden_frame.edit.text.write import length
@@ -38,7 +40,6 @@ from hidden_frame.interact.finding import (
     texts,
 )
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.lookup import masters_by_id
 from hidden_frame.model.publication import Publication
 
 _EVERYTHING = ("the whole publication", "everything")
@@ -123,11 +124,8 @@ class FindTextDialog(QDialog):
     def showEvent(self, event: QShowEvent) -> None:
         """Over Properties, so that the hits are seen."""
         super().showEvent(event)
-        window = self.parentWidget()
-        if window is not None and not event.spontaneous():
-            free, around = self.screen().availableGeometry(), window.window().frameGeometry()
-            left = min(around.right() - self.width() - 10, free.right() - self.width() - 10)
-            self.move(max(left, free.left()), max(around.top() + 92, free.top()))
+        if not event.spontaneous():
+            put_over_properties(self)
 
     def query(self) -> Query:
         return Query(
@@ -233,28 +231,9 @@ class FindTextDialog(QDialog):
 
     def _show(self) -> None:
         """The chosen hit on the desk, selected as words where one may write there."""
-        one, session = self._chosen(), self.session
-        self._seen = one
-        if one is None:
-            return
-        hit = one.hit
-        start, end = (hit.paragraph, hit.start), (hit.paragraph, hit.end)
-        writing = self.desk.text
-        if one.spot.story_id:
-            writing.write_at(one.spot.story_id, end, start)
-            return
-        if one.spot.holder_id in masters_by_id(session.publication):
-            session.show_master(one.spot.holder_id)
-            side = "recto"
-        else:
-            session.show_page(one.spot.holder_id)
-            side = session.side
-        face = next(f for f in session.faces() if f.holder_id == one.spot.holder_id)
-        session.select_items(face, (one.spot.item_id,))
-        if session.may_change(one.spot.holder_id, one.spot.item_id):
-            writing.begin(Editing(one.spot.holder_id, one.spot.item_id, side))  # type: ignore[arg-type]
-            writing.anchor, writing.caret = start, end
-            writing.moved.emit()
+        self._seen = one = self._chosen()
+        if one is not None:
+            show_hit(self.desk, one.spot, one.hit)
 
     def replace(self) -> None:
         """The chosen hit, and on to the next one."""

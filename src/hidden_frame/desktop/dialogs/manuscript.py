@@ -67,6 +67,11 @@ class ManuscriptDialog(EditQuestion):
         self.form.column.addWidget(self.main)
         self.section.committed.connect(lambda _: self._offer_main_frame())
         self._offer_main_frame()
+        self.notes = Choice("Notes")
+        if manuscript.at_end:
+            self.notes.show_choice([("numbered by the program", True), ("at the end", False)], True)
+            self.notes.setToolTip("Text > List of notes on this page shows what they say")
+            self.form.row("Notes", self.notes)
         self.choices: dict[str, Choice] = {}
         found = matched(session.publication, manuscript.styles) | self._remembered()
         styles = [(s.name, s.id) for s in session.publication.paragraph_styles]
@@ -121,6 +126,9 @@ class ManuscriptDialog(EditQuestion):
         return {n: known[chosen[n]] for n in self.manuscript.styles if chosen.get(n) in known}
 
     def answer(self) -> None:
+        source = self.manuscript
+        live = not source.at_end or self.notes.value()
+        source = source.with_live_notes() if live else source.with_notes_at_end()
         matches = {name: str(choice.value() or "") for name, choice in self.choices.items()}
         section = str(self.section.value())
         names = {s.id: s.name for s in self.session.publication.paragraph_styles}
@@ -131,7 +139,7 @@ class ManuscriptDialog(EditQuestion):
         def change(publication: Publication) -> Publication:
             if self.main.isChecked() and not has_main_frame(publication, section):
                 publication = with_main_frame(publication, section)
-            publication, text = brought(publication, self.manuscript, matches)
+            publication, text = brought(publication, source, matches)
             publication, story = pour(publication, section, text, self.manuscript.name)
             self.story = story
             first = self.first = len(find_story(publication, story).text) - len(text)

@@ -50,21 +50,22 @@ class PictureShelf:
     ) -> PicturePart | None:
         """The picture at a size in pixels, at least the part of it `in sight` (shares of the
         whole: left, top, right, bottom); None if its bytes are missing or unreadable."""
-        data = self.blobs.get(digest)
-        if data is None:
+        if digest not in self.blobs:
             return None
         if kind == "svg":
-            return self._drawing(digest, data, max(round(width), 1), max(round(height), 1), sight)
+            return self._drawing(digest, max(round(width), 1), max(round(height), 1), sight)
         # Steps of a quarter keep a zoom from decoding at every size on its way.
         size = QSize(*(_step(max(1, min(round(v), 6000))) for v in (width, height)))
         key = (digest, size.width(), size.height(), orientation)
         image = self._known(key)
         if image is None:
-            image = self._keep(key, _raster(data, kind, size, orientation))
+            data = self.blobs.get(digest)
+            found = None if data is None else _raster(data, kind, size, orientation)
+            image = self._keep(key, found)
         return None if image is None else PicturePart(image)
 
     def _drawing(
-        self, digest: str, data: bytes, width: int, height: int, sight: tuple[float, ...]
+        self, digest: str, width: int, height: int, sight: tuple[float, ...]
     ) -> PicturePart | None:
         part = QRect(0, 0, width, height)
         if width * height > _WHOLE:
@@ -81,6 +82,7 @@ class PictureShelf:
         key = (digest, width, height, part.x(), part.y(), part.width(), part.height())
         image = self._known(key)
         if image is None:
+            data = self.blobs.get(digest, b"")
             image = self._keep(key, self.drawings.image(digest, data, width, height, part))
         if image is None:
             return None

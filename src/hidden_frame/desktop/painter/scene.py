@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from typing import NamedTuple
 
 from PySide6.QtCore import QPointF, QRectF, Qt
@@ -28,7 +29,9 @@ from hidden_frame.compose.scene import (
 from hidden_frame.desktop.painter.fonts import OUTLINE_SIZE, glyph_path, raw_font
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.painter.signs import paint_signs
+from hidden_frame.desktop.painter.spelling import paint_doubts
 from hidden_frame.model.memory import remembered
+from hidden_frame.spelling.words import AskedWord
 from hidden_frame.typeset.decoration import borders, decorated, decorations
 from hidden_frame.typeset.judged import looseness
 from hidden_frame.typeset.line import TextLine
@@ -49,7 +52,8 @@ class Rendering(NamedTuple):
     masters, `note` the colour of placeholders.  `greeked` text that is too small to be
     read is painted as bars, as is common practice for thumbnails.  `tinted` tints lines that
     are `loose` or `tight`, the stronger the further their spaces are from natural.  `signs`
-    stand where characters print nothing, in `sign`.
+    stand where characters print nothing, in `sign`.  Words that are `doubtful` are marked in
+    `alarm`.
     """
 
     proof: bool = False
@@ -62,6 +66,7 @@ class Rendering(NamedTuple):
     tight: QColor = QColor(24, 108, 176)
     signs: bool = False
     sign: QColor = QColor(24, 108, 176)
+    doubtful: Callable[[AskedWord], bool] | None = None
 
 
 LARGE = 60.0  # pixels; larger type is painted as outlines
@@ -317,6 +322,9 @@ def _paint_text(painter: QPainter, block: TextPrimitive, rendering: Rendering, c
             _paint_run(painter, run, at_run, block.alpha, scale, rendering, chips)
     for rect, ink in _decorated(block.text, block.shown):
         painter.fillRect(rect, colour(ink, block.alpha))
+    if rendering.doubtful is not None:
+        paint_doubts(painter, block.text, block.shown, rendering.doubtful, rendering.alarm, clip,
+                     scale)  # fmt: skip
     if rendering.signs:
         paint_signs(painter, block.text, block.shown, rendering.sign, clip)
     painter.translate(-block.x, -block.y)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from pathlib import Path
 
 from PySide6.QtCore import Signal
@@ -18,12 +18,15 @@ from PySide6.QtWidgets import (
 
 from hidden_frame.desktop.settings import settings
 from hidden_frame.desktop.start.cards import PresetCard, StartCard
+from hidden_frame.desktop.start.left import LeftList
 from hidden_frame.desktop.start.recent import BOOK, PATH, RecentList
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.presets import PRESETS, Preset
 from hidden_frame.model.publication import Publication
+from hidden_frame.storage.recovery import Left
+from hidden_frame.storage.shelf import PicturesOnDisk
 
-Opener = Callable[[Publication, dict[str, bytes], Path | None], object]
+Opener = Callable[[Publication, Mapping[str, bytes], Path | None], object]
 _MAX_PREVIEW = 8 * 1024 * 1024  # bytes; a preview is never so large
 
 
@@ -32,9 +35,9 @@ class StartWindow(QWidget):
 
     said = Signal(str)
 
-    def __init__(self, opener: Opener) -> None:
+    def __init__(self, opener: Opener, recover: Callable[[Left], object] = lambda _: None) -> None:
         super().__init__()
-        self.opener = opener
+        self.opener, self._recover = opener, recover
         self.setObjectName("Start")
         self.setWindowTitle("Hidden Frame")
         self.resize(1000, 640)
@@ -44,6 +47,9 @@ class StartWindow(QWidget):
         title = QLabel("Hidden Frame")
         title.setObjectName("Big")
         whole.addWidget(title)
+        self.left = LeftList()
+        self.left.wanted.connect(self.go_on_with)
+        whole.addWidget(self.left)
         heading = QLabel("BEGIN A NEW PUBLICATION")
         heading.setObjectName("Heading")
         whole.addSpacing(6)
@@ -132,7 +138,7 @@ class StartWindow(QWidget):
         from hidden_frame.storage.format import load
 
         try:
-            opened = load(path)
+            opened = load(path, PicturesOnDisk())
         except Refusal as refusal:
             self.said.emit(str(refusal))
             return
@@ -140,6 +146,13 @@ class StartWindow(QWidget):
         window = self.opener(opened.publication, opened.blobs, path)
         for warning in opened.warnings:
             window.session.noticed.emit(warning)  # type: ignore[attr-defined]
+
+    def go_on_with(self, left: Left) -> None:
+        """Work that was not closed properly."""
+        try:
+            self._recover(left)
+        except Refusal as refusal:
+            self.said.emit(str(refusal))
 
     def _say(self, sentence: str) -> None:
         self.problem.setText(sentence)

@@ -30,7 +30,7 @@ from hidden_frame.model.text import (
     TabStop,
     Text,
 )
-from hidden_frame.storage.manuscripts.manuscript import Manuscript, Para, Stretch
+from hidden_frame.storage.manuscripts.manuscript import Manuscript, Noted, Para, Stretch, Termed
 from hidden_frame.storage.pictures import picture_from_bytes
 
 _BODY = {"normal", "text body", "body text", "standard", "default paragraph style", "body", "text"}
@@ -68,10 +68,21 @@ def brought(
             publication, chosen[name] = _new_style(publication, name)
     usual = _usual_language(manuscript)
     text = tuple(
-        Paragraph(chosen[p.style], tuple(run_of(s, usual) for s in p.stretches if s.text))
+        Paragraph(
+            chosen[p.style], tuple(_piece(s, usual) for s in p.stretches if s.text or s.beside)
+        )
         for p in manuscript.paragraphs
     )
     return publication, text
+
+
+def _piece(stretch: Stretch, usual: str | None) -> Run | Note | IndexMark:
+    """A stretch as a run; what stands beside the text as a note or an index mark."""
+    if isinstance(stretch.beside, Noted):
+        return Note(tuple(run_of(s, usual) for s in stretch.beside.words if s.text))
+    if isinstance(stretch.beside, Termed):
+        return IndexMark(*stretch.beside)
+    return run_of(stretch, usual)
 
 
 def _new_style(publication: Publication, name: str) -> tuple[Publication, str]:

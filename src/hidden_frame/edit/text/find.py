@@ -169,16 +169,30 @@ def _meant(hit: TextHit, only: TextHit | None, within: Stretch | None) -> bool:
 
 
 def _with(paragraph: Paragraph, matches: list[_Match], by: str, regular: bool) -> Paragraph:
-    """A paragraph with what was found replaced; marks within it stand behind what is put in."""
+    """A paragraph with what was found replaced."""
+    try:
+        changes = [
+            Change(start, end, match.expand(by) if regular else by) for match, start, end in matches
+        ]
+    except (re.error, IndexError) as error:
+        raise Refusal(f"“{by}” names a group that is not in the expression: {error}.") from error
+    return with_changes(paragraph, changes)
+
+
+class Change(NamedTuple):
+    """Characters `start` to `end` (excluded) of a paragraph become others."""
+
+    start: int
+    end: int
+    by: str
+
+
+def with_changes(paragraph: Paragraph, changes: list[Change]) -> Paragraph:
+    """A paragraph with some of its characters changed, in rising order: what is put in looks as
+    the first that goes, and marks among those stand behind it."""
     cells = _cells(paragraph)
-    for match, start, end in reversed(matches):
-        try:
-            new = match.expand(by) if regular else by
-        except (re.error, IndexError) as error:
-            raise Refusal(
-                f"“{by}” names a group that is not in the expression: {error}."
-            ) from error
+    for start, end, by in reversed(changes):
         dress = cells[start][1]
         marks = [cell for cell in cells[start:end] if isinstance(cell[0], IndexMark | Note)]
-        cells[start:end] = [(c, dress) for c in new.replace("\n", "\u2028")] + marks
+        cells[start:end] = [(c, dress) for c in by.replace("\n", "\u2028")] + marks
     return replace(paragraph, content=_pieces(cells))

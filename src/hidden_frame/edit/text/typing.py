@@ -16,7 +16,6 @@ from hidden_frame.resources import UNICODE
 # Behind these a quotation begins (and at a paragraph's head).
 _OPENING = frozenset("([{<«»‹›“„‘‚–—-/\u00a0\u202f\u2009\u2028\t ")
 _DASHES = "-–—"
-_CODE = ("code", "listing", "program", "verbatim")
 
 
 class Marks(NamedTuple):
@@ -84,8 +83,3 @@ def _spaced(mark: str, language: str, begins: bool) -> str:
     if not language.startswith("fr") or language.startswith("frr") or mark not in "«»":
         return mark
     return f"{mark}\u202f" if begins else f"\u202f{mark}"
-
-
-def is_code(style_name: str) -> bool:
-    """Whether a style is for what is typed as it is meant."""
-    return any(word in style_name.lower() for word in _CODE)

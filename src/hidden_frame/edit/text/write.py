@@ -113,8 +113,8 @@ def insert(
                 place = (index, offset + len(stretch))
                 continue
             cells = _cells(text[index])
-            dress = cells[offset - 1][1] if offset else _PLAIN
-            dress = (style, None) if style is not None else dress
+            before = cells[offset - 1][1] if offset else _PLAIN
+            dress = (style, None) if style is not None else (before[0], _onward(Run("", *before)))
             cells[offset:offset] = [(c, dress) for c in stretch]
             text = _with(text, index, replace(text[index], content=_pieces(cells)))
             place = (index, offset + len(stretch))
@@ -133,7 +133,7 @@ def _spliced(paragraph: Paragraph, offset: int, string: str) -> Paragraph | None
         size = len(piece.text) if isinstance(piece, Run) else 1
         if at + size >= offset:
             inside = isinstance(piece, Run) and (offset > at or (piece.style, piece.look) == _PLAIN)
-            if not inside or not isinstance(piece, Run):
+            if not inside or not isinstance(piece, Run) or _onward(piece) is not piece.look:
                 return None
             cut = offset - at
             grown = replace(piece, text=piece.text[:cut] + string + piece.text[cut:])
@@ -141,6 +141,15 @@ def _spliced(paragraph: Paragraph, offset: int, string: str) -> Paragraph | None
             return replace(paragraph, content=content)
         at += size
     return None
+
+
+def _onward(run: Run) -> Look | None:
+    """The look of what is typed behind a run: another form is that of its own letters alone."""
+    look = run.look
+    if look is None or not look.alternate:
+        return look
+    plain = replace(look, alternate=None)
+    return None if plain == Look() else plain
 
 
 def insert_marker(text: Text, place: TextPlace, marker: Mark) -> tuple[Text, TextPlace]:

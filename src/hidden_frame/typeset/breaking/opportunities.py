@@ -57,8 +57,8 @@ def opportunities(text: str) -> list[int]:
     number = _in_numbers(kinds, joined)
     found = []
     for n in range(1, len(text)):
-        if joined[n]:
-            continue  # LB9
+        if joined[n] or (kinds[n] == "AL" and kinds[n - 1] == "AL"):
+            continue  # LB9; LB28, which alone is for two letters
         if raw[n - 1] == "ZWJ":
             continue  # LB8a
         if n not in number and _may_break(text, kinds, joined, n):

@@ -67,7 +67,8 @@ def _of_one_font(clusters: list[str], face: FontFace) -> list[FontFace]:
     """The face of each cluster: the letters of a word in one script other than Latin stand in one
     font, also those that the word's own font has (common practice of the trade: fonts for Latin
     have some Greek letters as signs)."""
-    faces = [_face_for(cluster, face) for cluster in clusters]
+    known = {cluster: _face_for(cluster, face) for cluster in set(clusters)}
+    faces = [known[cluster] for cluster in clusters]
     at = 0
     for script, group in groupby(map(_script, clusters)):
         end = at + len(list(group))

@@ -1,0 +1,120 @@
+"""Earlier versions of a file: when, by how many steps, what differs from now, with pictures."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from datetime import datetime
+from pathlib import Path
+
+from PySide6.QtWidgets import (
+    QDialog,
+    QHBoxLayout,
+    QLabel,
+    QPushButton,
+    QTreeWidget,
+    QTreeWidgetItem,
+    QVBoxLayout,
+    QWidget,
+)
+
+from hidden_frame.compose.composer import Composer
+from hidden_frame.desktop.painter.pictures import PictureShelf
+from hidden_frame.desktop.run.thumbnails import Thumbnails
+from hidden_frame.desktop.session import Session
+from hidden_frame.interact.compared import changed_pages, compared
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.publication import Publication
+from hidden_frame.storage.format import Opened
+from hidden_frame.storage.versions import Version, opened_version, versions_of
+
+_MOST, _WIDE = 4, 110  # pictures of pages that differ, and how wide they are
+
+
+class VersionsDialog(QDialog):
+    """`show` opens one beside, from where pages can be copied back."""
+
+    def __init__(
+        self, session: Session, path: Path,
+        show: Callable[[Publication, Mapping[str, bytes]], object], parent: QWidget | None = None,
+    ) -> None:  # fmt: skip
+        super().__init__(parent)
+        self.session, self._show = session, show
+        self.setWindowTitle(f"Earlier versions of {path.name}")
+        self.resize(560, 480)
+        column = QVBoxLayout(self)
+        self.list = QTreeWidget()
+        self.list.setAccessibleName("Versions")
+        self.list.setRootIsDecorated(False)
+        self.list.setHeaderLabels(["Saved", "Steps"])
+        self.list.setColumnWidth(0, 320)
+        column.addWidget(self.list, 1)
+        self.told = QLabel(" ")
+        self.told.setWordWrap(True)
+        column.addWidget(self.told)
+        self.pictures = QHBoxLayout()
+        column.addLayout(self.pictures)
+        row = QHBoxLayout()
+        note = QLabel("The last ten saves, and one a day for thirty days.")
+        note.setObjectName("Quiet")
+        row.addWidget(note, 1)
+        self.beside, close = QPushButton("Open it beside"), QPushButton("Close")
+        self.beside.setDefault(True)
+        self.beside.setToolTip("In a window of its own: pages can be copied from there")
+        row.addWidget(close)
+        row.addWidget(self.beside)
+        column.addLayout(row)
+        self._opened: Opened | None = None
+        self.versions = versions_of(path)
+        for version in self.versions:
+            self._row(version)
+        self.list.currentItemChanged.connect(lambda *_: self._choose())
+        self.beside.clicked.connect(self._open)
+        close.clicked.connect(self.reject)
+        first = self.list.topLevelItem(0)
+        if first is not None:
+            self.list.setCurrentItem(first)
+        else:
+            self.told.setText("There are none yet: each save keeps one.")
+        self.beside.setEnabled(self._opened is not None)
+
+    def _row(self, version: Version) -> None:
+        when = f"{datetime.fromtimestamp(version.when):%A, %d %B %Y, %H:%M:%S}"
+        row = QTreeWidgetItem([when, f"{version.steps:,}"])
+        self.list.addTopLevelItem(row)
+
+    def _choose(self) -> None:
+        """Says what the chosen version is to the present one, and shows pages that differ."""
+        while (taken := self.pictures.takeAt(0)) is not None:
+            if taken.widget() is not None:
+                taken.widget().deleteLater()
+        row = self.list.currentItem()
+        self._opened = None
+        if row is not None:
+            try:
+                self._opened = opened_version(self.versions[self.list.indexOfTopLevelItem(row)])
+            except (Refusal, OSError) as error:
+                self.told.setText(str(error))
+        if self._opened is not None:
+            now, then = self.session.history.now, self._opened.publication
+            self.told.setText(f"Against now differs: {compared(now, then)}.")
+            self._picture(self._opened, changed_pages(now, then)[:_MOST])
+        self.beside.setEnabled(self._opened is not None)
+
+    def _picture(self, opened: Opened, pages: list[str]) -> None:
+        if not pages:
+            return
+        composition = Composer().compose(opened.publication)
+        thumbnails = Thumbnails(PictureShelf(opened.blobs))
+        ratio = self.devicePixelRatioF()
+        for page in pages:
+            label = QLabel()
+            label.setPixmap(thumbnails.render(composition.scene(page), _WIDE, ratio))
+            label.setToolTip(f"Page {composition.facts[page].folio or '#'}, as it was")
+            self.pictures.addWidget(label)
+        self.pictures.addStretch(1)
+
+    def _open(self) -> None:
+        opened = self._opened
+        if opened is not None:
+            self.accept()
+            self._show(opened.publication, opened.blobs)

@@ -1,0 +1,141 @@
+"""Every change kept for a crash, a few seconds later, beside the work."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from concurrent.futures import Future, ThreadPoolExecutor
+from pathlib import Path
+
+from PySide6.QtCore import QObject, QTimer
+
+from hidden_frame.desktop.mishaps import in_words, write_down
+from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.settings import settings
+from hidden_frame.model.errors import Refusal
+from hidden_frame.model.lookup import all_pages
+from hidden_frame.model.publication import Publication
+from hidden_frame.storage.holding import Holding, hold, release
+from hidden_frame.storage.recovery import About, Journal
+from hidden_frame.storage.versions import keep_version, versions_of
+
+SECONDS = 5.0  # from one look to the next: a change is kept ten seconds later at most
+
+
+class Keeper(QObject):
+    """Keeps a session's work; `first` draws the first page as a PNG."""
+
+    def __init__(self, session: Session, first: Callable[[], bytes], parent: QObject) -> None:
+        super().__init__(parent)
+        self.session, self._first = session, first
+        self.journal = Journal()
+        self._kept: Publication | None = None  # what stands in the journal
+        self._drawn: object = None  # the first page that was drawn last
+        self._writing: Future[None] | None = None
+        self._saved: Future[None] | None = None
+        self._told = False  # whether it was said that nothing can be kept
+        self._pool = ThreadPoolExecutor(1, "journal")
+        self._holding: Holding | None = None  # the file that is said to be open here
+        self._held: Path | None = None
+        self._hold()
+        self._timer = QTimer(self)
+        self._timer.setInterval(round(SECONDS * 1000))
+        self._timer.timeout.connect(self.look)
+        self._timer.start()
+
+    def look(self) -> None:
+        """Keeps what has changed since the last look; nothing where all is saved."""
+        if self._writing is not None and not self._writing.done():
+            return
+        self._tell()
+        self._hold()
+        session = self.session
+        now = session.history.now
+        if not session.unsaved:
+            if self._kept is not None:
+                self._kept = None
+                self.journal.clear()
+            return
+        if now is self._kept:
+            return
+        about = About(now.title, str(session.path or ""), session.ahead(), stamp=session.stamp)
+        self._kept = now
+        self._writing = self._pool.submit(
+            self.journal.write, now, session.blobs, about, self._picture(now)
+        )
+
+    def keep_version(
+        self,
+        path: Path,
+        publication: Publication,
+        steps: int,
+        pictures: Mapping[str, bytes] | None = None,
+    ) -> None:
+        """What was saved is kept as a version of its file; before the first one what the file
+        held when it was opened."""
+        most, opened = settings().now.versions_mb * 1_000_000, self.session.opened
+        blobs = self.session.blobs if pictures is None else pictures
+
+        def keep() -> None:
+            if opened is not None and opened is not publication and not versions_of(path):
+                keep_version(path, opened, blobs, 0, most)
+            keep_version(path, publication, blobs, steps, most)
+
+        self._saved = self._pool.submit(keep)
+
+    def keep_now(
+        self, path: Path, publication: Publication, steps: int, pictures: Mapping[str, bytes]
+    ) -> None:
+        """The same, and waits for it: what was given up may be gone a moment later."""
+        self.keep_version(path, publication, steps, pictures)
+        self.wait()
+
+    def wait(self) -> None:
+        """Until what is being kept is on the disk."""
+        if self._writing is not None:
+            self._writing.exception(timeout=60)
+            self._tell()
+        if self._saved is not None:
+            self._saved.exception(timeout=60)
+
+    def close(self) -> None:
+        """The session ends as it should: nothing is left behind."""
+        self._timer.stop()
+        self._pool.shutdown(wait=True)
+        self.journal.close()
+        if self._holding is not None:
+            release(self._holding)
+            self._holding = None
+
+    def _hold(self) -> None:
+        """Says to other programs which file is open here."""
+        path = self.session.path
+        if path == self._held:
+            return
+        if self._holding is not None:
+            release(self._holding)
+        self._held = path
+        self._holding = hold(path) if path is not None and path.exists() else None
+
+    def _picture(self, now: Publication) -> bytes | None:
+        """The first page, where it is another one than before."""
+        page = all_pages(now)[0]
+        if page is self._drawn:
+            return None
+        self._drawn = page
+        return self._first()
+
+    def _tell(self) -> None:
+        """Says once that nothing can be kept; tries again all the same."""
+        done = [f for f in (self._writing, self._saved) if f is not None and f.done()]
+        failed = next((e for e in (f.exception() for f in done) if e is not None), None)
+        self._writing = None
+        self._saved = None if self._saved in done else self._saved
+        if failed is None:
+            return
+        self._kept = None
+        if not isinstance(failed, Refusal):
+            write_down("Keeping work", failed)
+        if not self._told:
+            self._told = True
+            told = str(failed) if isinstance(failed, Refusal) else in_words("Keeping work", failed)
+            self.session.noticed.emit(told)
