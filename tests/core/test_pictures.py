@@ -22,7 +22,7 @@ from hidden_frame.model.items import PictureFrame
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.publication import Setup
 from hidden_frame.output.pdf import Cancelled, export_pdf, pdf_bytes
-from hidden_frame.output.pdf import images as images_module
+from hidden_frame.output.pdf import rasters as rasters_module
 from hidden_frame.storage.pictures import picture_from_bytes
 from hidden_frame.storage.rasters import for_screen
 
@@ -230,7 +230,7 @@ def test_a_picture_lies_as_its_orientation_says(kind, orientation):
 def test_an_export_can_be_stopped_within_a_picture(monkeypatch, tmp_path):
     noise = np.random.default_rng(1).integers(0, 255, (600, 600, 4), np.uint8)
     publication, blobs, _ = placed(bytes_of(Image.fromarray(noise), "PNG"))
-    monkeypatch.setattr(images_module, "_STEP", 50_000)
+    monkeypatch.setattr(rasters_module, "_STEP", 50_000)
     asked = []
 
     def progress(done, total):

@@ -6,9 +6,9 @@
 
 from __future__ import annotations
 
-import io
 import os
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
+from contextlib import ExitStack, contextmanager
 from datetime import datetime
 from pathlib import Path
 from typing import Any, NamedTuple
@@ -26,15 +26,11 @@ from hidden_frame.output.pdf.information import inform
 from hidden_frame.output.pdf.labels import label_tree, page_labels
 from hidden_frame.output.pdf.links import bookmarks, link
 from hidden_frame.output.pdf.page import PageWriter
-from hidden_frame.storage.files import write_atomically
+from hidden_frame.output.pdf.rasters import rasters_of
+from hidden_frame.output.pdf.spool import Spool
+from hidden_frame.output.pdf.writing import Cancelled, Progress, Work, to_file, to_memory
 
-# Called with work done and work in all; False stops the export.
-Progress = Callable[[int, int], bool]
-_FONTS, _FILE = 5, 10  # shares of the work, in per cent of that on pages
-
-
-class Cancelled(Exception):
-    """The export was stopped by its progress function; nothing was written."""
+__all__ = ["Cancelled", "ExportReport", "Progress", "export_pdf", "pdf_bytes"]
 
 
 class ExportReport(NamedTuple):
@@ -56,8 +52,11 @@ def export_pdf(
     `bleed` in points goes around every trim; None takes the publication's own.  Raises
     `Refusal` for one below 0 or above `MAX_BLEED`.
     """
-    data, report = _made(composition, blobs, pages, progress, None, bleed)
-    write_atomically(Path(path), data)
+    work = _work(composition, pages, progress, bleed)
+    with ExitStack() as held, _room(Path(path)):
+        spool = held.enter_context(Spool())
+        pdf, report = _made(composition, blobs, pages, None, bleed, spool, work)
+        to_file(pdf, Path(path), work, held.pop_all().close)
     return report
 
 
@@ -73,86 +72,66 @@ def pdf_bytes(
 
     Raises `Cancelled` if the progress function says so, `Refusal` where there is no page.
     """
-    return _made(composition, blobs, pages, progress, when, bleed)[0]
-
-
-class _Work:
-    """How much is done, said to whoever wants to know; raises `Cancelled` when told to stop."""
-
-    def __init__(self, progress: Progress | None, pages: int) -> None:
-        self._progress = progress
-        self._total = 2 * pages * (100 + _FONTS + _FILE) // 100 + 2
-        self.done = 0
-
-    def more(self, by: int = 1) -> None:
-        self.done += by
-        self.alive()
-
-    def alive(self) -> None:
-        """Asks whether to go on, where much is done for a single page."""
-        if self._progress is not None and not self._progress(self.done, self._total):
-            raise Cancelled
-
-    def at(self, share: float, start: int) -> None:
-        """A share (0 to 1) of what is left from `start` on is done."""
-        self.done = start + int((self._total - start) * share)
-        self.alive()
+    work = _work(composition, pages, progress, bleed)
+    with Spool() as spool:
+        return to_memory(_made(composition, blobs, pages, when, bleed, spool, work)[0], work)
 
 
 def _made(
     composition: Composition,
     blobs: Mapping[str, bytes],
     pages: Sequence[str] | None,
-    progress: Progress | None,
     when: datetime | None,
     bleed: float | None,
-) -> tuple[bytes, ExportReport]:
-    if bleed is not None and not 0 <= bleed <= MAX_BLEED:
-        raise Refusal(f"A bleed of {bleed:g} pt can't be exported; give 0 to {MAX_BLEED:g} pt.")
-    facts = composition.facts
+    spool: Spool,
+    work: Work,
+) -> tuple[Any, ExportReport]:
+    """The document, whose pictures are still in the spool."""
+    facts, publication = composition.facts, composition.publication
     chosen = list(facts) if pages is None else list(pages)
-    if not chosen:
-        raise Refusal("There is no page to export; choose at least one.")
-    publication = composition.publication
-    work = _Work(progress, len(chosen))
     scenes = []
     for page_id in chosen:
         scenes.append(composition.scene(page_id))
         work.more()
-    pdf = pikepdf.Pdf.new()
-    writer = PageWriter(pdf, blobs, scenes, work.alive, bleed)
+    rasters = rasters_of(scenes, blobs, spool, work.alive)
+    pdf = spool.opened()
+    writer = PageWriter(pdf, blobs, scenes, rasters, bleed)
     for scene in scenes:
         pdf.pages.append(pikepdf.Page(pdf.make_indirect(writer.page(scene))))
         work.more()
     link(pdf, scenes, chosen, writer.bleed)
     writer.finish()
-    work.more(len(chosen) * _FONTS // 100)
+    work.fonts()
     _catalogue(pdf, composition, [facts[i] for i in chosen])
     inform(pdf, publication, when or datetime.now())
-    return _bytes(pdf, work), ExportReport(tuple(_broken(publication, writer.pictures.broken)))
+    return pdf, ExportReport(tuple(_broken(publication, writer.pictures.broken)))
 
 
-def _bytes(pdf: pikepdf.Pdf, work: _Work) -> bytes:
-    buffer = io.BytesIO()
-    start = work.done
-    stopped: list[Cancelled] = []
+def _work(
+    composition: Composition,
+    pages: Sequence[str] | None,
+    progress: Progress | None,
+    bleed: float | None,
+) -> Work:
+    """What there is to do.  Raises `Refusal` where it can't be done."""
+    if bleed is not None and not 0 <= bleed <= MAX_BLEED:
+        raise Refusal(f"A bleed of {bleed:g} pt can't be exported; give 0 to {MAX_BLEED:g} pt.")
+    count = len(composition.facts if pages is None else pages)
+    if not count:
+        raise Refusal("There is no page to export; choose at least one.")
+    return Work(progress, count)
 
-    def progress(percent: int) -> None:
-        try:
-            work.at(percent / 100, start)
-        except Cancelled as cancelled:  # qpdf can't be stopped here, and is nearly done
-            stopped.append(cancelled)
 
-    pdf.save(
-        buffer,
-        object_stream_mode=pikepdf.ObjectStreamMode.generate,
-        deterministic_id=True,
-        min_version="1.7",
-        progress=progress,
-    )
-    if stopped:
-        raise stopped[0]
-    return buffer.getvalue()
+@contextmanager
+def _room(path: Path) -> Iterator[None]:
+    """A full disk under the spool is told as one under the file is."""
+    try:
+        yield
+    except OSError as error:
+        raise Refusal(
+            f"“{path.name}” could not be written ({error.strerror or error}); make room on the "
+            "disk of your own folder, where pictures wait for the export."
+        ) from error
 
 
 def _catalogue(pdf: pikepdf.Pdf, composition: Composition, facts: list[PageFacts]) -> None:

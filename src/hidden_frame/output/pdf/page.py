@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Iterable, Mapping
 from typing import Any
 
 import pikepdf
@@ -21,6 +21,7 @@ from hidden_frame.output.pdf.fonts import EmbeddedFont
 from hidden_frame.output.pdf.operators import concat, number, path
 from hidden_frame.output.pdf.order import in_reading_order
 from hidden_frame.output.pdf.pictures import Pictures
+from hidden_frame.output.pdf.rasters import Rasters
 from hidden_frame.output.pdf.store import Sheet, Store
 from hidden_frame.output.pdf.text import TextWriter
 from hidden_frame.typeset.fonts import FontFace
@@ -39,12 +40,12 @@ class PageWriter:
         pdf: pikepdf.Pdf,
         blobs: Mapping[str, bytes],
         scenes: Iterable[Scene],
-        alive: Callable[[], None] = lambda: None,
+        rasters: Rasters,
         bleed: float | None = None,
     ) -> None:
         self.bleed = bleed  # points; None: each scene's own
         self.store = Store(pdf)
-        self.pictures = Pictures(self.store, blobs, alive)
+        self.pictures = Pictures(self.store, blobs, rasters)
         self.fonts: dict[FontFace, EmbeddedFont] = {}
         self._names: dict[FontFace, str] = {}
         times = Counter(id(p.drawing) for s in scenes for p in s.placed if p.printing)

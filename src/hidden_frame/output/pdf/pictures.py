@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
 from typing import Any
 
 import pikepdf
@@ -12,6 +12,7 @@ from hidden_frame.compose.scene import PicturePrimitive
 from hidden_frame.model.errors import Refusal
 from hidden_frame.output.pdf.images import Images
 from hidden_frame.output.pdf.operators import concat, path
+from hidden_frame.output.pdf.rasters import UNREADABLE, Rasters
 from hidden_frame.output.pdf.store import Sheet, Store
 from hidden_frame.storage.drawings import drawn
 
@@ -33,11 +34,12 @@ ORIENTED: dict[int, Plane] = {
 class Pictures:
     """Writes pictures; `broken` names those that could not be, by hash, with the reason."""
 
-    def __init__(self, store: Store, blobs: Mapping[str, bytes], alive: Callable[[], None]) -> None:
+    def __init__(self, store: Store, blobs: Mapping[str, bytes], rasters: Rasters) -> None:
         self.store = store
         self.blobs = blobs
-        self.images = Images(store, alive)
-        self.broken: dict[str, str] = {}
+        self.images = Images(store)
+        self.rasters = rasters.made
+        self.broken = dict(rasters.broken)
         self._made: dict[tuple[str, bool], tuple[str, Plane | None] | None] = {}
 
     def write(self, sheet: Sheet, picture: PicturePrimitive) -> None:
@@ -61,19 +63,22 @@ class Pictures:
         return self._made[key]
 
     def _make(self, picture: PicturePrimitive, grouped: bool) -> tuple[str, Plane | None] | None:
+        key = (picture.hash, grouped)
+        if picture.kind != "svg":
+            raster = self.rasters.get(picture.hash)
+            if raster is None:
+                return None
+            return self.store.name("XObject", key, lambda: self.images.make(raster)), None
         data = self.blobs.get(picture.hash)
         if data is None:
             self.broken[picture.hash] = "is missing from the file"
             return None
         try:
-            if picture.kind == "svg":
-                form, box = self._form(picture.hash, data, grouped)
-            else:
-                form, box = self.images.make(data, picture.kind), None
-        except (Refusal, OSError, ValueError, SyntaxError, pikepdf.PdfError, MemoryError) as error:
+            form, box = self._form(picture.hash, data, grouped)
+        except (Refusal, OSError, *UNREADABLE) as error:
             self.broken[picture.hash] = f"can't be read ({error})"
             return None
-        return self.store.name("XObject", (picture.hash, grouped), lambda: form), box
+        return self.store.name("XObject", key, lambda: form), box
 
     def _form(self, digest: str, data: bytes, grouped: bool) -> tuple[Any, Plane]:
         """A drawing as a form: its own page, as vectors."""
