@@ -9,13 +9,16 @@ import stat
 import subprocess
 import sys
 import time
+from types import SimpleNamespace
 
+import msgspec
 import pytest
 from benchmarks.hostile.killed import SAVING
 
 from hidden_frame.edit.about import set_title
 from hidden_frame.model.errors import Refusal
 from hidden_frame.storage import files
+from hidden_frame.storage import format as storage_format
 from hidden_frame.storage.files import write_atomically
 from hidden_frame.storage.format import load, save
 
@@ -93,15 +96,49 @@ def test_a_disk_that_gives_back_something_else_is_told(old, monkeypatch):
     assert old.read_bytes() == b"old" and len(list(old.parent.iterdir())) == 1
 
 
-def test_a_value_that_would_come_back_otherwise_is_not_saved(small, tmp_path, monkeypatch):
+@pytest.mark.parametrize("lie", [(b"Other", b"Older"), (b"Other", b"\\ud800")])
+def test_a_value_that_would_come_back_otherwise_is_not_saved(small, tmp_path, monkeypatch, lie):
     path = tmp_path / "a.hframe"
     save(path, small, {})
-    other = set_title(small, "Other")
-    monkeypatch.setattr("hidden_frame.storage.format.decoded", lambda *_: small)
+
+    class Lying:
+        def __getattr__(self, name):
+            return getattr(msgspec.json, name)
+
+        def encode(self, value):
+            return msgspec.json.encode(value).replace(*lie)
+
+    lying = SimpleNamespace(json=Lying(), DecodeError=msgspec.DecodeError)
+    monkeypatch.setattr("hidden_frame.storage.pieces.msgspec", lying)
     with pytest.raises(Refusal, match="would not be read as it is here"):
-        save(path, other, {})
+        save(path, set_title(small, "Other"), {})
     monkeypatch.undo()
     assert load(path).publication == small
+
+
+@pytest.mark.parametrize("at", [0.02, 0.2, 0.5, 0.8, 0.99])
+def test_a_publication_that_the_disk_does_not_give_back_is_not_saved(
+    demo, tmp_path, monkeypatch, at
+):
+    """A bit that is turned over anywhere between the write and the proof."""
+    publication, blobs = demo
+    path = tmp_path / "a.hframe"
+    path.write_bytes(b"old")
+    proved = storage_format._prove
+
+    def lying(archive, *rest):
+        info = archive.getinfo("publication.json")
+        with open(archive.filename, "r+b") as file:
+            file.seek(info.header_offset + 60 + int(at * (info.compress_size - 30)))
+            byte = file.read(1)[0]
+            file.seek(-1, 1)
+            file.write(bytes([byte ^ 4]))
+        proved(archive, *rest)
+
+    monkeypatch.setattr(storage_format, "_prove", lying)
+    with pytest.raises(Refusal, match="does not give back"):
+        save(path, publication, blobs)
+    assert path.read_bytes() == b"old" and len(list(tmp_path.iterdir())) == 1
 
 
 def test_strays_of_killed_saves_are_swept_and_those_of_living_ones_stay(old):

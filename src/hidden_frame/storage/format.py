@@ -22,9 +22,9 @@ import msgspec
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.invariants import check
 from hidden_frame.model.publication import Publication
-from hidden_frame.storage.door import door, is_drawing
+from hidden_frame.storage.door import door, is_drawing, short
 from hidden_frame.storage.files import replace_file
-from hidden_frame.storage.pieces import pieces
+from hidden_frame.storage.pieces import Unlike, pieces
 
 MIMETYPE = "application/vnd.hidden-frame+zip"
 EXTENSION = ".hframe"
@@ -72,12 +72,12 @@ def write_to(
     publication: Publication,
     blobs: Mapping[str, bytes],
     preview: bytes | None = None,
-) -> None:
-    """The same into a file, a picture at a time."""
+) -> str:
+    """The same into a file, a picture at a time; the hash of its `publication.json`, which was
+    proved to be read as it is here."""
     with zipfile.ZipFile(file, "w") as archive:
         _member(archive, "mimetype", MIMETYPE.encode(), zipfile.ZIP_STORED)
-        envelope = _encoded(publication)
-        _member(archive, "publication.json", envelope, zipfile.ZIP_DEFLATED)
+        digest = _publication(archive, publication)
         for picture in publication.pictures:
             data = blobs.get(picture.hash)
             if data is None and picture.hash in blobs:
@@ -90,29 +90,47 @@ def write_to(
                 _member(archive, name, data, how)
         if preview is not None:
             _member(archive, "preview.png", preview, zipfile.ZIP_STORED)
+    return digest
 
 
-def envelope(publication: Publication) -> Iterator[bytes]:
-    """The bytes of a `publication.json`, in pieces none of which takes long to make."""
+def envelope(publication: Publication, proved: bool = False) -> Iterator[bytes]:
+    """The bytes of a `publication.json`, in pieces none of which takes long to make; `proved` as
+    in `pieces`."""
     yield b'{"format":%d,"publication":' % FORMAT
-    yield from pieces(publication)
+    yield from pieces(publication, proved)
     yield b"}"
 
 
-def _encoded(publication: Publication) -> bytes:
+def _publication(archive: zipfile.ZipFile, publication: Publication) -> str:
+    """Writes it; the hash of what was written."""
+    digest = hashlib.sha256()
     try:
-        return msgspec.json.encode(Envelope(FORMAT, publication))
+        check(publication)
+        with archive.open(_info("publication.json", zipfile.ZIP_DEFLATED), "w") as member:
+            for piece in envelope(publication, proved=True):
+                digest.update(piece)
+                member.write(piece)
     except UnicodeEncodeError as error:
         raise Refusal(
             "A text of this publication holds half a character, which no file can hold; it is "
             f"“{error.object[max(error.start - 20, 0) : error.start]}…”: delete what follows."
         ) from error
+    except Unlike as error:
+        raise Refusal(
+            f"This publication would not be read as it is here ({short(str(error), 100)}); it was "
+            "not saved. Undo the last step."
+        ) from error
+    return digest.hexdigest()
 
 
 def _member(archive: zipfile.ZipFile, name: str, data: bytes, how: int) -> None:
+    archive.writestr(_info(name, how), data, compresslevel=6)
+
+
+def _info(name: str, how: int) -> zipfile.ZipInfo:
     info = zipfile.ZipInfo(name, _EPOCH)
     info.compress_type = how
-    archive.writestr(info, data, compresslevel=6)
+    return info
 
 
 def save(
@@ -126,30 +144,37 @@ def save(
     What could not be opened again is not written: it goes through the check of opening first.
     """
 
+    digest: list[str] = []
+
     def write(file: BinaryIO) -> None:
-        write_to(file, publication, blobs, preview)
+        digest.append(write_to(file, publication, blobs, preview))
 
     def prove(written: Path) -> None:
         with zipfile.ZipFile(written) as archive:
-            _prove(archive, publication, path.name)
+            _prove(archive, publication, digest[-1], path.name)
 
     replace_file(path, write, prove)
 
 
-def _prove(archive: zipfile.ZipFile, publication: Publication, name: str) -> None:
-    """Raises `Refusal` for a file that does not give back this very publication."""
+def _prove(archive: zipfile.ZipFile, publication: Publication, digest: str, name: str) -> None:
+    """Raises `Refusal` for a file that does not give back what was written."""
     try:
-        if decoded(archive.read("publication.json"), name) != publication:
-            raise Refusal(f"“{name}” would not be read as it is here; it was not saved.")
+        whole = _hash(archive, "publication.json") == digest
         for picture in publication.pictures:
             member = f"pictures/{picture.hash}.{picture.kind}"
             if member in archive.NameToInfo and _hash(archive, member) != picture.hash:
                 raise Refusal(f"The picture “{picture.name}” is not whole; place it again.")
-    except (zipfile.BadZipFile, zlib.error, EOFError) as error:
-        raise Refusal(
-            f"The disk does not give back what was written for “{name}”; the old file is "
-            "untouched. Save to another disk."
-        ) from error
+    except (zipfile.BadZipFile, zlib.error, EOFError, KeyError) as error:
+        raise _not_given_back(name) from error
+    if not whole:
+        raise _not_given_back(name)
+
+
+def _not_given_back(name: str) -> Refusal:
+    return Refusal(
+        f"The disk does not give back what was written for “{name}”; the old file is "
+        "untouched. Save to another disk."
+    )
 
 
 def _hash(archive: zipfile.ZipFile, member: str) -> str:
