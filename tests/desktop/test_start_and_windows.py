@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import gc
+import weakref
 from pathlib import Path
 
 import msgspec
 import pytest
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QEvent, Qt
 from PySide6.QtGui import QColor, QImage
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog, QStyle
@@ -14,11 +16,13 @@ from PySide6.QtWidgets import QFileDialog, QStyle
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.dialogs.new import NewDialog
 from hidden_frame.desktop.hints import STEPS
+from hidden_frame.desktop.session import Editing
 from hidden_frame.desktop.settings import Preferences, Settings, settings
 from hidden_frame.desktop.shelf.tabs import NAMES as SHELF
 from hidden_frame.desktop.start.window import StartWindow
 from hidden_frame.desktop.windows import Windows
 from hidden_frame.model.invariants import problems
+from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.presets import PRESETS
 from hidden_frame.storage.format import save
@@ -266,6 +270,41 @@ def test_the_first_steps_are_shown_until_they_are_closed_for_good(windows, demo,
     assert card.isVisible()
     card.close_button.click()
     assert not card.isVisible() and not preferences.now.hints
+
+
+def test_a_closed_window_leaves_nothing_in_memory(windows, demo, preferences, qapp):
+    """All views were open, a text was edited and the wheel turned: none of it holds the rest."""
+
+    def used():
+        window = windows.open(*demo, None)
+        session = window.session
+        for show in (session.show_flatplan, session.show_board, session.show_desk):
+            show()
+            qapp.processEvents()
+        window.toggle_galley()
+        window.toggle_checks()
+        page, frame = next(
+            (p, i) for p in all_pages(session.publication) for i in p.items
+            if isinstance(i, TextFrame)
+        )  # fmt: skip
+        session.show_page(page.id)
+        session.edit_text(Editing(page.id, frame.id, session.side_of(page.id)))
+        qapp.processEvents()
+        QTest.keyClicks(window.desk, "words")
+        QTest.qWait(50)
+        parts = (window, session, session.composer, window.desk, window.desk.text, window.run,
+                 window.thumbnails, window.shelf, window.properties)  # fmt: skip
+        assert session.history.past
+        session.keep_saved(Path("a.hframe"), session.history.now)  # nothing is asked
+        window.close()
+        return [weakref.ref(part) for part in parts]
+
+    left = used()
+    for _ in range(3):
+        qapp.processEvents()
+        qapp.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
+        gc.collect()
+    assert [type(part()).__name__ for part in left if part() is not None] == []
 
 
 def test_a_notice_goes_away_by_itself(windows, demo, qtbot):

@@ -122,6 +122,8 @@ class Windows:
         if window in self.open_ones:
             self.open_ones.remove(window)
         window.deleteLater()
+        # Its signals know everything that listened to them: with it all of that is let go.
+        window.session.deleteLater()
 
     def _dress(self) -> None:
         """Every window in another theme, if it is another."""
