@@ -10,13 +10,18 @@ from datetime import datetime
 import msgspec
 import pytest
 from msgspec.structs import replace
-from PySide6.QtWidgets import QFileDialog, QMessageBox
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QFileDialog, QLabel, QMessageBox, QPushButton
 
+from hidden_frame.compose.composer import Composer
 from hidden_frame.desktop import saving
+from hidden_frame.desktop.dialogs.changed_file import ChangedFileDialog
 from hidden_frame.desktop.windows import Windows
 from hidden_frame.edit.about import set_title
+from hidden_frame.edit.items.draw import change_items
 from hidden_frame.edit.pages.order import add_pages, delete_pages
-from hidden_frame.interact.compared import compared
+from hidden_frame.interact.compared import compared, differing_pages
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.storage.format import load, save
@@ -51,8 +56,23 @@ def answering(monkeypatch, button, seen=None):
     monkeypatch.setattr(QMessageBox, "exec", execute)
 
 
+def choosing(monkeypatch, button, seen=None, look=lambda dialog: None):
+    """The same for the question about a file that has changed, pressed by the mouse."""
+
+    def execute(dialog):
+        dialog.show()
+        if seen is not None:
+            seen.append(" ".join(label.text() for label in dialog.findChildren(QLabel)))
+        look(dialog)
+        buttons = dialog.findChildren(QPushButton)
+        QTest.mouseClick(next(b for b in buttons if b.text() == button), Qt.MouseButton.LeftButton)
+        assert not dialog.isVisible()
+
+    monkeypatch.setattr(ChangedFileDialog, "exec", execute)
+
+
 def test_an_unchanged_file_is_saved_without_a_question(saved, monkeypatch):
-    answering(monkeypatch, "nothing of this name")
+    choosing(monkeypatch, "nothing of this name")
     saved.do("save")
     assert load(saved.path).publication.title == "Mine"
     saved.session.edit("title", lambda p: set_title(p, "Mine again"))
@@ -63,19 +83,19 @@ def test_an_unchanged_file_is_saved_without_a_question(saved, monkeypatch):
 def test_theirs_stays_until_it_is_said_otherwise(saved, monkeypatch):
     theirs(saved)
     seen = []
-    answering(monkeypatch, "Cancel", seen)
+    choosing(monkeypatch, "Cancel", seen)
     saved.do("save")
     assert load(saved.path).publication.title == "Theirs" and saved.session.unsaved
     assert "almanac.hframe” was changed by somebody else" in seen[0]
     assert "In theirs differs: its title." in seen[0]
-    answering(monkeypatch, "Overwrite theirs")
+    choosing(monkeypatch, "Overwrite theirs")
     saved.do("save")
     assert load(saved.path).publication.title == "Mine" and not saved.session.unsaved
 
 
 def test_saved_under_another_name_both_are_there(saved, monkeypatch, tmp_path):
     theirs(saved)
-    answering(monkeypatch, "Save as…")
+    choosing(monkeypatch, "Save as…")
     other = tmp_path / "mine.hframe"
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(other), ""))
     saved.do("save")
@@ -85,7 +105,7 @@ def test_saved_under_another_name_both_are_there(saved, monkeypatch, tmp_path):
 
 def test_theirs_is_taken_and_mine_stays_as_a_version(saved, monkeypatch):
     theirs(saved)
-    answering(monkeypatch, "Take theirs")
+    choosing(monkeypatch, "Take theirs")
     saved.do("save")
     saved.window.keeper.wait()
     assert saved.publication.title == "Theirs" and not saved.session.unsaved
@@ -94,7 +114,7 @@ def test_theirs_is_taken_and_mine_stays_as_a_version(saved, monkeypatch):
 
 def test_theirs_is_overwritten_and_stays_as_a_version(saved, monkeypatch):
     theirs(saved)
-    answering(monkeypatch, "Overwrite theirs")
+    choosing(monkeypatch, "Overwrite theirs")
     saved.do("save")
     saved.window.keeper.wait()
     assert load(saved.path).publication.title == "Mine" and kept(saved)[:2] == ["Mine", "Theirs"]
@@ -104,17 +124,60 @@ def kept(hands):
     return [opened_version(v).publication.title for v in versions_of(hands.path)]
 
 
-def test_a_file_that_is_gone_is_written_again_and_one_that_is_broken_is_told(saved, monkeypatch):
+@pytest.mark.parametrize("button", ["Cancel", "Write it again", "Save as…"])
+def test_a_file_that_is_gone_is_asked_about(saved, monkeypatch, tmp_path, button):
     os.unlink(saved.path)
+    seen, other = [], tmp_path / "other.hframe"
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(other), ""))
+    choosing(monkeypatch, button, seen)
     saved.do("save")
-    assert load(saved.path).publication.title == "Mine"
+    assert "no longer there: somebody moved or deleted it" in seen[0]
+    assert "Take theirs" not in seen[0] and saved.session.unsaved is (button == "Cancel")
+    there = {"Cancel": [], "Write it again": [saved.path], "Save as…": [other]}[button]
+    assert list(tmp_path.glob("*.hframe")) == there
+
+
+def test_a_file_that_is_broken_is_told(saved, monkeypatch):
     saved.path.write_bytes(b"something else")
     seen = []
-    answering(monkeypatch, "Cancel", seen)
+    choosing(monkeypatch, "Cancel", seen)
     saved.session.edit("title", lambda p: set_title(p, "More"))
     saved.do("save")
     assert "not a Hidden Frame publication" in seen[0]
     assert saved.path.read_bytes() == b"something else"
+
+
+def test_pages_that_differ_are_shown_above_each_other(saved, monkeypatch):
+    """One that was added, one that is gone in theirs, and what looks different for it."""
+    pages = all_pages(saved.publication)
+    more, _ = add_pages(saved.publication, saved.publication.sections[1].id, 1, 1)
+    save(saved.path, delete_pages(more, [pages[-1].id]), saved.session.blobs)
+    looked = []
+
+    def look(dialog):
+        looked.extend(dialog.pages.shown)
+        pixmaps = [label.pixmap() for label in dialog.pages.findChildren(QLabel)]
+        assert sum(not p.isNull() for p in pixmaps) == len(looked) * 2 - 2
+
+    choosing(monkeypatch, "Cancel", None, look)
+    saved.do("save")
+    hows = [d.how for d in looked]
+    assert hows.count("added") == 1 and hows.count("gone") == 1 and len(looked) <= 4
+
+
+def test_pages_that_look_different_are_found_through_their_master(demo):
+    publication, _ = demo
+    master = next(m for m in publication.masters if m.items)
+    item = master.items[0]
+    moved = change_items(publication, master.id, {item.id: {"x": item.x + 30}})
+    mine, theirs = (Composer().compose(p) for p in (publication, moved))
+    found = differing_pages(mine, theirs, lambda n: False)
+    assert found and {d.how for d in found} == {"changed"}
+    carry = [page.id for page in all_pages(publication)
+             if any(p.item_id == item.id for p in mine.scene(page.id).placed)]  # fmt: skip
+    assert {d.page_id for d in found} <= set(carry) and len(found) > len(carry) / 2
+    assert differing_pages(mine, Composer().compose(publication), lambda n: False) == []
+    assert len(differing_pages(mine, theirs, lambda n: n >= 1)) == 1
 
 
 def test_a_file_that_is_open_comes_to_the_front(demo, dressed, qapp, qtbot, tmp_path):

@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QApplication, QFileDialog, QMessageBox, QProgressD
 from hidden_frame.checks.finding import Finding
 from hidden_frame.checks.names import missing_families
 from hidden_frame.desktop.mishaps import in_words, write_down
-from hidden_frame.desktop.other_hands import ask, path_to_keep
+from hidden_frame.desktop.other_hands import path_to_keep
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.desktop.saving import Saver
 from hidden_frame.desktop.session import Session
@@ -153,12 +153,16 @@ class Files:
 
     def _is_theirs(self, path: Path) -> bool:
         """Whether the file is no longer the one that was read or written here."""
-        return not self.saver.busy and path.exists() and stamp_of(path) != self.session.stamp
+        return not self.saver.busy and stamp_of(path) != self.session.stamp
 
     def _save_over(self, path: Path) -> bool:
         """Asks first: the file is no longer the one that was opened here."""
+        from hidden_frame.desktop.dialogs.changed_file import ChangedFileDialog, State
+
         session = self.session
-        answer, theirs = ask(path, session.history.now, self.parent)
+        dialog = ChangedFileDialog(path, State(session.history.now, session.blobs), self.parent)
+        dialog.exec()
+        answer, theirs = dialog.answer, dialog.theirs
         if answer == "save as":
             return self.save_as()
         if answer == "take theirs" and theirs is not None:

@@ -1,52 +1,13 @@
-"""A file that somebody else changed, replaced or took away while it was open here."""
+"""A file that another process has open."""
 
 from __future__ import annotations
 
 from pathlib import Path
-from typing import Literal
 
 from PySide6.QtWidgets import QMessageBox, QWidget
 
 from hidden_frame.desktop.moments import moment
-from hidden_frame.interact.compared import compared
-from hidden_frame.model.errors import Refusal
-from hidden_frame.model.publication import Publication
-from hidden_frame.storage.format import Opened, load
 from hidden_frame.storage.holding import Holder, held_by
-from hidden_frame.storage.shelf import PicturesOnDisk
-from hidden_frame.storage.stamps import stamp_of
-
-Answer = Literal["overwrite", "save as", "take theirs", "cancel"]
-
-
-def ask(path: Path, mine: Publication, parent: QWidget) -> tuple[Answer, Opened | None]:
-    """What to do with a file that is no longer the one that was opened, and theirs if it can be
-    read."""
-    box = QMessageBox(parent)
-    box.setWindowTitle("The file has changed")
-    box.setIcon(QMessageBox.Icon.Warning)
-    theirs: Opened | None = None
-    stamp = stamp_of(path)
-    when = f", {moment(stamp.changed / 1e9)}" if stamp is not None else ""
-    box.setText(f"“{path.name}” was changed by somebody else{when}.")
-    try:
-        theirs = load(path, PicturesOnDisk())
-        box.setInformativeText(
-            f"In theirs differs: {compared(mine, theirs.publication)}. What is given up stays "
-            "among the earlier versions."
-        )
-    except Refusal as refusal:
-        box.setInformativeText(str(refusal))
-    role = QMessageBox.ButtonRole
-    other = box.addButton("Save as…", role.AcceptRole)
-    take = box.addButton("Take theirs", role.DestructiveRole) if theirs is not None else None
-    over = box.addButton("Overwrite theirs", role.DestructiveRole)
-    box.addButton(QMessageBox.StandardButton.Cancel)
-    box.setDefaultButton(other)
-    box.exec()
-    pressed = box.clickedButton()
-    answers: dict[object, Answer] = {other: "save as", over: "overwrite", take: "take theirs"}
-    return answers.get(pressed, "cancel"), theirs
 
 
 def in_words(path: Path, holder: Holder) -> str:

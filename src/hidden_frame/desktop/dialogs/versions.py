@@ -17,17 +17,13 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from hidden_frame.compose.composer import Composer
-from hidden_frame.desktop.painter.pictures import PictureShelf
-from hidden_frame.desktop.run.thumbnails import Thumbnails
+from hidden_frame.desktop.dialogs.differing import DifferingPages, State
 from hidden_frame.desktop.session import Session
-from hidden_frame.interact.compared import changed_pages, compared
+from hidden_frame.interact.compared import compared
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
 from hidden_frame.storage.format import Opened
 from hidden_frame.storage.versions import Version, opened_version, versions_of
-
-_MOST, _WIDE = 4, 110  # pictures of pages that differ, and how wide they are
 
 
 class VersionsDialog(QDialog):
@@ -40,7 +36,7 @@ class VersionsDialog(QDialog):
         super().__init__(parent)
         self.session, self._show = session, show
         self.setWindowTitle(f"Earlier versions of {path.name}")
-        self.resize(560, 480)
+        self.resize(600, 640)
         column = QVBoxLayout(self)
         self.list = QTreeWidget()
         self.list.setAccessibleName("Versions")
@@ -51,8 +47,8 @@ class VersionsDialog(QDialog):
         self.told = QLabel(" ")
         self.told.setWordWrap(True)
         column.addWidget(self.told)
-        self.pictures = QHBoxLayout()
-        column.addLayout(self.pictures)
+        self.pages = DifferingPages(("Now", "Then"))
+        column.addWidget(self.pages)
         row = QHBoxLayout()
         note = QLabel("The last ten saves, and one a day for thirty days.")
         note.setObjectName("Quiet")
@@ -84,9 +80,6 @@ class VersionsDialog(QDialog):
 
     def _choose(self) -> None:
         """Says what the chosen version is to the present one, and shows pages that differ."""
-        while (taken := self.pictures.takeAt(0)) is not None:
-            if taken.widget() is not None:
-                taken.widget().deleteLater()
         row = self.list.currentItem()
         self._opened = None
         if row is not None:
@@ -94,24 +87,14 @@ class VersionsDialog(QDialog):
                 self._opened = opened_version(self.versions[self.list.indexOfTopLevelItem(row)])
             except (Refusal, OSError) as error:
                 self.told.setText(str(error))
+        then = None
+        now = State(self.session.history.now, self.session.blobs)
         if self._opened is not None:
-            now, then = self.session.history.now, self._opened.publication
-            self.told.setText(f"Against now differs: {compared(now, then)}.")
-            self._picture(self._opened, changed_pages(now, then)[:_MOST])
+            then = State(self._opened.publication, self._opened.blobs)
+            differs = compared(now.publication, then.publication)
+            self.told.setText(f"Against now differs: {differs}.")
+        self.pages.compare(now, then)
         self.beside.setEnabled(self._opened is not None)
-
-    def _picture(self, opened: Opened, pages: list[str]) -> None:
-        if not pages:
-            return
-        composition = Composer().compose(opened.publication)
-        thumbnails = Thumbnails(PictureShelf(opened.blobs))
-        ratio = self.devicePixelRatioF()
-        for page in pages:
-            label = QLabel()
-            label.setPixmap(thumbnails.render(composition.scene(page), _WIDE, ratio))
-            label.setToolTip(f"Page {composition.facts[page].folio or '#'}, as it was")
-            self.pictures.addWidget(label)
-        self.pictures.addStretch(1)
 
     def _open(self) -> None:
         opened = self._opened
