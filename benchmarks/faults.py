@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import os
 import random
+import re
 import resource
 import signal
 import subprocess
@@ -27,14 +28,14 @@ from benchmarks.hostile.doors import (
     with_drawing,
 )
 from benchmarks.hostile.drawings import attacks, bombs
-from benchmarks.hostile.killed import KEEPING, SAVING
+from benchmarks.hostile.killed import EDITING, KEEPING, SAVING
 from benchmarks.hostile.mutated import VALUES, bytes_changed, mutations
 from benchmarks.hostile.outside import Outside
 from benchmarks.measures import Row
 from hidden_frame.demo.almanac import almanac
 from hidden_frame.edit.about import set_title
 from hidden_frame.edit.new import new_publication
-from hidden_frame.edit.text.write import insert
+from hidden_frame.edit.text.write import insert, plain
 from hidden_frame.interact.shown import change_shown
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import TextFrame
@@ -46,6 +47,7 @@ from hidden_frame.storage import files
 from hidden_frame.storage.format import from_bytes, load, save, to_bytes
 from hidden_frame.storage.recovery import discard, left_behind, recovered
 
+_TOGETHER = 10  # windows at a time: each but waits for its next key
 _SLOW = 10.0  # seconds after which something hangs
 
 
@@ -57,6 +59,7 @@ def faults() -> Iterator[Row]:
         return max(1, round(count * share))
 
     yield from _kills(many(200), many(100))
+    yield from _windows(many(100))
     yield from _files(many(5_000))
     yield from _drawings()
     yield from _edits(many(30_000))
@@ -107,6 +110,69 @@ def _killed(code: str, path: Path, draw: random.Random) -> int:
     said = [int(line) for line in child.stdout.read().split()]
     child.wait()
     return said[-1] if said else first
+
+
+def _windows(count: int) -> Iterator[Row]:
+    """Real windows killed while somebody types and saves: what is lost is ten seconds at most."""
+    draw = random.Random(61)
+    lost, most = 0, 0.0
+    for at in range(0, count, _TOGETHER):
+        with tempfile.TemporaryDirectory() as folder:
+            here = [Path(folder) / str(n) for n in range(at, min(at + _TOGETHER, count))]
+            running = [_Typist(one, draw.randrange(10**6)) for one in here]
+            for one in running:
+                one.first()
+            now = time.monotonic()
+            ends = sorted(((now + draw.uniform(0, 16), one) for one in running),
+                          key=lambda end: end[0])  # fmt: skip
+            for end, one in ends:
+                time.sleep(max(0.0, end - time.monotonic()))
+                gone = one.kill()
+                lost += gone > 10
+                most = max(most, gone)
+    yield Row(f"lost more than 10 s in {count} kills of a window", lost, "windows", 0)
+    yield Row("the most that was lost", round(most, 1), "s", 10)
+
+
+class _Typist:
+    """A window of its own process, in a folder of its own."""
+
+    def __init__(self, folder: Path, seed: int) -> None:
+        self.state, self.path = folder / "state", folder / "a.hframe"
+        folder.mkdir()
+        save(self.path, *almanac())
+        homes = {f"XDG_{name}_HOME": str(self.state) for name in ("STATE", "DATA", "CONFIG")}
+        self.child = subprocess.Popen(
+            [sys.executable, "-c", EDITING, str(self.path), str(seed)],
+            stdout=subprocess.PIPE, text=True, env={**os.environ, **homes},
+        )  # fmt: skip
+
+    def first(self) -> None:
+        """Waits until it types."""
+        assert self.child.stdout is not None
+        self.told = self.child.stdout.readline()
+
+    def kill(self) -> float:
+        """How many seconds of work are neither in its file nor in its journal."""
+        assert self.child.stdout is not None
+        os.kill(self.child.pid, signal.SIGKILL)
+        end = time.time()
+        told = [line.split() for line in (self.told + self.child.stdout.read()).splitlines()]
+        self.child.wait()
+        known = [load(self.path).publication]
+        root = self.state / "hidden-frame" / "recovery"
+        known += [recovered(left).publication for left in left_behind(root)]
+        there = max(_typed(publication) for publication in known)
+        gone = [float(when) for n, when in told if int(n) > there]
+        return end - min(gone) if gone else 0.0
+
+
+def _typed(publication: Publication) -> int:
+    """The highest number that was typed into it."""
+    texts = [s.text for s in publication.stories]
+    texts += [i.text for p in all_pages(publication) for i in p.items if isinstance(i, TextFrame)]
+    words = " ".join(plain(text) for text in texts if text)
+    return max((int(n) for n in re.findall(r"#(\d+) ", words)), default=0)
 
 
 class _Count:

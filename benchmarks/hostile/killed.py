@@ -30,3 +30,41 @@ while True:
     journal.write(publication, blobs, About(publication.title, "", n), b"first")
     print(n, flush=True)
 """
+# The real window: numbers are typed into a text, which is saved now and then; each one is told
+# with its time.
+EDITING = """
+import os, random, sys, time
+from pathlib import Path
+from PySide6.QtCore import Qt, QTimer
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
+from hidden_frame.desktop.session import Editing
+from hidden_frame.desktop.windows import Windows
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.lookup import all_pages
+from hidden_frame.storage.format import load
+app = QApplication([])
+path, draw = Path(sys.argv[1]), random.Random(int(sys.argv[2]))
+opened = load(path)
+window = Windows(app).open(opened.publication, opened.blobs, path)
+session, n = window.session, 0
+page, frame = next((p, i) for p in all_pages(session.publication) for i in p.items
+                   if isinstance(i, TextFrame))
+session.show_page(page.id)
+session.edit_text(Editing(page.id, frame.id, session.side_of(page.id)))
+
+def type_one():
+    global n
+    n += 1
+    QTest.keyClicks(window.desk, f"#{n} ")
+    try:
+        print(n, time.time(), flush=True)
+    except BrokenPipeError:  # who looks on is gone
+        os._exit(1)
+    if draw.random() < 0.02:
+        window.commands["save"].trigger()
+    QTimer.singleShot(draw.randrange(60, 160), type_one)
+
+QTimer.singleShot(0, type_one)
+app.exec()
+"""

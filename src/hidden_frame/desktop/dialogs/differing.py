@@ -35,6 +35,7 @@ class DifferingPages(QWidget):
         self._names = names
         self._grid = QGridLayout(self)
         self._grid.setContentsMargins(0, 0, 0, 0)
+        self._grid.setHorizontalSpacing(12)
         self.shown: list[Differing] = []
 
     def compare(self, mine: State, theirs: State | None) -> None:
