@@ -13,7 +13,8 @@ from hidden_frame.compose.numerals import format_number
 from hidden_frame.compose.sides import side_of, spread_of
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.memory import remembered
-from hidden_frame.model.publication import Page, Publication, Section, Setup
+from hidden_frame.model.publication import Numbering, Page, Publication, Section, Setup
+from hidden_frame.model.sparse import Projection
 
 
 class PageFacts(NamedTuple):
@@ -43,9 +44,28 @@ def page_facts(publication: Publication) -> dict[str, PageFacts]:
     return facts_of(publication.sections, publication.setup)
 
 
+class _Told(NamedTuple):
+    """What the facts of a section's pages come from: `pages` are their ids, and whether each is
+    blind."""
+
+    id: str
+    name: str
+    numbering: Numbering
+    pages: tuple[tuple[str, bool], ...]
+
+
+_pages: Projection[Page, tuple[str, bool]] = Projection(lambda page: (page.id, page.blind))
+
+
 @remembered()
 def facts_of(sections: tuple[Section, ...], setup: Setup) -> dict[str, PageFacts]:
-    """The same from the parts that facts depend on; changes of masters leave them alone."""
+    """The same from the parts that facts depend on; what stands on pages leaves them alone, and so
+    do changes of masters."""
+    return _facts(tuple(_Told(s.id, s.name, s.numbering, _pages(s.pages)) for s in sections), setup)
+
+
+@remembered(by_value=("sections",))
+def _facts(sections: tuple[_Told, ...], setup: Setup) -> dict[str, PageFacts]:
     result: dict[str, PageFacts] = {}
     count = sum(len(section.pages) for section in sections)
     position, last = 0, 0
@@ -54,10 +74,11 @@ def facts_of(sections: tuple[Section, ...], setup: Setup) -> dict[str, PageFacts
         last = next((n for n in reversed(numbers) if n is not None), last)
         folios = [_folio(section, n) for n in numbers]
         highest = folios[-1] if folios else ""
-        for page, number, folio in zip(section.pages, numbers, folios, strict=True):
+        pages = len(section.pages)
+        for (page, blind), number, folio in zip(section.pages, numbers, folios, strict=True):
             position += 1
-            result[page.id] = PageFacts(
-                page.id,
+            result[page] = PageFacts(
+                page,
                 position,
                 count,
                 side_of(position, setup),
@@ -66,14 +87,14 @@ def facts_of(sections: tuple[Section, ...], setup: Setup) -> dict[str, PageFacts
                 folio,
                 section.id,
                 section.name,
-                len(section.pages),
+                pages,
                 highest,
-                page.blind,
+                blind,
             )
     return result
 
 
-def section_numbers(section: Section, last: int) -> list[int | None]:
+def section_numbers(section: Section | _Told, last: int) -> list[int | None]:
     """The number of each page of a section, carrying on from `last` (R16, R17)."""
     numbering = section.numbering
     count = len(section.pages)
@@ -83,7 +104,7 @@ def section_numbers(section: Section, last: int) -> list[int | None]:
     return list(range(first, first + count))
 
 
-def _folio(section: Section, number: int | None) -> str:
+def _folio(section: _Told, number: int | None) -> str:
     if number is None or section.numbering.style == "none":
         return ""
     return section.numbering.prefix + format_number(number, section.numbering.style)

@@ -68,7 +68,7 @@ _Said = tuple[tuple[int, str, str], ...]  # offset (-1: all of the paragraph), w
 
 
 @cache
-def _of_style(style: str) -> Sparse[_Said]:
+def _of_style(style: str) -> Sparse[Paragraph, _Said]:
     def said(paragraph: Paragraph) -> _Said | None:
         if paragraph.style == style:
             return ((-1, plain_words(paragraph), paragraph.short),)

@@ -14,7 +14,7 @@ from hidden_frame.compose.composer import Composition
 from hidden_frame.compose.facts import PageFacts
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.memory import remembered
-from hidden_frame.model.publication import Section
+from hidden_frame.model.publication import Page, Section
 from hidden_frame.model.sparse import Sparse
 from hidden_frame.model.text import Index, IndexMark, Paragraph, Run, Text
 
@@ -48,7 +48,7 @@ def _of_paragraph(paragraph: Paragraph) -> tuple[tuple[int, IndexMark], ...] | N
     return tuple(found) or None
 
 
-_marks = Sparse(_of_paragraph)
+_marks: Sparse[Paragraph, tuple[tuple[int, IndexMark], ...]] = Sparse(_of_paragraph)
 
 
 def marks_in(text: Text) -> list[tuple[int, int, IndexMark]]:
@@ -56,17 +56,25 @@ def marks_in(text: Text) -> list[tuple[int, int, IndexMark]]:
     return [(n, at, mark) for n, marks in _marks(text) for at, mark in marks]
 
 
+def _of_page(page: Page) -> tuple[IndexMark, ...] | None:
+    return tuple(
+        mark
+        for item in page.items if isinstance(item, TextFrame) and item.visible
+        for paragraph in item.text for _, mark in _of_paragraph(paragraph) or ()
+    ) or None  # fmt: skip
+
+
+_on_pages: Sparse[Page, tuple[IndexMark, ...]] = Sparse(_of_page)
+
+
 @remembered()
 def _own_marks(sections: tuple[Section, ...]) -> tuple[Marked, ...]:
     """The marks in texts that pages hold themselves."""
     found: list[Marked] = []
-    position = 0
+    before = 0
     for section in sections:
-        for page in section.pages:
-            position += 1
-            for item in page.items:
-                if isinstance(item, TextFrame) and item.visible:
-                    found += [Marked(mark, position) for _, _, mark in marks_in(item.text)]
+        found += [Marked(m, before + n + 1) for n, ms in _on_pages(section.pages) for m in ms]
+        before += len(section.pages)
     return tuple(found)
 
 

@@ -25,7 +25,7 @@ def _in_paragraph(paragraph: Paragraph) -> tuple[tuple[int, int], ...] | None:
     return tuple(found) or None
 
 
-_notes = Sparse(_in_paragraph)
+_notes: Sparse[Paragraph, tuple[tuple[int, int], ...]] = Sparse(_in_paragraph)
 
 
 def notes_in(text: Text) -> Iterator[tuple[TextPlace, Note]]:

@@ -7,8 +7,7 @@ from typing import NamedTuple
 from hidden_frame.compose.composer import Composition
 from hidden_frame.compose.heads import plain_words
 from hidden_frame.model.items import TextFrame
-from hidden_frame.model.memory import remembered
-from hidden_frame.model.publication import Section
+from hidden_frame.model.publication import Page, Section
 from hidden_frame.model.sparse import Sparse
 from hidden_frame.model.text import Paragraph, Reference, Text
 
@@ -33,7 +32,7 @@ class Referred(NamedTuple):
         return self.text
 
 
-_places = Sparse(lambda paragraph: paragraph.place or None)
+_places: Sparse[Paragraph, str] = Sparse(lambda paragraph: paragraph.place or None)
 
 
 def places_in(text: Text) -> list[int]:
@@ -41,15 +40,22 @@ def places_in(text: Text) -> list[int]:
     return [n for n, _ in _places(text)]
 
 
-@remembered()
+def _of_page(page: Page) -> tuple[tuple[str, Paragraph], ...] | None:
+    return tuple(
+        (page.id, paragraph) for item in page.items
+        if isinstance(item, TextFrame) and item.visible
+        for paragraph in item.text if paragraph.place
+    ) or None  # fmt: skip
+
+
+_on_pages: Sparse[Page, tuple[tuple[str, Paragraph], ...]] = Sparse(_of_page)
+
+
 def _own_places(sections: tuple[Section, ...]) -> tuple[tuple[str, Paragraph], ...]:
     """The same for texts that pages hold themselves, each with its page."""
     return tuple(
-        (page.id, paragraph)
-        for section in sections for page in section.pages for item in page.items
-        if isinstance(item, TextFrame) and item.visible
-        for paragraph in item.text if paragraph.place
-    )  # fmt: skip
+        place for section in sections for _, found in _on_pages(section.pages) for place in found
+    )
 
 
 def places(composition: Composition) -> dict[str, Referred]:

@@ -21,6 +21,7 @@ from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_story, story_through
 from hidden_frame.model.publication import MasterRule, Page, Publication, Section
 from hidden_frame.model.sparse import Sparse
+from hidden_frame.model.text import Paragraph
 from hidden_frame.typeset.fill import Where
 from hidden_frame.typeset.segments import TextOffset
 
@@ -230,5 +231,5 @@ def _begun(publication: Publication, story_id: str) -> Begun:
 
 
 @cache
-def _in_styles(styles: frozenset[str]) -> Sparse[str]:
+def _in_styles(styles: frozenset[str]) -> Sparse[Paragraph, str]:
     return Sparse(lambda paragraph: paragraph.style if paragraph.style in styles else None)

@@ -12,8 +12,8 @@ from hidden_frame.compose.notes import notes_text, told
 from hidden_frame.edit.items.draw import change_items
 from hidden_frame.edit.stories import set_story_text
 from hidden_frame.model.items import TextFrame
-from hidden_frame.model.memory import remembered
-from hidden_frame.model.publication import Publication, Section
+from hidden_frame.model.publication import Page, Publication, Section
+from hidden_frame.model.sparse import Sparse
 from hidden_frame.model.text import Contents, Index, NoteList, Text
 
 
@@ -28,14 +28,21 @@ class ListFrame(NamedTuple):
     text: Text
 
 
-@remembered()
+def _of_page(page: Page) -> tuple[ListFrame, ...] | None:
+    return tuple(
+        ListFrame(page.id, item.id, item.contents, item.index, item.notes, item.text)
+        for item in page.items if isinstance(item, TextFrame) and item.lists
+    ) or None  # fmt: skip
+
+
+_frames: Sparse[Page, tuple[ListFrame, ...]] = Sparse(_of_page)
+
+
 def frames_with_lists(sections: tuple[Section, ...]) -> tuple[ListFrame, ...]:
     """Every frame of a page whose text is a list."""
     return tuple(
-        ListFrame(page.id, item.id, item.contents, item.index, item.notes, item.text)
-        for section in sections for page in section.pages for item in page.items
-        if isinstance(item, TextFrame) and item.lists
-    )  # fmt: skip
+        frame for section in sections for _, found in _frames(section.pages) for frame in found
+    )
 
 
 def has_lists(publication: Publication) -> bool:

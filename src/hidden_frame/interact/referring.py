@@ -17,17 +17,26 @@ from hidden_frame.edit.stories import set_story_text
 from hidden_frame.interact.likely import heading_styles
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_page, find_story
-from hidden_frame.model.memory import remembered
-from hidden_frame.model.publication import Master, Page, Publication, Section
+from hidden_frame.model.publication import Master, Page, Publication
 from hidden_frame.model.sparse import Sparse
 from hidden_frame.model.styles import computed_paragraphs
 from hidden_frame.model.text import Marker, Paragraph, Piece, Text
 
-_references = Sparse(
-    lambda paragraph: any(
-        isinstance(piece, Marker) and piece.refers is not None for piece in paragraph.content
-    ) or None
-)  # fmt: skip
+
+def _has_reference(paragraph: Paragraph) -> bool:
+    return any(isinstance(piece, Marker) and piece.refers is not None
+               for piece in paragraph.content)  # fmt: skip
+
+
+def _holds_reference(holder: Master | Page) -> bool:
+    """Whether a text of a page or master has a reference."""
+    texts = [item.text for item in holder.items if isinstance(item, TextFrame)]
+    texts += [o.text for o in holder.overrides if not isinstance(o.text, UnsetType)]
+    return any(_has_reference(paragraph) for text in texts for paragraph in text)
+
+
+_references: Sparse[Paragraph, bool] = Sparse(lambda paragraph: _has_reference(paragraph) or None)
+_holders: Sparse[Master | Page, bool] = Sparse(lambda holder: _holds_reference(holder) or None)
 
 
 def _refers(text: Text) -> list[int]:
@@ -35,24 +44,18 @@ def _refers(text: Text) -> list[int]:
     return [n for n, _ in _references(text)]
 
 
-@remembered()
-def _in_holders(masters: tuple[Master, ...], sections: tuple[Section, ...]) -> bool:
+def _in_holders(publication: Publication) -> bool:
     """Whether a text of a page or master has a reference."""
-    owners: list[Master | Page] = [*masters]
-    owners += [page for section in sections for page in section.pages]
-    return any(
-        isinstance(item, TextFrame) and _refers(item.text) for o in owners for item in o.items
-    ) or any(
-        not isinstance(each.text, UnsetType) and _refers(each.text)
-        for o in owners for each in o.overrides
-    )  # fmt: skip
+    return bool(_holders(publication.masters)) or any(
+        _holders(section.pages) for section in publication.sections
+    )
 
 
 def has_references(publication: Publication) -> bool:
     """Whether any text has a reference."""
     if any(_refers(story.text) for story in publication.stories):
         return True
-    return _in_holders(publication.masters, publication.sections)
+    return _in_holders(publication)
 
 
 def referred(publication: Publication, composer: Composer) -> Publication:
@@ -60,7 +63,7 @@ def referred(publication: Publication, composer: Composer) -> Publication:
     if not has_references(publication):
         return publication
     known = places(composer.compose(publication))
-    if _in_holders(publication.masters, publication.sections):
+    if _in_holders(publication):
         changed = change_texts(publication, lambda text: _told(text, known))
         return publication if changed == publication else changed
     for story in publication.stories:

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
 from msgspec.structs import replace
 
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.ruling import ruled_pages
 from hidden_frame.edit.change import change_pages
-from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.publication import MasterRule, Page, Publication
+from hidden_frame.model.sparse import Sparse
 
 _ROUNDS = 60
 
@@ -29,8 +31,14 @@ def ruled(publication: Publication, composer: Composer | None = None) -> Publica
     return publication
 
 
+_follow_one: Sparse[Page, bool] = Sparse(lambda page: _other(page, None) or None)
+
+
 def _with(publication: Publication, rules: dict[str, MasterRule | None]) -> Publication:
-    wanted = {page.id for page in all_pages(publication) if _other(page, rules.get(page.id))}
+    wanted = {
+        page.id for section in publication.sections for page in _asked(section.pages, bool(rules))
+        if _other(page, rules.get(page.id))
+    }  # fmt: skip
     if not wanted:
         return publication
 
@@ -41,6 +49,12 @@ def _with(publication: Publication, rules: dict[str, MasterRule | None]) -> Publ
         return replace(page, ruled=rule.masters, rule=rule.id)
 
     return change_pages(publication, wanted, new)
+
+
+def _asked(pages: tuple[Page, ...], by_rule: bool) -> Iterable[Page]:
+    """The pages that may be in other masters than they are to be: without any rules only those
+    that a rule has put there."""
+    return pages if by_rule else (pages[n] for n, _ in _follow_one(pages))
 
 
 def _other(page: Page, rule: MasterRule | None) -> bool:

@@ -3,24 +3,36 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from itertools import chain as joined
 
 from hidden_frame.model.chain import chain
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Item
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Master, Page, Publication, Section
+from hidden_frame.model.sparse import Projection
 from hidden_frame.model.stories import Link, Story
 from hidden_frame.model.styles import CharacterStyle, ParagraphStyle
+
+_orders: Projection[Page, str] = Projection(lambda page: page.id)
 
 
 @remembered()
 def _pages(sections: tuple[Section, ...]) -> tuple[Page, ...]:
+    if len(sections) == 1:
+        return sections[0].pages
     return tuple(page for section in sections for page in section.pages)
 
 
 @remembered()
-def _positions(sections: tuple[Section, ...]) -> dict[str, int]:
-    return {page.id: n for n, page in enumerate(_pages(sections), 1)}
+def page_orders(sections: tuple[Section, ...]) -> tuple[tuple[str, ...], ...]:
+    """The ids of the pages of each section: the same objects until one is added, moved or gone."""
+    return tuple(_orders(section.pages) for section in sections)
+
+
+@remembered()
+def _positions(*orders: tuple[str, ...]) -> dict[str, int]:
+    return {page: n for n, page in enumerate(joined.from_iterable(orders), 1)}
 
 
 @remembered()
@@ -29,8 +41,8 @@ def _masters(masters: tuple[Master, ...]) -> dict[str, Master]:
 
 
 @remembered()
-def _section_of(sections: tuple[Section, ...]) -> dict[str, Section]:
-    return {page.id: section for section in sections for page in section.pages}
+def _section_numbers(*orders: tuple[str, ...]) -> dict[str, int]:
+    return {page: n for n, order in enumerate(orders) for page in order}
 
 
 def all_pages(publication: Publication) -> tuple[Page, ...]:
@@ -40,7 +52,7 @@ def all_pages(publication: Publication) -> tuple[Page, ...]:
 
 def positions(publication: Publication) -> dict[str, int]:
     """Position, counted from 1, by page id."""
-    return _positions(publication.sections)
+    return _positions(*page_orders(publication.sections))
 
 
 def masters_by_id(publication: Publication) -> dict[str, Master]:
@@ -62,10 +74,10 @@ def find_master(publication: Publication, master_id: str) -> Master:
 
 
 def section_of(publication: Publication, page_id: str) -> Section:
-    section = _section_of(publication.sections).get(page_id)
-    if section is None:
+    number = _section_numbers(*page_orders(publication.sections)).get(page_id)
+    if number is None:
         raise Refusal(f"There is no page “{page_id}” in this publication.")
-    return section
+    return publication.sections[number]
 
 
 def find_section(publication: Publication, section_id: str) -> Section:

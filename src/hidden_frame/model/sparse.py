@@ -1,9 +1,15 @@
-"""What few paragraphs of a text have: found once, and after an edit only where the text is another.
+"""What is known of long sequences, found again after an edit only where they are others.
+
+Texts are sequences of paragraphs, sections of pages.  What an edit left alone are the very same
+objects, at the head and at the foot.
 
 >>> from hidden_frame.model.text import Paragraph, Run
 >>> text = (Paragraph("body", (Run("a"),)), Paragraph("title", (Run("b"),)))
 >>> Sparse(lambda p: p.style == "title" or None)(text)
 [(1, True)]
+>>> styles = Projection(lambda p: p.style)
+>>> styles(text) is styles((Paragraph("body"), text[1]))
+True
 """
 
 from __future__ import annotations
@@ -13,44 +19,90 @@ from collections.abc import Callable
 from typing import Generic, TypeVar
 
 from hidden_frame.model.same import same_ends
-from hidden_frame.model.text import Paragraph, Text
 
+E = TypeVar("E")
 V = TypeVar("V")
-_KEPT = 6  # texts that are remembered: of a few stories, before and after an edit
+R = TypeVar("R")
+_KEPT = 96  # sequences that are remembered: those of all stories or sections, and earlier ones
 
 
-class Sparse(Generic[V]):
-    """A function of paragraphs that gives None for most; called with a text, it gives the numbers
+class _Nearest(Generic[E, R]):
+    """Remembers what was found of sequences, those asked for of late last."""
+
+    def __init__(self) -> None:
+        self._known: dict[int, tuple[tuple[E, ...], R]] = {}
+
+    def __call__(self, elements: tuple[E, ...]) -> R:
+        key = id(elements)
+        known = self._known.pop(key, None)
+        if known is None:
+            known = (elements, self._found(elements, *self._nearest(elements)))
+            while len(self._known) >= _KEPT:
+                del self._known[next(iter(self._known))]
+        self._known[key] = known
+        return known[1]
+
+    def _nearest(
+        self, elements: tuple[E, ...]
+    ) -> tuple[tuple[tuple[E, ...], R] | None, tuple[int, int]]:
+        """What is known of the sequence that has most in common with one, and how much."""
+        best, most = None, (0, 0)
+        for known in reversed(self._known.values()):
+            ends = same_ends(known[0], elements)
+            if sum(ends) > sum(most):
+                best, most = known, ends
+                if sum(most) > 0.9 * len(elements):
+                    break
+        return best, most
+
+    def _found(
+        self, elements: tuple[E, ...], known: tuple[tuple[E, ...], R] | None, ends: tuple[int, int]
+    ) -> R:
+        raise NotImplementedError
+
+
+class Sparse(_Nearest[E, list[tuple[int, V]]]):
+    """A function that gives None for most elements; called with a sequence, it gives the numbers
     of the others and what it gives for them.  The list is not to be changed."""
 
-    def __init__(self, of: Callable[[Paragraph], V | None]) -> None:
+    def __init__(self, of: Callable[[E], V | None]) -> None:
+        super().__init__()
         self._of = of
-        self._known: list[tuple[Text, list[tuple[int, V]]]] = []
 
-    def __call__(self, text: Text) -> list[tuple[int, V]]:
-        for known, found in self._known:
-            if known is text:
-                return found
-        made = self._made(text)
-        self._known = [(text, made), *self._known[: _KEPT - 1]]
-        return made
-
-    def _made(self, text: Text) -> list[tuple[int, V]]:
-        head = foot = 0
-        best: tuple[Text, list[tuple[int, V]]] = ((), [])
-        for known in self._known:
-            ends = same_ends(known[0], text)
-            if sum(ends) > head + foot:
-                (head, foot), best = ends, known
-        old, found = best
+    def _found(
+        self, elements: tuple[E, ...], known: tuple[tuple[E, ...], list[tuple[int, V]]] | None,
+        ends: tuple[int, int],
+    ) -> list[tuple[int, V]]:  # fmt: skip
+        old, found = known if known is not None else ((), [])
+        head, foot = ends
         made = found[: bisect_left(found, head, key=_number)]
-        for n in range(head, len(text) - foot):
-            value = self._of(text[n])
+        for n in range(head, len(elements) - foot):
+            value = self._of(elements[n])
             if value is not None:
                 made.append((n, value))
-        by = len(text) - len(old)
+        by = len(elements) - len(old)
         rest = found[bisect_left(found, len(old) - foot, key=_number) :] if foot else []
         return made + ([(n + by, value) for n, value in rest] if by else rest)
+
+
+class Projection(_Nearest[E, tuple[V, ...]]):
+    """A function of each element; as long as an edit changes none of its values, a sequence gives
+    the very same tuple as before, so that what is made of them need not be made again."""
+
+    def __init__(self, of: Callable[[E], V]) -> None:
+        super().__init__()
+        self._of = of
+
+    def _found(
+        self, elements: tuple[E, ...], known: tuple[tuple[E, ...], tuple[V, ...]] | None,
+        ends: tuple[int, int],
+    ) -> tuple[V, ...]:  # fmt: skip
+        before: tuple[V, ...] = known[1] if known is not None else ()
+        head, foot = ends
+        middle = tuple([self._of(element) for element in elements[head : len(elements) - foot]])
+        if known is not None and middle == before[head : len(before) - foot]:
+            return before
+        return before[:head] + middle + before[len(before) - foot :]
 
 
 def _number(row: tuple[int, V]) -> int:
