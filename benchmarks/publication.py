@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import random
+from collections.abc import Sequence
 
 import numpy as np
 from msgspec.structs import replace
@@ -62,10 +63,10 @@ def lexicon(rng: random.Random, size: int = 4000) -> list[str]:
     return sorted(words)
 
 
-def page_texts(seed: int = 7, pages: int = PAGES) -> list[str]:
-    """The text of each page: 300 words in sentences."""
+def page_texts(seed: int = 7, pages: int = PAGES, words: Sequence[str] | None = None) -> list[str]:
+    """The text of each page: 300 words in sentences, made-up ones if none are given."""
     rng = random.Random(seed)
-    words = lexicon(rng)
+    words = lexicon(rng) if words is None else list(words)
     # A few words are common and most are rare, as in any language.
     weights = [1 / (n + 3) for n in range(len(words))]
     rng.shuffle(words)
@@ -87,7 +88,9 @@ def _picture(rng: np.random.Generator) -> bytes:
     return buffer.getvalue()
 
 
-def large(pages: int = PAGES, seed: int = 7) -> tuple[Publication, dict[str, bytes]]:
+def large(
+    pages: int = PAGES, seed: int = 7, words: Sequence[str] | None = None
+) -> tuple[Publication, dict[str, bytes]]:
     """Three masters in a chain with four items each; on each page 300 words and a picture."""
     publication = new_publication("Large", Setup(trim=TRIMS["A5"], bleed=9), 1)
     blobs: dict[str, bytes] = {}
@@ -106,7 +109,7 @@ def large(pages: int = PAGES, seed: int = 7) -> tuple[Publication, dict[str, byt
     publication = set_default_masters(publication, (master,))
     made = []
     next_id = publication.next_id
-    for number, text in enumerate(page_texts(seed, pages)):
+    for number, text in enumerate(page_texts(seed, pages, words)):
         frame = TextFrame(
             id=f"item-{next_id}", name="Text", x=42, y=60, width=340, height=420,
             text=(Paragraph("body", (Run(text),)),),

@@ -9,7 +9,7 @@
 from __future__ import annotations
 
 from collections import Counter, defaultdict
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 
 from msgspec.structs import replace
 
@@ -58,7 +58,7 @@ def findings(publication: Publication) -> list[Finding]:
     return found
 
 
-def _equal_folios(publication: Publication, facts: dict[str, PageFacts]) -> Iterator[Finding]:
+def _equal_folios(publication: Publication, facts: Mapping[str, PageFacts]) -> Iterator[Finding]:
     """Equal folios on different pages (R19), told once for each pair of sections."""
     by_folio: dict[str, list[PageFacts]] = defaultdict(list)
     printed = prints_folio(publication)
@@ -119,7 +119,7 @@ def _carry_on(section: Section) -> Fix:
     return lambda p: change_numbering(p, section.id, numbering)
 
 
-def _even_rectos(publication: Publication, facts: dict[str, PageFacts]) -> Iterator[Finding]:
+def _even_rectos(publication: Publication, facts: Mapping[str, PageFacts]) -> Iterator[Finding]:
     """Right pages with even folios where most have odd ones, or the other way round.
 
     Odd folios on rectos are common practice of the trade, with no source.
@@ -173,7 +173,7 @@ def _page_before(section: Section) -> Fix:
     return fix
 
 
-def _openings(publication: Publication, facts: dict[str, PageFacts]) -> Iterator[Finding]:
+def _openings(publication: Publication, facts: Mapping[str, PageFacts]) -> Iterator[Finding]:
     """A section that starts on another side than its first page's master opens on."""
     if not publication.setup.facing:
         return
@@ -197,7 +197,7 @@ def _openings(publication: Publication, facts: dict[str, PageFacts]) -> Iterator
             )  # fmt: skip
 
 
-def _out_of_range(publication: Publication, facts: dict[str, PageFacts]) -> Iterator[Finding]:
+def _out_of_range(publication: Publication, facts: Mapping[str, PageFacts]) -> Iterator[Finding]:
     """Numbers that a style can't write, and that are printed in figures instead (R16)."""
     for section in publication.sections:
         style = section.numbering.style
@@ -231,7 +231,7 @@ def _empty_sections(publication: Publication) -> Iterator[Finding]:
             )
 
 
-def _parted_ties(publication: Publication, facts: dict[str, PageFacts]) -> Iterator[Finding]:
+def _parted_ties(publication: Publication, facts: Mapping[str, PageFacts]) -> Iterator[Finding]:
     for a, b in tied_pairs(publication):
         if facts[a.id].spread != facts[b.id].spread:
             yield Finding(

@@ -340,7 +340,7 @@ class Composition:
         return TextFacts(self)
 
     @property
-    def facts(self) -> dict[str, PageFacts]:
+    def facts(self) -> Mapping[str, PageFacts]:
         """Facts of every page, in order."""
         return page_facts(self.publication)
 

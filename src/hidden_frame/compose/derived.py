@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from itertools import pairwise
 from typing import TYPE_CHECKING
 
@@ -19,7 +20,7 @@ if TYPE_CHECKING:
 
 @remembered()
 def _positions(
-    stops: tuple[Stop, ...], facts: dict[str, PageFacts]
+    stops: tuple[Stop, ...], facts: Mapping[str, PageFacts]
 ) -> tuple[tuple[int, ...], bool]:
     """The position of the page of each stop, and whether these never fall."""
     found = tuple(facts[stop.page_id].position for stop in stops)

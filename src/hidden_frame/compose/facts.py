@@ -7,6 +7,8 @@
 
 from __future__ import annotations
 
+from bisect import bisect_right
+from collections.abc import Iterator, Mapping
 from typing import NamedTuple
 
 from hidden_frame.compose.numerals import format_number
@@ -39,9 +41,60 @@ class PageFacts(NamedTuple):
         return self.blind or not self.folio
 
 
-def page_facts(publication: Publication) -> dict[str, PageFacts]:
-    """Facts of every page by id, in the order of the pages."""
-    return facts_of(publication.sections, publication.setup)
+class Facts(Mapping[str, PageFacts]):
+    """Facts of every page by id, in the order of the pages; worked out for those that are asked
+    for."""
+
+    def __init__(self, sections: tuple[_Told, ...], setup: Setup) -> None:
+        self._sections, self._setup = sections, setup
+        ids = [page for section in sections for page, _ in section.pages]
+        self._order = {page: position for position, page in enumerate(ids, 1)}
+        self._begins: list[int] = []  # the position of the first page of each section
+        self._first: list[int | None] = []  # and its number
+        position, last = 1, 0
+        for section in sections:
+            number = _first_number(section, last)
+            self._begins.append(position)
+            self._first.append(number)
+            position += len(section.pages)
+            if number is not None and section.pages:
+                last = number + len(section.pages) - 1
+        self._made: dict[str, PageFacts] = {}
+
+    def __iter__(self) -> Iterator[str]:
+        return iter(self._order)
+
+    def __len__(self) -> int:
+        return len(self._order)
+
+    def __contains__(self, page_id: object) -> bool:
+        return page_id in self._order
+
+    def __getitem__(self, page_id: str) -> PageFacts:
+        found = self._made.get(page_id)
+        if found is None:
+            found = self._made[page_id] = self._of(page_id, self._order[page_id])
+        return found
+
+    def _of(self, page_id: str, position: int) -> PageFacts:
+        at = bisect_right(self._begins, position) - 1
+        section, first, begin = self._sections[at], self._first[at], self._begins[at]
+        count = len(section.pages)
+        number = None if first is None else first + position - begin
+        return PageFacts(
+            page_id,
+            position,
+            len(self._order),
+            side_of(position, self._setup),
+            spread_of(position, self._setup),
+            number,
+            _folio(section, number),
+            section.id,
+            section.name,
+            count,
+            _folio(section, None if first is None else first + count - 1),
+            section.pages[position - begin][1],
+        )
 
 
 class _Told(NamedTuple):
@@ -57,51 +110,29 @@ class _Told(NamedTuple):
 _pages: Projection[Page, tuple[str, bool]] = Projection(lambda page: (page.id, page.blind))
 
 
+def page_facts(publication: Publication) -> Facts:
+    """Facts of every page by id, in the order of the pages."""
+    return facts_of(publication.sections, publication.setup)
+
+
 @remembered()
-def facts_of(sections: tuple[Section, ...], setup: Setup) -> dict[str, PageFacts]:
+def facts_of(sections: tuple[Section, ...], setup: Setup) -> Facts:
     """The same from the parts that facts depend on; what stands on pages leaves them alone, and so
     do changes of masters."""
     return _facts(tuple(_Told(s.id, s.name, s.numbering, _pages(s.pages)) for s in sections), setup)
 
 
 @remembered(by_value=("sections",))
-def _facts(sections: tuple[_Told, ...], setup: Setup) -> dict[str, PageFacts]:
-    result: dict[str, PageFacts] = {}
-    count = sum(len(section.pages) for section in sections)
-    position, last = 0, 0
-    for section in sections:
-        numbers = section_numbers(section, last)
-        last = next((n for n in reversed(numbers) if n is not None), last)
-        folios = [_folio(section, n) for n in numbers]
-        highest = folios[-1] if folios else ""
-        pages = len(section.pages)
-        for (page, blind), number, folio in zip(section.pages, numbers, folios, strict=True):
-            position += 1
-            result[page] = PageFacts(
-                page,
-                position,
-                count,
-                side_of(position, setup),
-                spread_of(position, setup),
-                number,
-                folio,
-                section.id,
-                section.name,
-                pages,
-                highest,
-                blind,
-            )
-    return result
+def _facts(sections: tuple[_Told, ...], setup: Setup) -> Facts:
+    return Facts(sections, setup)
 
 
-def section_numbers(section: Section | _Told, last: int) -> list[int | None]:
-    """The number of each page of a section, carrying on from `last` (R16, R17)."""
+def _first_number(section: _Told, last: int) -> int | None:
+    """The number of a section's first page, carrying on from `last` (R16, R17)."""
     numbering = section.numbering
-    count = len(section.pages)
     if numbering.style == "none" and not numbering.counted:
-        return [None] * count
-    first = last + 1 if numbering.start is None else numbering.start
-    return list(range(first, first + count))
+        return None
+    return last + 1 if numbering.start is None else numbering.start
 
 
 def _folio(section: _Told, number: int | None) -> str:

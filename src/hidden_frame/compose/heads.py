@@ -7,7 +7,7 @@ its `last`, `at the top` its `start`; `before` is the value that a page begins w
 from __future__ import annotations
 
 from bisect import bisect_left
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from functools import cache
 from typing import NamedTuple, TypeGuard
 
@@ -148,7 +148,7 @@ class Heads:
     def __init__(
         self,
         publication: Publication,
-        facts: dict[str, PageFacts],
+        facts: Mapping[str, PageFacts],
         tellings: Callable[[], Sequence[Telling]],
         corner: Callable[[str, str], tuple[float, float]],
     ) -> None:

@@ -7,7 +7,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from typing import NamedTuple
 
 from hidden_frame.compose.facts import PageFacts, page_facts, page_name
@@ -62,7 +62,7 @@ def foretell(publication: Publication, change: Change) -> Foretold:
     return Foretold(result, turned, parted, "", "; ".join(words))
 
 
-def _facing(facts: dict[str, PageFacts], a: str, b: str) -> bool:
+def _facing(facts: Mapping[str, PageFacts], a: str, b: str) -> bool:
     return facts[a].spread == facts[b].spread
 
 

@@ -2,9 +2,14 @@
 
 from __future__ import annotations
 
+from collections import deque
 from collections.abc import Sequence
 from itertools import compress, count
 from operator import is_not
+
+_LONG = 200  # elements from which an answer is remembered
+# The last pairs of long ones: one edit has a dozen ask for the same.
+_asked: deque[tuple[Sequence[object], Sequence[object], tuple[int, int]]] = deque(maxlen=4)
 
 
 def same_ends(old: Sequence[object], new: Sequence[object]) -> tuple[int, int]:
@@ -16,8 +21,13 @@ def same_ends(old: Sequence[object], new: Sequence[object]) -> tuple[int, int]:
     """
     if old is new:
         return len(old), 0
+    for one, other, found in _asked:
+        if one is old and other is new:
+            return found
     most = min(len(old), len(new))
     head = next(compress(count(), map(is_not, old, new)), most)
     back = map(is_not, reversed(old), reversed(new))
-    foot = next(compress(count(), back), most)
-    return head, min(foot, most - head)
+    foot = min(next(compress(count(), back), most), most - head)
+    if isinstance(old, tuple) and isinstance(new, tuple) and most > _LONG:
+        _asked.appendleft((old, new, (head, foot)))
+    return head, foot

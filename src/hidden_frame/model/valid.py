@@ -32,8 +32,9 @@ from hidden_frame.model.invariants import (
     story_problems,
     style_problems,
 )
-from hidden_frame.model.memory import remembered
-from hidden_frame.model.publication import Master, Page, Publication, Section
+from hidden_frame.model.lookup import all_pages, masters_by_id, positions
+from hidden_frame.model.publication import MAX_PAGES, Master, Page, Publication, Section
+from hidden_frame.model.same import same_ends
 from hidden_frame.model.stories import Story
 from hidden_frame.model.text import Paragraph
 
@@ -58,8 +59,8 @@ def check_change(before: Publication, after: Publication) -> Publication:
     owners = [v for v in changed if isinstance(v, Page | Master)]
     problems.append(holder_problems(after, owners, _sound(before, owners)))
     if _ids(before) != _ids(after):
-        only_new = _only_new_items(before, after, owners)
-        problems.append(named_problems(after) if only_new else id_problems(after))
+        known = _only_new_ids(before, after, owners)
+        problems.append(named_problems(after) if known else id_problems(after))
     for found in problems:
         for problem in found:
             raise Refusal(problem)
@@ -68,10 +69,17 @@ def check_change(before: Publication, after: Publication) -> Publication:
 
 def _sound(before: Publication, owners: Iterable[Page | Master]) -> frozenset[int]:
     """The items that these pages and masters had before: they were looked at then."""
-    wanted = {h.id for h in owners}
-    pages = (p for s in before.sections for p in s.pages)
-    holders = (h for some in (before.masters, pages) for h in some if h.id in wanted)
-    return frozenset(id(item) for holder in holders for item in holder.items)
+    earlier = (_earlier(before, holder.id) for holder in owners)
+    return frozenset(id(item) for old in earlier if old is not None for item in old.items)
+
+
+def _earlier(before: Publication, holder_id: str) -> Page | Master | None:
+    """The page or master that had an id."""
+    position = positions(before).get(holder_id)
+    return (
+        all_pages(before)[position - 1] if position is not None
+        else masters_by_id(before).get(holder_id)
+    )  # fmt: skip
 
 
 def _gone(before: tuple[Any, ...], after: tuple[Any, ...]) -> bool:
@@ -92,30 +100,26 @@ def _ids(publication: Publication) -> tuple[object, ...]:
     return (publication.next_id, *named, pages)
 
 
-def _only_new_items(
+def _only_new_ids(
     before: Publication, after: Publication, changed: Iterable[Page | Master]
 ) -> bool:
-    """Whether nothing but items came into being, under numbers that were given just now: these
-    can't be anything else's, so that the other ids need not be looked at."""
-    if _ids(before)[1:] != _ids(after)[1:]:
+    """Whether nothing but pages and items came into being, under numbers that were given just now,
+    or went: these can't be anything else's, so that the other ids need not be looked at."""
+    if _ids(before)[1:-1] != _ids(after)[1:-1] or not after.sections:
         return False
-    known = _pages_by_id(before.sections)
-    masters = {m.id: m for m in before.masters}
+    pages = all_pages(after)
+    if not 0 < len(pages) <= MAX_PAGES or len({page.id for page in pages}) < len(pages):
+        return False
     made: list[str] = []
     for holder in changed:
-        old = masters.get(holder.id) or known.get(holder.id)
+        old = _earlier(before, holder.id)
         if old is None:
-            return False
-        there = {item.id for item in old.items}
+            made.append(holder.id)
+        there = {item.id for item in old.items} if old is not None else set()
         made += [item.id for item in holder.items if item.id not in there]
     numbers = [int(tail) if (tail := i.rpartition("-")[2]).isdecimal() else -1 for i in made]
     fresh = all(before.next_id <= number < after.next_id for number in numbers)
     return fresh and len(set(made)) == len(made)
-
-
-@remembered()
-def _pages_by_id(sections: tuple[Section, ...]) -> dict[str, Page]:
-    return {page.id: page for section in sections for page in section.pages}
 
 
 def _changed(before: Publication, after: Publication) -> Iterator[Struct]:
@@ -123,11 +127,10 @@ def _changed(before: Publication, after: Publication) -> Iterator[Struct]:
     known = {id(m) for m in before.masters}
     yield from (m for m in after.masters if id(m) not in known)
     if before.sections is not after.sections:
+        yield from _fresh_pages(before.sections, after.sections)
         sections = {id(s) for s in before.sections}
-        pages = {id(p) for s in before.sections for p in s.pages}
         for section in after.sections:
             if id(section) not in sections:
-                yield from (p for p in section.pages if id(p) not in pages)
                 yield msgspec.structs.replace(section, pages=())
     if before.stories is not after.stories:
         earlier = {s.id: s for s in before.stories}
@@ -140,6 +143,20 @@ def _changed(before: Publication, after: Publication) -> Iterator[Struct]:
     parts = [n for n in Publication.__struct_fields__ if n not in large]
     if any(getattr(before, n) is not getattr(after, n) for n in parts):
         yield msgspec.structs.replace(after, masters=(), sections=(), stories=())
+
+
+def _fresh_pages(before: tuple[Section, ...], after: tuple[Section, ...]) -> Iterator[Page]:
+    """The pages that are not the same objects as before: most stand where they stood."""
+    old = {section.id: section.pages for section in before}
+    moved: list[Page] = []
+    there: set[int] = set()
+    for section in after:
+        was = old.pop(section.id, ())
+        head, foot = same_ends(was, section.pages)
+        moved += section.pages[head : len(section.pages) - foot]
+        there.update(map(id, was[head : len(was) - foot]))
+    there.update(id(page) for pages in old.values() for page in pages)
+    yield from (page for page in moved if id(page) not in there)
 
 
 def check_value(value: Struct) -> None:

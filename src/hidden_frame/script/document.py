@@ -118,7 +118,7 @@ class Document:
         return self._history.now
 
     @property
-    def facts(self) -> dict[str, PageFacts]:
+    def facts(self) -> Mapping[str, PageFacts]:
         """What can be said of each page from its place, by page id."""
         return page_facts(self.publication)
 

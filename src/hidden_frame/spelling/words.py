@@ -9,6 +9,7 @@ from __future__ import annotations
 import re
 import unicodedata
 from collections.abc import Iterable, Iterator
+from functools import lru_cache
 from typing import NamedTuple
 
 # Marks that follow a letter, as in decomposed, Hebrew and Arabic writing, and the soft hyphen.
@@ -33,14 +34,22 @@ def words(string: str) -> Iterator[SpelledWord]:
     digit (common practice of the trade)."""
     passed = [found.span() for found in _ADDRESS.finditer(string)] if _may_name(string) else []
     for found in _WORD.finditer(string):
-        start, end = found.span()
-        letters = _plain(found[0])
-        if not 1 < len(letters) <= MOST_LETTERS or not _all_letters(letters):
-            continue
-        if _ROMAN.match(letters.upper()) and (letters.isupper() or letters.islower()):
-            continue
-        if not any(a < end and start < b for a, b in passed):
-            yield SpelledWord(start, end, letters)
+        letters = _letters(found[0])
+        if letters:
+            start, end = found.span()
+            if not any(a < end and start < b for a, b in passed):
+                yield SpelledWord(start, end, letters)
+
+
+@lru_cache(20_000)
+def _letters(word: str) -> str:
+    """A word as a dictionary has it; "" for one that is not looked up."""
+    letters = _plain(word)
+    if not 1 < len(letters) <= MOST_LETTERS or not _all_letters(letters):
+        return ""
+    if _ROMAN.match(letters.upper()) and (letters.isupper() or letters.islower()):
+        return ""
+    return letters
 
 
 class Stretch(NamedTuple):
@@ -68,6 +77,11 @@ def asked_words(stretches: Iterable[Stretch]) -> list[AskedWord]:
     [AskedWord(start=0, end=3, language='en', letters='Old'), \
 AskedWord(start=4, end=9, language='en', letters='star')]
     """
+    stretches = list(stretches)
+    if len(stretches) == 1:  # most paragraphs have no other
+        string, language, _ = stretches[0]
+        asked = words(string) if language else ()
+        return [AskedWord(word.start, word.end, language, word.letters) for word in asked]
     parts: list[str] = []
     languages: list[str] = []
     places: list[int] = []

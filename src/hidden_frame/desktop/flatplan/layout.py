@@ -8,6 +8,7 @@ the side where it lies.
 from __future__ import annotations
 
 from bisect import bisect_right
+from collections.abc import Mapping
 from typing import NamedTuple
 
 from hidden_frame.compose.facts import PageFacts, facts_of
@@ -269,7 +270,7 @@ def fitting_height(
     return low
 
 
-def _slots(section: Section, facts: dict[str, PageFacts], pairs: bool) -> list[list[int]]:
+def _slots(section: Section, facts: Mapping[str, PageFacts], pairs: bool) -> list[list[int]]:
     """The section's pages, those of one spread together."""
     groups: list[list[int]] = []
     spread = 0

@@ -5,10 +5,10 @@ from __future__ import annotations
 from bisect import bisect_right
 from typing import NamedTuple
 
-from hidden_frame.compose.facts import PageFacts, facts_of
+from hidden_frame.compose.facts import Facts, PageFacts, page_facts
 from hidden_frame.compose.sides import spreads
 from hidden_frame.model.memory import remembered
-from hidden_frame.model.publication import Publication, Section, Setup
+from hidden_frame.model.publication import Publication, Setup
 
 GAP = 16  # pixels between spreads
 TOP = 26  # for the section brackets
@@ -62,7 +62,7 @@ class RunLayout(NamedTuple):
         At the boundary of two sections the side tells which of them is meant (R20).
         """
         x = self.reading(x)
-        index = bisect_right([c.x + c.width / 2 for c in self.cells], x)
+        index = bisect_right(self.cells, x, key=lambda c: c.x + c.width / 2)
         if index == 0 or index == len(self.cells):
             return index, index > 0
         middle = (self.cells[index - 1].right + self.cells[index].x) / 2
@@ -103,21 +103,25 @@ class RunLayout(NamedTuple):
     def within(self, left: float, right: float) -> tuple[Cell, ...]:
         """The cells that show between two seen x."""
         left, right = sorted((self.reading(left), self.reading(right)))
-        first = max(bisect_right([c.x for c in self.cells], left) - 1, 0)
-        last = bisect_right([c.x for c in self.cells], right)
+        first = max(bisect_right(self.cells, left, key=_left) - 1, 0)
+        last = bisect_right(self.cells, right, key=_left)
         return self.cells[first:last]
+
+
+def _left(cell: Cell) -> float:
+    return cell.x
 
 
 def run_layout(publication: Publication, height: int) -> RunLayout:
     """The Run of a publication in a widget of this height (pixels)."""
-    return _layout(publication.sections, publication.setup, height)
+    return _layout(page_facts(publication), publication.setup, height)
 
 
 @remembered()
-def _layout(sections: tuple[Section, ...], setup: Setup, height: int) -> RunLayout:
+def _layout(of: Facts, setup: Setup, height: int) -> RunLayout:
     tall = max(height - TOP - FOOT, 24)
     wide = tall * setup.trim.width / setup.trim.height
-    facts = list(facts_of(sections, setup).values())
+    facts = list(of.values())
     cells: list[Cell] = []
     x = float(PAD)
     for spread in spreads(len(facts), setup):

@@ -34,7 +34,7 @@ from hidden_frame.desktop.run.thumbnails import BUSY, SLICE, Thumbnails
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.pages.order import place_of
 from hidden_frame.interact.drops import MasterDrop
-from hidden_frame.model.lookup import all_pages, find_page, masters_by_id, stack_of
+from hidden_frame.model.lookup import all_pages, find_page, masters_by_id, positions, stack_of
 
 _STEPS = {
     Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1, Qt.Key.Key_PageUp: -10, Qt.Key.Key_PageDown: 10,
@@ -67,6 +67,10 @@ class RunView(PageView):
         self._later.setSingleShot(True)
         self._later.setInterval(20)
         self._later.timeout.connect(self._refresh)
+        self._more = QTimer(self)  # paints what a painting had no time for
+        self._more.setSingleShot(True)
+        self._more.setInterval(0)
+        self._more.timeout.connect(self.viewport().update)
         session.changed.connect(self._soon)
         session.looked.connect(self._follow)
 
@@ -152,8 +156,8 @@ class RunView(PageView):
         self.viewport().update()
 
     def cell_of(self, page_id: str) -> Cell | None:
-        cells = self.layout_now().cells
-        return next((c for c in cells if c.facts.page_id == page_id), None)
+        position = positions(self.session.publication).get(page_id)
+        return self.layout_now().cells[position - 1] if position is not None else None
 
     def rect_of(self, page_id: str) -> QRectF:
         """A page's thumbnail in viewport coordinates."""
@@ -177,8 +181,15 @@ class RunView(PageView):
         session, layout = self.session, self.layout_now()
         ratio = self.devicePixelRatioF()
         width = round(layout.cells[0].width) if layout.cells else 1
+        composer, until = session.composer, time.perf_counter() + SLICE
+        composed = composer.composed
 
         def pixmap(page_id: str) -> QPixmap | None:
+            """A page is composed for it, which takes a while where it never was: what there is no
+            time for comes a moment later."""
+            if composer.composed > composed and time.perf_counter() > until:
+                self._more.start()
+                return self.thumbnails.kept(page_id)
             return self.thumbnails.pixmap(page_id, self.scene(page_id), width, ratio)
 
         return RunSeen(
