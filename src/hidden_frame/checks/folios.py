@@ -9,7 +9,8 @@ from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, stack_of
 from hidden_frame.model.memory import remembered
-from hidden_frame.model.publication import Publication
+from hidden_frame.model.publication import Page, Publication
+from hidden_frame.model.sparse import Sparse
 
 
 @remembered()
@@ -20,6 +21,7 @@ def prints_folio(publication: Publication) -> frozenset[str]:
     stacks: dict[tuple[tuple[str, ...], Side], tuple[Resolved, ...]] = {}
     shown: dict[int, bool] = {}
     found = []
+    special = {id(s.pages[n]) for s in publication.sections for n, _ in _special(s.pages)}
     for page in all_pages(publication):
         if facts[page.id].hides_folio:
             continue
@@ -27,13 +29,25 @@ def prints_folio(publication: Publication) -> frozenset[str]:
         stack = stacks.get(key)
         if stack is None:
             stack = stacks[key] = stack_items(publication, *key)
-        if page.items or page.overrides:
+            shown[id(stack)] = _shows(stack, unseen)
+        if id(page) in special:
             seen = _shows(page_items(publication, page, stack), unseen)
         else:
-            seen = shown.setdefault(id(stack), _shows(stack, unseen))
+            seen = shown[id(stack)]
         if seen:
             found.append(page.id)
     return frozenset(found)
+
+
+def _may_differ(page: Page) -> bool:
+    """Whether a page may print its folio otherwise than its masters do."""
+    return bool(page.overrides) or any(
+        isinstance(item, TextFrame) and any(m.shows == "folio" for m in markers_in(item.text))
+        for item in page.items
+    )
+
+
+_special: Sparse[Page, bool] = Sparse(lambda page: _may_differ(page) or None)
 
 
 def _shows(items: tuple[Resolved, ...], unseen: frozenset[str]) -> bool:

@@ -9,7 +9,7 @@
 from __future__ import annotations
 
 from collections import Counter, defaultdict
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
 
 from msgspec.structs import replace
 
@@ -43,19 +43,7 @@ from hidden_frame.model.publication import Publication, Section
 @remembered()
 def findings(publication: Publication) -> list[Finding]:
     """All findings, in the order in which a designer would look at them."""
-    facts = page_facts(publication)
-    found: list[Finding] = []
-    for check in (_equal_folios, _even_rectos, _openings, _out_of_range):
-        found += check(publication, facts)
-    found += _empty_sections(publication)
-    found += _parted_ties(publication, facts)
-    found += _sheets(publication)
-    found += _asleep(publication)
-    found += missing_families(publication)
-    found += detail_findings(publication)
-    found += head_findings(publication)
-    found += reference_findings(publication)
-    return found
+    return [finding for check in CHECKS for finding in check(publication)]
 
 
 def _equal_folios(publication: Publication, facts: Mapping[str, PageFacts]) -> Iterator[Finding]:
@@ -285,3 +273,34 @@ def findings_by_page(publication: Publication) -> dict[str, list[str]]:
         for page in finding.pages:
             result[page].append(finding.sentence)
     return dict(result)
+
+
+Check = Callable[[Publication], tuple[Finding, ...]]
+
+
+def _kept(check: Callable[[Publication], Iterable[Finding]]) -> Check:
+    """A check that remembers what it found."""
+
+    @remembered()
+    def kept(publication: Publication) -> tuple[Finding, ...]:
+        return tuple(check(publication))
+
+    return kept
+
+
+def _with_facts(
+    check: Callable[[Publication, Mapping[str, PageFacts]], Iterable[Finding]],
+) -> Callable[[Publication], Iterable[Finding]]:
+    return lambda publication: check(publication, page_facts(publication))
+
+
+# One after the other they leave room for something else between two: for thousands of pages all
+# of them take longer than a frame.
+CHECKS: tuple[Check, ...] = tuple(
+    _kept(check)
+    for check in (
+        _with_facts(_equal_folios), _with_facts(_even_rectos), _with_facts(_openings),
+        _with_facts(_out_of_range), _empty_sections, _with_facts(_parted_ties), _sheets, _asleep,
+        missing_families, detail_findings, head_findings, reference_findings,
+    )
+)  # fmt: skip

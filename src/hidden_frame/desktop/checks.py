@@ -20,7 +20,7 @@ from PySide6.QtWidgets import (
 )
 
 from hidden_frame.checks.finding import Finding, Way
-from hidden_frame.checks.order import findings
+from hidden_frame.checks.order import CHECKS, Check, findings
 from hidden_frame.desktop.icons import dress
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.topics import topic_of_kind
@@ -42,6 +42,8 @@ class ChecksPanel(QFrame):
         self.watch = ContentWatch(session)
         self.found: list[Finding] = []
         self._shown: tuple[object, object] = (None, None)
+        self._checked: object = None  # the publication that is being looked at
+        self._left: list[Check] = []
         self.setObjectName("TextStrip")
         column = QVBoxLayout(self)
         column.setContentsMargins(12, 6, 12, 8)
@@ -72,7 +74,7 @@ class ChecksPanel(QFrame):
         self._later = QTimer(self)
         self._later.setSingleShot(True)
         self._later.setInterval(200)
-        self._later.timeout.connect(self.refresh)
+        self._later.timeout.connect(self._look)
         session.changed.connect(self._soon)
         self.watch.found.connect(self.refresh)
         self._later.start()
@@ -81,6 +83,17 @@ class ChecksPanel(QFrame):
     def _soon(self) -> None:
         if not self.session.busy:
             self._later.start()
+
+    def _look(self) -> None:
+        """One check at a time, so that the desk stays quick; then all are known."""
+        now = self.session.publication
+        if self._checked is not now:
+            self._checked, self._left = now, list(CHECKS)
+        if self._left and not self.session.busy:
+            self._left.pop(0)(now)
+            QTimer.singleShot(0, self, self._look)
+        else:
+            self.refresh()
 
     def refresh(self) -> None:
         """Lists what is known of the order, and of the contents as last looked at."""
