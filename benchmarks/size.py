@@ -56,7 +56,10 @@ def _tell(name: str, value: float, unit: str, target: float | None) -> None:
 
 def _use(name: str) -> None:
     """A session from opening to the export."""
+    from hidden_frame.model.memory import settle
+
     path = Path(name)
+    settle()  # as the program itself does
     _application()
     start = time.perf_counter()
     opened = load(path, PicturesOnDisk())

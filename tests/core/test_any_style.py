@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 
 from hidden_frame.compose.composer import Composer
+from hidden_frame.compose.scene import TextPrimitive
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.looks.styles import put_paragraph_style, restated
 from hidden_frame.edit.new import new_publication
@@ -104,6 +105,40 @@ def test_any_style_with_any_text(values, texts, width, height):
     assert composition.flow(story).words_left >= 0
     assert pdf_bytes(composition, {}).startswith(b"%PDF")
     assert from_bytes(to_bytes(publication, {}), "a").publication == publication
+
+
+def seen(scene):
+    """Every line of a page, glyph run by glyph run."""
+    return [
+        (line.text, line.x, line.top, line.left, line.right, line.start, line.line.end,
+         [(run.text, run.xs, run.setting, run.span.ink) for run in line.runs])
+        for placed in scene.placed for primitive in placed.drawing.primitives
+        if isinstance(primitive, TextPrimitive) for line in primitive.text.lines
+    ]  # fmt: skip
+
+
+@settings(max_examples=150, deadline=None)
+@given(styles, texts, st.floats(2, 300), st.integers(1, 12))
+@example({}, ["two  spaces at the end  "], 60.0, 9)
+@example({"breaking": "line"}, ["night sky of two  spaces \u2028 x "], 60.0, 9)
+@example({"letter_space": 120.0, "alignment": "justified"}, ["night sky"], 90.0, 9)
+def test_lines_that_were_let_go_are_made_again_as_they_were(values, texts, width, times):
+    publication, _ = styled(values, [text * times for text in texts], width, 400.0)
+    scene = Composer().compose(check(publication)).scene(PAGE)
+    before = seen(scene)
+    scene.rest()
+    assert seen(scene) == before
+
+
+def test_lines_of_plain_paragraphs_are_let_go():
+    publication, _ = styled({"alignment": "justified", "hyphenate": True}, ["The night sky. " * 40])
+    scene = Composer().compose(publication).scene(PAGE)
+    texts = [p.text for placed in scene.placed for p in placed.drawing.primitives]
+    sets = [block.set for text in texts for f in text.fragments for block in f.blocks]
+    before = seen(scene)
+    scene.rest()
+    assert sets and all(one._lines is None for one in sets)
+    assert seen(scene) == before
 
 
 @settings(max_examples=40, deadline=None)

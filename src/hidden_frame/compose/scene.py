@@ -132,6 +132,13 @@ class Scene:
         self.placed = placed
         self.is_master = is_master
 
+    def rest(self) -> None:
+        """Nobody looks at the page any more: what can be made again at little cost is let go."""
+        for placed in self.placed:
+            for primitive in placed.drawing.primitives:
+                if isinstance(primitive, TextPrimitive):
+                    primitive.text.rest()
+
     def text_of(self) -> list[str]:
         """Every printed line of text in painting order, for searching and for tests."""
         return [

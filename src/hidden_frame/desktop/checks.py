@@ -6,6 +6,7 @@ from collections.abc import Callable
 from functools import partial
 
 from PySide6.QtCore import QSize, Qt, QTimer, Signal
+from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
@@ -28,6 +29,7 @@ from hidden_frame.desktop.watch import ContentWatch
 from hidden_frame.model.lookup import masters_by_id
 
 _ROW = 42  # pixels: two lines of a sentence
+_ROWS = 300
 
 
 class ChecksPanel(QFrame):
@@ -42,6 +44,7 @@ class ChecksPanel(QFrame):
         self.watch = ContentWatch(session)
         self.found: list[Finding] = []
         self._shown: tuple[object, object] = (None, None)
+        self._listed = False  # whether there are rows for what was found
         self._checked: object = None  # the publication that is being looked at
         self._left: list[Check] = []
         self.setObjectName("TextStrip")
@@ -106,10 +109,27 @@ class ChecksPanel(QFrame):
         self.found = [*self.watch.findings, *order]
         count = len(self.found)
         self.counted.emit(count)
-        self.title.setText(f"CHECKS: {count} DOUBTFUL" if count else "CHECKS: NOTHING DOUBTFUL")
+        self.title.setText(f"CHECKS: {count:,} DOUBTFUL" if count else "CHECKS: NOTHING DOUBTFUL")
+        self._listed = False
+        if self.isVisible():
+            self._fill()
+
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        if not self._listed:
+            self._fill()
+
+    def _fill(self) -> None:
+        """Rows for what was found, as many as anybody reads: each has buttons of its own."""
+        self._listed = True
         self.list.clear()
-        for number, finding in enumerate(self.found):
+        for number, finding in enumerate(self.found[:_ROWS]):
             self._add(number, finding)
+        more = len(self.found) - _ROWS
+        if more > 0:
+            row = QTreeWidgetItem([f"and {more:,} more, which come up when some of these are gone"])
+            row.setFlags(Qt.ItemFlag.NoItemFlags)
+            self.list.addTopLevelItem(row)
 
     def _topic(self) -> str:
         row = self.list.currentItem()
@@ -148,7 +168,10 @@ class ChecksPanel(QFrame):
 
     def _go(self, row: QTreeWidgetItem) -> None:
         """Shows the page that a finding is about, where pages are looked at now."""
-        finding, session = self.found[row.data(0, Qt.ItemDataRole.UserRole)], self.session
+        number = row.data(0, Qt.ItemDataRole.UserRole)
+        if number is None:
+            return
+        finding, session = self.found[number], self.session
         if finding.page_id is None:
             return
         if finding.page_id in masters_by_id(session.publication):

@@ -62,8 +62,11 @@ class ContentWatch(QObject):
 
     def _look(self, composition: Composition, until: float) -> None:
         """Looks at pages until then, or until all are done."""
+        on_desk = {face.holder_id for face in self.session.faces()}
         for holder_id in self._left:
             self._places += places(composition, (holder_id,), self.session.blobs)
+            if holder_id in composition.facts and holder_id not in on_desk:
+                composition.scene(holder_id).rest()  # there may be thousands
             if time.perf_counter() > until:
                 return
         self._work.stop()

@@ -201,6 +201,12 @@ class TextLine:
         return made
 
     @property
+    def cell(self) -> Laid | None:
+        """What stands on it, if that is one stretch of words and nothing else."""
+        alone = len(self._cells) == 1 and self._initials is None and not self.leaders
+        return self._cells[0] if alone else None
+
+    @property
     def height(self) -> float:
         return self._spec.leading
 

@@ -11,13 +11,14 @@
 
 from __future__ import annotations
 
+from array import array
 from bisect import bisect_left
 from collections.abc import Sequence
 
 from hidden_frame.model.memory import remembered
 from hidden_frame.typeset.breaking.nodes import Ends
 from hidden_frame.typeset.line import TextLine
-from hidden_frame.typeset.lines import LineSetter, fit_of, set_lines
+from hidden_frame.typeset.lines import LineSetter, ends_of, fit_of, set_lines
 from hidden_frame.typeset.paragraph import ParagraphSpec
 from hidden_frame.typeset.segments import TextOffset, Tokens, tokens_of
 from hidden_frame.typeset.shaping import exact
@@ -50,6 +51,9 @@ class SetLines:
     def _made(self) -> tuple[TextLine, ...]:
         return ()
 
+    def rest(self) -> None:
+        """Forgets lines that can be made again at little cost."""
+
     def place(self, index: int) -> TextOffset:
         """Where a line begins in the paragraph's text."""
         return self.lines[index].place
@@ -80,6 +84,18 @@ class SetParagraph(SetLines):
     def _made(self) -> tuple[TextLine, ...]:
         breaks = self._ends.breaks() if self._ends is not None else None
         return tuple(LineSetter(self.spec, self._measure).row(self._measure, breaks))
+
+    def rest(self) -> None:
+        """Forgets the lines and keeps where they end, so that they can be made again at little
+        cost; those of a paragraph that is more than plain lines are kept."""
+        if self._lines is None or not self.count:
+            return
+        if self._ends is None:
+            found = ends_of(self._lines, self.spec, self._measure)
+            if found is None:
+                return
+            self._ends = Ends(array("I", found.tokens), array("I", found.used), found.glued)
+        self._lines = None
 
     def place(self, index: int) -> TextOffset:
         if index == self._asked[0]:

@@ -104,6 +104,13 @@ class SetText:
             ]
         return self._lines
 
+    def rest(self) -> None:
+        """Forgets its lines until somebody looks at them again."""
+        self._lines = None
+        for fragment in self.fragments:
+            for block in fragment.blocks:
+                block.set.rest()
+
     def lowered(self, by: Sequence[float]) -> SetText:
         """The text with each column so many points further down."""
         moved = tuple(f.lowered(d) for f, d in zip(self.fragments, by, strict=True))

@@ -92,12 +92,14 @@ def _made(
     scenes = []
     for page_id in chosen:
         scenes.append(composition.scene(page_id))
+        scenes[-1].rest()
         work.more()
     rasters = rasters_of(scenes, blobs, spool, work.alive)
     pdf = spool.opened()
     writer = PageWriter(pdf, blobs, scenes, rasters, bleed)
     for scene in scenes:
         pdf.pages.append(pikepdf.Page(pdf.make_indirect(writer.page(scene))))
+        scene.rest()  # there may be thousands
         work.more()
     link(pdf, scenes, chosen, writer.bleed)
     writer.finish()

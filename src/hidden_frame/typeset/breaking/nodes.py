@@ -6,6 +6,7 @@ beginning of the text, the last node its end.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import NamedTuple
 
 from hidden_frame.typeset.breaking.cut import TOLERANCE
@@ -28,8 +29,8 @@ class Ends(NamedTuple):
     """The tokens at which lines end, and how many characters of each stand before a hyphen, 0
     where all of it stands on the line."""
 
-    tokens: list[int]
-    used: list[int]
+    tokens: Sequence[int]
+    used: Sequence[int]
     glued: bool = False  # whether some tokens have no space between them
 
     def breaks(self) -> list[Break]:
