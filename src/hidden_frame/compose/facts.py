@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from bisect import bisect_right
 from collections.abc import Iterator, Mapping
+from functools import cached_property
 from typing import NamedTuple
 
 from hidden_frame.compose.numerals import format_number
@@ -60,6 +61,21 @@ class Facts(Mapping[str, PageFacts]):
             if number is not None and section.pages:
                 last = number + len(section.pages) - 1
         self._made: dict[str, PageFacts] = {}
+
+    @cached_property
+    def order(self) -> tuple[str, ...]:
+        """The ids of the pages in their order."""
+        return tuple(self._order)
+
+    @cached_property
+    def spans(self) -> tuple[tuple[str, int, int], ...]:
+        """Each section that has pages: its id, and between which indexes in `order` they are."""
+        ends = [*self._begins[1:], len(self._order) + 1]
+        return tuple(
+            (section.id, begin - 1, end - 1)
+            for section, begin, end in zip(self._sections, self._begins, ends, strict=True)
+            if end > begin
+        )
 
     def __iter__(self) -> Iterator[str]:
         return iter(self._order)

@@ -76,8 +76,12 @@ class Sparse(_Nearest[E, list[tuple[int, V]]]):
         old, found = known if known is not None else ((), [])
         head, foot = ends
         made = found[: bisect_left(found, head, key=_number)]
+        end = len(old) - foot
+        moved = set(map(id, old[head:end]))  # what only stands elsewhere now
+        there = {id(old[n]): value for n, value in found if head <= n < end} if moved else {}
         for n in range(head, len(elements) - foot):
-            value = self._of(elements[n])
+            element = elements[n]
+            value = there.get(id(element)) if id(element) in moved else self._of(element)
             if value is not None:
                 made.append((n, value))
         by = len(elements) - len(old)
@@ -97,9 +101,14 @@ class Projection(_Nearest[E, tuple[V, ...]]):
         self, elements: tuple[E, ...], known: tuple[tuple[E, ...], tuple[V, ...]] | None,
         ends: tuple[int, int],
     ) -> tuple[V, ...]:  # fmt: skip
-        before: tuple[V, ...] = known[1] if known is not None else ()
+        old, before = known if known is not None else ((), ())
         head, foot = ends
-        middle = tuple([self._of(element) for element in elements[head : len(elements) - foot]])
+        end = len(old) - foot
+        there = dict(zip(map(id, old[head:end]), before[head:end], strict=True))
+        middle = tuple([
+            there[id(element)] if id(element) in there else self._of(element)
+            for element in elements[head : len(elements) - foot]
+        ])  # fmt: skip
         if known is not None and middle == before[head : len(before) - foot]:
             return before
         return before[:head] + middle + before[len(before) - foot :]

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from bisect import bisect_right
-from typing import NamedTuple
+from collections.abc import Sequence
+from typing import NamedTuple, overload
 
 from hidden_frame.compose.facts import Facts, PageFacts, page_facts
-from hidden_frame.compose.sides import spreads
+from hidden_frame.compose.sides import spread_of
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Publication, Setup
 
@@ -28,6 +29,34 @@ class Cell(NamedTuple):
         return self.x + self.width
 
 
+class Cells(Sequence[Cell]):
+    """The cells of a publication, made when somebody asks: few of thousands are seen."""
+
+    def __init__(self, facts: Facts, setup: Setup, width: float) -> None:
+        self.facts, self._setup, self._width = facts, setup, width
+
+    def __len__(self) -> int:
+        return len(self.facts)
+
+    @overload
+    def __getitem__(self, at: int) -> Cell: ...
+    @overload
+    def __getitem__(self, at: slice) -> tuple[Cell, ...]: ...
+    def __getitem__(self, at: int | slice) -> Cell | tuple[Cell, ...]:
+        if isinstance(at, slice):
+            return tuple(self[n] for n in range(*at.indices(len(self))))
+        n = range(len(self))[at]
+        return Cell(self.facts[self.facts.order[n]], self.left_of(n), self._width)
+
+    def left_of(self, n: int) -> float:
+        """The left edge of a cell."""
+        return PAD + n * (self._width + 1) + (spread_of(n + 1, self._setup) - 1) * GAP
+
+    def before(self, x: float) -> int:
+        """How many cells begin at x or left of it."""
+        return bisect_right(range(len(self)), x, key=self.left_of)
+
+
 class RunLayout(NamedTuple):
     """All cells in order, the thumbnails' height, and the width of the whole.
 
@@ -35,7 +64,7 @@ class RunLayout(NamedTuple):
     what is seen is the mirror image of that.
     """
 
-    cells: tuple[Cell, ...]
+    cells: Cells
     height: float
     width: float
     leftward: bool = False
@@ -51,7 +80,7 @@ class RunLayout(NamedTuple):
     def at(self, x: float) -> Cell | None:
         """The page under a seen x."""
         x = self.reading(x)
-        index = bisect_right([c.x for c in self.cells], x) - 1
+        index = self.cells.before(x) - 1
         if index >= 0 and x <= self.cells[index].right:
             return self.cells[index]
         return None
@@ -62,7 +91,7 @@ class RunLayout(NamedTuple):
         At the boundary of two sections the side tells which of them is meant (R20).
         """
         x = self.reading(x)
-        index = bisect_right(self.cells, x, key=lambda c: c.x + c.width / 2)
+        index = self.cells.before(x - self.cells[0].width / 2)
         if index == 0 or index == len(self.cells):
             return index, index > 0
         middle = (self.cells[index - 1].right + self.cells[index].x) / 2
@@ -84,18 +113,21 @@ class RunLayout(NamedTuple):
     def section_at(self, x: float) -> str | None:
         """The section whose bracket is under a seen x."""
         x = self.reading(x)
-        found = [c for c in self.cells if c.x - GAP <= x <= c.right + GAP]
+        near = self.cells.before(x)
+        around = self.cells[max(near - 2, 0) : near + 1]
+        found = [c for c in around if c.x - GAP <= x <= c.right + GAP]
         inside = [c for c in found if c.x <= x <= c.right]
         return (inside or found)[0].facts.section_id if found else None
+
+    def bracket(self, section_id: str) -> tuple[Cell, Cell]:
+        """The first and the last page of a section that has some."""
+        first, end = next((a, b) for i, a, b in self.cells.facts.spans if i == section_id)
+        return self.cells[first], self.cells[end - 1]
 
     def section_gap(self, x: float) -> tuple[float, str]:
         """The place before a section nearest to a seen x, and the section; "" is the end."""
         x, cells = self.reading(x), self.cells
-        edges = [
-            (c.x - 6, c.facts.section_id)
-            for n, c in enumerate(cells)
-            if not n or cells[n - 1].facts.section_id != c.facts.section_id
-        ]
+        edges = [(cells.left_of(first) - 6, section) for section, first, _ in cells.facts.spans]
         edges.append((cells[-1].right + 6, ""))
         at, before = min(edges, key=lambda e: abs(e[0] - x))
         return self.reading(at), before
@@ -103,13 +135,7 @@ class RunLayout(NamedTuple):
     def within(self, left: float, right: float) -> tuple[Cell, ...]:
         """The cells that show between two seen x."""
         left, right = sorted((self.reading(left), self.reading(right)))
-        first = max(bisect_right(self.cells, left, key=_left) - 1, 0)
-        last = bisect_right(self.cells, right, key=_left)
-        return self.cells[first:last]
-
-
-def _left(cell: Cell) -> float:
-    return cell.x
+        return self.cells[max(self.cells.before(left) - 1, 0) : self.cells.before(right)]
 
 
 def run_layout(publication: Publication, height: int) -> RunLayout:
@@ -121,13 +147,6 @@ def run_layout(publication: Publication, height: int) -> RunLayout:
 def _layout(of: Facts, setup: Setup, height: int) -> RunLayout:
     tall = max(height - TOP - FOOT, 24)
     wide = tall * setup.trim.width / setup.trim.height
-    facts = list(of.values())
-    cells: list[Cell] = []
-    x = float(PAD)
-    for spread in spreads(len(facts), setup):
-        for position in spread:
-            cells.append(Cell(facts[position - 1], x, wide))
-            x += wide + 1
-        x += GAP
+    cells = Cells(of, setup, wide)
     leftward = setup.direction == "right to left"
-    return RunLayout(tuple(cells), float(tall), x - GAP + PAD, leftward)
+    return RunLayout(cells, float(tall), cells[-1].right + 1 + PAD, leftward)

@@ -68,9 +68,8 @@ def _paint_sections(
         if section in done:
             continue
         done.add(section)
-        cells = [c for c in layout.cells if c.facts.section_id == section]
-        ends = [layout.left_of(c) for c in (cells[0], cells[-1])]
-        x1, x2 = min(ends) - offset, max(ends) + cells[0].width - offset
+        ends = [layout.left_of(c) for c in layout.bracket(section)]
+        x1, x2 = min(ends) - offset, max(ends) + cell.width - offset
         chosen = run.section_id == section
         painter.setPen(
             QPen(QColor(colours.action if chosen else colours.edge), 2 if chosen else 1.2)
