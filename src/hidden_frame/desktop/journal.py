@@ -62,6 +62,7 @@ class Keeper(QObject):
         self._writing = self._pool.submit(
             self.journal.write, now, session.blobs, about, self._picture(now)
         )
+        session.beside(self._writing)
 
     def keep_version(
         self,
@@ -81,6 +82,7 @@ class Keeper(QObject):
             keep_version(path, publication, blobs, steps, most)
 
         self._saved = self._pool.submit(keep)
+        self.session.beside(self._saved)
 
     def keep_now(
         self, path: Path, publication: Publication, steps: int, pictures: Mapping[str, bytes]

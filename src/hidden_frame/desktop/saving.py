@@ -58,6 +58,7 @@ class Saver(QObject):
         publication, blobs = session.history.now, session.blobs
         future = self._pool.submit(_write, path, publication, blobs, self._preview())
         self._now = _Save(path, publication, session.ahead(), future)
+        session.beside(future)
         self._timer.start()
 
     def finish(self) -> bool:

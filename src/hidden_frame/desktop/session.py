@@ -8,6 +8,7 @@ from __future__ import annotations
 import os
 import time
 from collections.abc import Callable, Mapping, Sequence
+from concurrent.futures import Future
 from pathlib import Path
 from typing import Literal, NamedTuple
 
@@ -82,6 +83,7 @@ class Session(QObject):
     ) -> None:
         super().__init__(parent)
         self._hurried = self._filling = 0.0
+        self._beside: list[Future[None]] = []  # what threads do: they and the desk share one lock
         self.composer = Composer()
         self.blobs = blobs if isinstance(blobs, PicturesOnDisk) else PicturesOnDisk(blobs)
         self._open(publication, path)
@@ -165,8 +167,14 @@ class Session(QObject):
 
     @property
     def rests(self) -> bool:
-        """Whether neither moves anything nor is anything in sight still missing."""
+        """Whether nothing moves, nothing in sight is missing, and nothing is written beside."""
+        if any(not work.done() for work in self._beside):
+            return False
         return time.perf_counter() > max(self._hurried, self._filling)
+
+    def beside(self, work: Future[None]) -> None:
+        """Something is done beside the desk, and what can wait, waits for it."""
+        self._beside = [*(each for each in self._beside if not each.done()), work]
 
     @property
     def modified(self) -> bool:

@@ -12,6 +12,7 @@ from hidden_frame.checks.finding import Finding
 from hidden_frame.checks.stories import story_findings
 from hidden_frame.compose.composer import Composition
 from hidden_frame.desktop.session import Session
+from hidden_frame.model.memory import settle_each
 
 SLICE = 0.006  # seconds at a time, so that no key and no move has to wait
 PAUSE = 80  # milliseconds until it is seen whether what moves rests
@@ -29,6 +30,7 @@ class ContentWatch(QObject):
         self.findings: list[Finding] = []
         self.done = False
         self._places: list[FaultAt] = []
+        self._looked = 1
         self._left: Iterator[str] = iter(())
         self._later = QTimer(self)
         self._later.setSingleShot(True)
@@ -50,6 +52,7 @@ class ContentWatch(QObject):
             self._later.start()
             return
         self._places = []
+        self._looked = 1
         self._left = iter(to_look_at(self.session.history.now))
         self._work.start()
 
@@ -67,6 +70,8 @@ class ContentWatch(QObject):
             self._places += places(composition, (holder_id,), self.session.blobs)
             if holder_id in composition.facts and holder_id not in on_desk:
                 composition.scene(holder_id).rest()  # there may be thousands
+            settle_each(self._looked)
+            self._looked += 1
             if time.perf_counter() > until:
                 return
         self._work.stop()

@@ -13,6 +13,7 @@ from hidden_frame.desktop import theme
 from hidden_frame.desktop.other_hands import path_to_keep
 from hidden_frame.desktop.settings import settings
 from hidden_frame.desktop.start.window import StartWindow
+from hidden_frame.model.memory import unsettle
 from hidden_frame.model.publication import Publication
 
 if TYPE_CHECKING:
@@ -122,6 +123,7 @@ class Windows:
         if window in self.open_ones:
             self.open_ones.remove(window)
         window.deleteLater()
+        unsettle()
         # Its signals know everything that listened to them: with it all of that is let go.
         window.session.deleteLater()
 

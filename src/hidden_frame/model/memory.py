@@ -34,6 +34,18 @@ def settle() -> None:
     gc.enable()
 
 
+def settle_each(pages: int) -> None:
+    """The same now and then in a walk through thousands of pages: all that they are made of would
+    else be looked at again and again, half a second each time."""
+    if pages % 500 == 0:
+        settle()
+
+
+def unsettle() -> None:
+    """Lets the collector look at everything again: a publication was closed."""
+    gc.unfreeze()
+
+
 SLACK = 10 * 1024**2  # bytes of new values between two clearances
 _PLAIN = {"str", "int", "bool", "float", "None", "Side"}
 _ENTRY = 240  # bytes of a key, its arguments' references, and an entry

@@ -23,7 +23,9 @@ from hidden_frame.model.same import same_ends
 E = TypeVar("E")
 V = TypeVar("V")
 R = TypeVar("R")
-_KEPT = 96  # sequences that are remembered: those of all stories or sections, and earlier ones
+# What is remembered: of all stories or sections, and of earlier ones, but not of a long one
+# through dozens of edits.
+_KEPT, _ELEMENTS, _FEW = 400, 60_000, 8
 
 
 class _Nearest(Generic[E, R]):
@@ -31,14 +33,17 @@ class _Nearest(Generic[E, R]):
 
     def __init__(self) -> None:
         self._known: dict[int, tuple[tuple[E, ...], R]] = {}
+        self._elements = 0  # of all that are known
 
     def __call__(self, elements: tuple[E, ...]) -> R:
         key = id(elements)
         known = self._known.pop(key, None)
         if known is None:
             known = (elements, self._found(elements, *self._nearest(elements)))
-            while len(self._known) >= _KEPT:
-                del self._known[next(iter(self._known))]
+            self._elements += len(elements)
+            while len(self._known) >= (_KEPT if self._elements < _ELEMENTS else _FEW):
+                oldest = self._known.pop(next(iter(self._known)))
+                self._elements -= len(oldest[0])
         self._known[key] = known
         return known[1]
 

@@ -21,6 +21,7 @@ from hidden_frame.compose.facts import PageFacts
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.invariants import MAX_BLEED
+from hidden_frame.model.memory import settle_each
 from hidden_frame.model.publication import Publication, Setup
 from hidden_frame.output.pdf.information import inform
 from hidden_frame.output.pdf.labels import label_tree, page_labels
@@ -93,6 +94,7 @@ def _made(
     for page_id in chosen:
         scenes.append(composition.scene(page_id))
         scenes[-1].rest()
+        settle_each(len(scenes))
         work.more()
     rasters = rasters_of(scenes, blobs, spool, work.alive)
     pdf = spool.opened()
@@ -102,7 +104,7 @@ def _made(
         scene.rest()  # there may be thousands
         work.more()
     link(pdf, scenes, chosen, writer.bleed)
-    writer.finish()
+    writer.finish(work.alive)
     work.fonts()
     _catalogue(pdf, composition, [facts[i] for i in chosen])
     inform(pdf, publication, when or datetime.now())

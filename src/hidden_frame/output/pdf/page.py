@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from typing import Any
 
 import pikepdf
@@ -71,10 +71,11 @@ class PageWriter:
             Contents=self.store.pdf.make_indirect(self.store.stream(sheet.content)),
         )
 
-    def finish(self) -> None:
-        """Writes the fonts; to be called once, after the last page."""
+    def finish(self, alive: Callable[[], None] = lambda: None) -> None:
+        """Writes the fonts; to be called once, after the last page.  `alive` may raise to stop."""
         for face, font in self.fonts.items():
             self.store.replace("Font", self._names[face], font.dictionary(self.store))
+            alive()
 
     def font(self, face: FontFace) -> tuple[EmbeddedFont, str]:
         """A face as it is embedded, and its name in this file."""
