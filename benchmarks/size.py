@@ -73,7 +73,7 @@ def _use(name: str) -> None:
     _settle(app, 0.5)
     beat = _Beat(app)
     window.keeper.look()
-    beat.until(lambda: window.keeper._writing.done())
+    beat.until(lambda: window.keeper._writing is None or window.keeper._writing.done())
     _tell("longest the journal holds the desk", beat.longest, "ms", 50)
     beat = _Beat(app)
     window.files.saver.begin(path.with_name("again.hframe"))

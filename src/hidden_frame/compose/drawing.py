@@ -37,7 +37,6 @@ from hidden_frame.typeset.text import SetText, set_text
 NOTHING: tuple[Outline, ...] = ()
 
 
-@remembered(by_value=("values", "outlines", "grid"))
 def draw(
     item: Item,
     side: Side,

@@ -398,7 +398,7 @@ def ends_of(lines: Sequence[TextLine], spec: ParagraphSpec, measure: float) -> E
     would not, as for tabs, initials and balanced lines."""
     cells = [line.cell for line in lines]
     segment = cells[0].segment if cells[0] is not None else None
-    if segment is None or spec.dress.drop is not None or spec.spacing.balanced:
+    if segment is None or not segment.words or spec.dress.drop is not None or spec.spacing.balanced:
         return None
     if any(cell is None or cell.segment is not segment for cell in cells):
         return None
