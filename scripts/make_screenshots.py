@@ -22,8 +22,9 @@ from hidden_frame.desktop import theme
 from hidden_frame.desktop.dialogs.finder import Finder
 from hidden_frame.desktop.dialogs.rules import RulesDialog
 from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
-from hidden_frame.desktop.session import Editing, Session
+from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
+from hidden_frame.desktop.sight import Editing
 from hidden_frame.desktop.start.window import StartWindow
 from hidden_frame.desktop.window import Window
 from hidden_frame.edit.items.draw import add_item

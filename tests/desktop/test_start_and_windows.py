@@ -16,9 +16,9 @@ from PySide6.QtWidgets import QFileDialog, QStyle
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.dialogs.new import NewDialog
 from hidden_frame.desktop.hints import STEPS
-from hidden_frame.desktop.session import Editing
 from hidden_frame.desktop.settings import Preferences, Settings, settings
 from hidden_frame.desktop.shelf.tabs import NAMES as SHELF
+from hidden_frame.desktop.sight import Editing
 from hidden_frame.desktop.start.window import StartWindow
 from hidden_frame.desktop.windows import Windows
 from hidden_frame.model.invariants import problems

@@ -22,8 +22,9 @@ from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.fitting import LEAST, Folding, ShortLabel
 from hidden_frame.desktop.icons import dress
 from hidden_frame.desktop.properties.fields import Choice
-from hidden_frame.desktop.session import Session, Tool
+from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
+from hidden_frame.desktop.sight import Tool
 from hidden_frame.interact.plan import count_in_words
 from hidden_frame.model.lookup import find_master, find_page, masters_by_id
 from hidden_frame.model.text import Marker

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from hidden_frame.desktop.desk.canvas import Desk
-from hidden_frame.desktop.session import Editing
+from hidden_frame.desktop.sight import Editing
 from hidden_frame.edit.text.find import TextHit
 from hidden_frame.interact.finding import Spot
 from hidden_frame.model.lookup import masters_by_id

@@ -6,7 +6,7 @@ from functools import partial
 
 from hidden_frame.desktop.commands.command import Command, Row
 from hidden_frame.desktop.commands.workplace import Workplace
-from hidden_frame.desktop.session import Tool
+from hidden_frame.desktop.sight import Tool
 
 
 def commands(window: Workplace) -> list[Row]:

@@ -33,8 +33,9 @@ from hidden_frame.desktop.desk.surface import DeskSeen, LinesLayer, overflow_tab
 from hidden_frame.desktop.desk.tab_ruler import TabRuler, rule
 from hidden_frame.desktop.desk.text_edit import TextEdit, wants_key
 from hidden_frame.desktop.painter.pictures import PictureShelf
-from hidden_frame.desktop.session import Editing, Session
+from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
+from hidden_frame.desktop.sight import Editing
 from hidden_frame.desktop.spelling import speller
 from hidden_frame.interact.anchoring import frame_over
 from hidden_frame.interact.faces import Face

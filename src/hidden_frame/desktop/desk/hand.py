@@ -17,8 +17,9 @@ from hidden_frame.desktop.desk.gestures.size import SizeGesture
 from hidden_frame.desktop.desk.gestures.turn import TurnGesture
 from hidden_frame.desktop.desk.selected import Selected
 from hidden_frame.desktop.desk.snapper import layout_of
-from hidden_frame.desktop.session import GuideAt, Session
+from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
+from hidden_frame.desktop.sight import GuideAt
 from hidden_frame.edit.items.guides import move_guide, own_guides
 from hidden_frame.interact.cropping import picture_of
 from hidden_frame.interact.hits import Spot, all_hits, guide_at, handle_at, hit, turn_knob

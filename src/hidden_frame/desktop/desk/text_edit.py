@@ -15,8 +15,9 @@ from hidden_frame.desktop.desk.text_anchors import TextAnchors
 from hidden_frame.desktop.desk.text_dress import TextDress
 from hidden_frame.desktop.desk.text_mime import as_mime, from_mime
 from hidden_frame.desktop.desk.text_places import TextPlaces
-from hidden_frame.desktop.session import Editing, Session
+from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
+from hidden_frame.desktop.sight import Editing
 from hidden_frame.edit.stories import set_story_text
 from hidden_frame.edit.text import write as edit_text
 from hidden_frame.edit.text.typing import typed

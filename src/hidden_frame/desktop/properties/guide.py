@@ -6,7 +6,8 @@ from PySide6.QtWidgets import QCheckBox
 
 from hidden_frame.desktop.properties.fields import LengthField
 from hidden_frame.desktop.properties.form import Form
-from hidden_frame.desktop.session import GuideAt, Session
+from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.sight import GuideAt
 from hidden_frame.edit.items.guides import lock_guide, move_guide, own_guides, remove_guide
 from hidden_frame.model.geometry import Guide
 from hidden_frame.model.lookup import masters_by_id

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from hidden_frame.desktop.desk.gestures.base import Alt, Gesture, Keys, Shift
 from hidden_frame.desktop.desk.snapper import Snapper
-from hidden_frame.desktop.session import Session, Tool
+from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.sight import Tool
 from hidden_frame.interact.hits import Spot
 from hidden_frame.interact.shown import add_shown
 from hidden_frame.model.items import Item, Line, PictureFrame, Shape, TextFrame

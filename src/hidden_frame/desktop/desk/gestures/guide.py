@@ -6,7 +6,8 @@ from typing import Literal
 
 from hidden_frame.desktop.desk.gestures.base import Gesture, Keys, Shift
 from hidden_frame.desktop.desk.snapper import Snapper
-from hidden_frame.desktop.session import GuideAt, Session
+from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.sight import GuideAt
 from hidden_frame.edit.items.guides import add_guide, move_guide, own_guides, remove_guide
 from hidden_frame.interact.faces import Face
 from hidden_frame.interact.hits import Spot
