@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QEvent, QMimeData, QPoint, QPointF, QRect, Qt, QTimer, Signal
+from PySide6.QtCore import QEvent, QMimeData, QPoint, QPointF, Qt, QTimer, Signal
 from PySide6.QtGui import (
     QContextMenuEvent,
     QDragEnterEvent,
@@ -21,12 +21,12 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QToolTip, QWidget
 
-from hidden_frame.compose.contrast import poor_contrast
 from hidden_frame.desktop.desk.camera import Camera
 from hidden_frame.desktop.desk.edges import EdgeScroll
 from hidden_frame.desktop.desk.hand import SLACK, Hand
 from hidden_frame.desktop.desk.judge import Judge
 from hidden_frame.desktop.desk.paper import Paper, ShownFace
+from hidden_frame.desktop.desk.pointing import caret_on, shape_at, told_at
 from hidden_frame.desktop.desk.selected import Selected
 from hidden_frame.desktop.desk.stations import marked, out_mark
 from hidden_frame.desktop.desk.surface import DeskSeen, LinesLayer, overflow_tab, paint_desk
@@ -370,7 +370,7 @@ class Desk(QWidget):
         """The menu by its key, below what is selected; the mouse's own has come by then."""
         if event.reason() == QContextMenuEvent.Reason.Keyboard:
             if self.session.editing is not None:
-                self.text_menu_wanted.emit(self.mapToGlobal(self._caret_on_desk().bottomLeft()))
+                self.text_menu_wanted.emit(self.mapToGlobal(caret_on(self).bottomLeft()))
                 return
             found = self.selected.bounds()
             x, y = self.camera.view.to_widget(found.left, found.bottom) if found else (20.0, 20.0)
@@ -430,23 +430,8 @@ class Desk(QWidget):
         if query == Qt.InputMethodQuery.ImEnabled:
             return self.session.editing is not None
         if query == Qt.InputMethodQuery.ImCursorRectangle and self.session.editing is not None:
-            return self._caret_on_desk()
+            return caret_on(self)
         return super().inputMethodQuery(query)
-
-    def _caret_on_desk(self) -> QRect:
-        """Where the caret stands, so that an input method's list opens beside it."""
-        editing = self.session.editing
-        found = self.selected.placed(editing.item_id) if editing is not None else None
-        if found is None or found[0].drawing.text is None:
-            return QRect()
-        placed, face = found
-        caret, _ = self.text.marks(face.holder_id, placed)
-        block = placed.drawing.text
-        if caret is None or block is None:
-            return QRect()
-        x, y = placed.matrix.apply(caret.x + block.x, caret.bottom + block.y)
-        px, py = self.camera.view.to_widget(x + face.x, y)
-        return QRect(round(px), round(py) - 14, 1, 14)
 
     def keyReleaseEvent(self, event: QKeyEvent) -> None:
         key = Qt.Key(event.key())
@@ -484,35 +469,13 @@ class Desk(QWidget):
     # -- the rest ----------------------------------------------------------------
 
     def _set_cursor(self, point: QPointF | None = None) -> None:
-        session = self.session
-        shape = Qt.CursorShape.ArrowCursor
-        if self._asked is not None or session.linking is not None:
-            shape = Qt.CursorShape.CrossCursor
-        elif self._space:
-            shape = Qt.CursorShape.OpenHandCursor
-        elif session.editing is not None:
-            shape = Qt.CursorShape.IBeamCursor
-            spot = self.camera.spot(point) if point is not None else None
-            if spot and self.text.anchors.opposite(spot, SLACK / self.camera.view.zoom):
-                shape = Qt.CursorShape.SizeAllCursor
-        elif session.tool != "select":
-            shape = Qt.CursorShape.CrossCursor
-        elif point is not None and not session.proof:
-            shape = self.hand.cursor(self.camera.spot(point))
+        shape = shape_at(self, point, self._asked is not None, self._space)
         if self.cursor().shape() != shape:
             self.setCursor(shape)
 
     def _tell(self, event: QHelpEvent) -> bool:
         """Says why a text does not fit or is hard to read, when the pointer rests on it."""
-        spot = self.camera.spot(QPointF(event.pos()))
-        scene = self.session.scene_of(spot.face)
-        found = hit(scene, spot.x, spot.y, SLACK / self.camera.view.zoom)
-        said = ""
-        if found is not None and found.drawing.overflow is not None:
-            said = found.drawing.overflow.sentence
-        elif found is not None and found.drawing.text is not None:
-            poor = poor_contrast(scene, found.item_id)
-            said = poor.sentence if poor is not None else ""
+        said = told_at(self, QPointF(event.pos()))
         if said:
             QToolTip.showText(event.globalPos(), said, self)
         else:

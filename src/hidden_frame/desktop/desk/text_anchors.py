@@ -20,13 +20,13 @@ from hidden_frame.model.publication import Picture, Publication
 from hidden_frame.model.text import Anchor, TextPlace
 
 if TYPE_CHECKING:
-    from hidden_frame.desktop.desk.text_edit import TextEdit
+    from hidden_frame.desktop.desk.written import WrittenText
 
 
 class TextAnchors:
     """Selects what is anchored, changes it, puts it in and frees it."""
 
-    def __init__(self, edit: TextEdit) -> None:
+    def __init__(self, edit: WrittenText) -> None:
         self.edit = edit
         self._corner: tuple[float, float] | None = None  # the one opposite to what is pulled
 

@@ -13,13 +13,13 @@ from hidden_frame.model.text import Alignment, Starts, TabStop, TextPlace
 from hidden_frame.model.usage import head_styles_in, texts_of
 
 if TYPE_CHECKING:
-    from hidden_frame.desktop.desk.text_edit import TextEdit
+    from hidden_frame.desktop.desk.written import WrittenText
 
 
 class TextDress:
     """Dresses what is selected, or stands at the caret."""
 
-    def __init__(self, edit: TextEdit) -> None:
+    def __init__(self, edit: WrittenText) -> None:
         self.edit = edit
 
     def set_paragraph_style(self, style: str) -> None:

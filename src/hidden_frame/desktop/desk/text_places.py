@@ -12,13 +12,13 @@ from hidden_frame.interact.referring import Target, placed, text_of
 from hidden_frame.model.text import IndexMark, Marker, Note, Reference, Run, Text, TextPlace, Told
 
 if TYPE_CHECKING:
-    from hidden_frame.desktop.desk.text_edit import TextEdit
+    from hidden_frame.desktop.desk.written import WrittenText
 
 
 class TextPlaces:
     """Works on the caret's paragraph."""
 
-    def __init__(self, edit: TextEdit) -> None:
+    def __init__(self, edit: WrittenText) -> None:
         self.edit = edit
 
     def refer(self, target: Target, parts: tuple[tuple[str, Told | None], ...]) -> None:
