@@ -64,15 +64,17 @@ def lexicon(rng: random.Random, size: int = 4000) -> list[str]:
 
 
 def page_texts(seed: int = 7, pages: int = PAGES, words: Sequence[str] | None = None) -> list[str]:
-    """The text of each page: 300 words in sentences, made-up ones if none are given."""
+    """The text of each page: 300 words in sentences; made-up ones, or those given, the commonest
+    first."""
     rng = random.Random(seed)
-    words = lexicon(rng) if words is None else list(words)
+    chosen_from = lexicon(rng) if words is None else list(words)
+    if words is None:
+        rng.shuffle(chosen_from)
     # A few words are common and most are rare, as in any language.
-    weights = [1 / (n + 3) for n in range(len(words))]
-    rng.shuffle(words)
+    weights = [1 / (n + 3) for n in range(len(chosen_from))]
     texts = []
     for _ in range(pages):
-        chosen = rng.choices(words, weights, k=WORDS)
+        chosen = rng.choices(chosen_from, weights, k=WORDS)
         for n in range(11, WORDS, 12):
             chosen[n] += "."
         texts.append(" ".join(chosen))

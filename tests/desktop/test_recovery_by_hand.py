@@ -7,6 +7,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
+from hidden_frame.desktop.dialogs.changed_file import ChangedFileDialog
 from hidden_frame.desktop.dialogs.left import LeftDialog
 from hidden_frame.desktop.start.left import LeftList, in_words
 from hidden_frame.desktop.start.window import StartWindow
@@ -115,11 +116,7 @@ def test_work_goes_back_to_a_file_that_changed_since_only_when_asked(
     qtbot.addWidget(other, before_close_func=lambda w: setattr(w.files, "may_leave", lambda: True))
     asked = []
 
-    def ask(*arguments):
-        asked.append(arguments)
-        return "cancel", None
-
-    monkeypatch.setattr("hidden_frame.desktop.files.ask", ask)
+    monkeypatch.setattr(ChangedFileDialog, "exec", lambda dialog: asked.append(dialog.theirs))
     assert not other.files.save() and asked and load(path).publication.title == "Theirs"
 
 
