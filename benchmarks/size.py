@@ -72,7 +72,9 @@ def _use(name: str) -> None:
     _settle(app, 1.0)
     for told, steps in _edits(window):
         _tell(f"{told}, median", median(_frames(app, window.desk, steps)), "ms", 16)
-    _settle(app, 0.5)
+    session, last = window.session, all_pages(window.session.publication)[-1]
+    session.edit("move", lambda p: change_items(p, last.id, {last.items[1].id: {"x": 61.0}}))
+    _settle(app, 0.2)
     beat = _Beat(app)
     window.keeper.look()
     beat.until(lambda: window.keeper._writing is None or window.keeper._writing.done())

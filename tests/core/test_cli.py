@@ -47,7 +47,9 @@ def test_pages(file):
 
 def test_status_tells_what_is_remembered(file):
     rows = [json.loads(line) for line in run("status", file, "--json").stdout.splitlines()]
-    assert {"typeset.paragraphs.set_paragraph", "compose.drawing.draw"} <= {r["name"] for r in rows}
+    assert {"typeset.paragraphs.set_paragraph", "compose.composer._placed"} <= {
+        r["name"] for r in rows
+    }
     assert all(r["entries"] > 0 and r["weight"] > 0 for r in rows)
     assert [r["weight"] for r in rows] == sorted((r["weight"] for r in rows), reverse=True)
     assert run("status", file).stdout.startswith("32 pages composed; ")

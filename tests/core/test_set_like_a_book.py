@@ -32,7 +32,13 @@ from hidden_frame.typeset.breaking.demerits import (
 from hidden_frame.typeset.breaking.first_fit import Breaker
 from hidden_frame.typeset.breaking.nodes import nodes_of
 from hidden_frame.typeset.breaking.through import path_through
-from hidden_frame.typeset.breaking.total_fit import POOR, best_breaks, best_path
+from hidden_frame.typeset.breaking.total_fit import (
+    POOR,
+    WAYS,
+    best_breaks,
+    best_path,
+    may_be_good,
+)
 from hidden_frame.typeset.fill import Opening, Where, fill
 from hidden_frame.typeset.fonts import font_book
 from hidden_frame.typeset.judged import line_faults, looseness
@@ -101,6 +107,20 @@ def test_no_other_way_of_breaking_costs_less(text, measure, first):
     ends = [next(n for n, b in enumerate(nodes.breaks) if b.token == c.last) for c in greedy]
     theirs = sum(demerits(nodes, fit, a, b) for a, b in pairwise([0, *ends]))
     assert ours <= theirs * (1 + 1e-6) + 10_000.0 * len(path)
+
+
+@given(prose | English, st.floats(40, 420), st.sampled_from(["left", "justified", "right"]),
+       st.floats(-9, 12), st.integers(1, 6))  # fmt: skip
+def test_where_no_way_may_be_good_the_best_one_is_poor(text, measure, align, first, times):
+    paragraph = spec(" ".join([text.strip() or "a"] * times), align=align, first=first)
+    for segment in segments(paragraph):
+        fit = fit_of(paragraph, measure)
+        nodes = nodes_of(segment, 0, None, first, fit.measure, False)
+        _, worst = best_path(nodes, fit, WAYS)
+        if worst <= POOR:
+            assert may_be_good(nodes, fit)
+        if not may_be_good(nodes, fit):
+            assert worst > POOR
 
 
 @given(st.lists(prose | English, min_size=5, max_size=12), st.floats(60, 300),

@@ -38,7 +38,14 @@ from hidden_frame.compose.stories.stops import PageView
 from hidden_frame.compose.stories.trial import Trials
 from hidden_frame.model.geometry import Grid, Side
 from hidden_frame.model.items import Item, TextFrame
-from hidden_frame.model.lookup import all_pages, find_page, find_story, stack_of, stories_on
+from hidden_frame.model.lookup import (
+    all_pages,
+    find_page,
+    find_story,
+    positions,
+    stack_of,
+    stories_on,
+)
 from hidden_frame.model.memory import MEMORY, remembered
 from hidden_frame.model.plane.matrix import placement
 from hidden_frame.model.publication import Page, Publication
@@ -83,6 +90,7 @@ class Composer:
             tuple[str, Side], tuple[tuple[Resolved, ...], Context, Grid | None, Scene]
         ] = {}
         self._flows: dict[str, Flowed] = {}
+        self._there: dict[str, int] = {}  # the pages that there were when some were forgotten
         self.composed = 0
         self.given = Given()
         self._last: Composition | None = None
@@ -235,8 +243,10 @@ class Composer:
 
     def forget_missing(self, publication: Publication) -> None:
         """Drops what is kept of pages that are gone."""
-        there = {page.id for page in all_pages(publication)}
-        self._pages = {i: entry for i, entry in self._pages.items() if i in there}
+        there = positions(publication)
+        if there is not self._there:
+            self._there = there
+            self._pages = {i: entry for i, entry in self._pages.items() if i in there}
 
 
 def _shorts(markers: Iterable[Marker], facts: PageFacts, said: TextFacts) -> dict[Marker, str]:

@@ -49,13 +49,47 @@ def best_breaks(
 ) -> list[Break]:  # fmt: skip
     """Where the lines end, as far as the token `until` if it is given."""
     nodes = nodes_of(segment, at, head, indent, fit.measure, False, until)
-    path, worst = best_path(nodes, fit, WAYS)
-    if worst > POOR and segment.hyphenated and fit.hyphens:
+    divides = segment.hyphenated and fit.hyphens > 0
+    path, worst = ([], CAP) if divides and not may_be_good(nodes, fit) else best_path(
+        nodes, fit, WAYS
+    )  # fmt: skip
+    if worst > POOR and divides:
         nodes = nodes_of(segment, at, head, indent, fit.measure, True, until)
         path, _ = best_path(nodes, fit, WAYS_DIVIDED)
         if ladder(nodes.breaks, path) > fit.hyphens:
             path, _ = best_path(nodes, fit._replace(hyphens=1), WAYS_DIVIDED)
     return [nodes.breaks[n] for n in path]
+
+
+def may_be_good(nodes: Nodes, fit: Fit) -> bool:
+    """Whether there is any way to the end, of those that `best_path` looks at, without a poor line:
+    for a long paragraph there hardly ever is, which is seen in a tenth of the time."""
+    ends, gaps, begins, begin_gaps, _ = nodes
+    measure, shrink, stretch, justified, zone, _, _ = fit
+    count = len(ends)
+    reached = bytearray(count)
+    reached[0] = 1
+    first = latest = 0  # the latest node that is reached
+    reach = [b - shrink * g for b, g in zip(begins, begin_gaps, strict=True)]
+    for n in range(1, count):
+        end, gap = ends[n], gaps[n]
+        least = end - shrink * gap - measure - TOLERANCE
+        while first < n - 1 and reach[first] < least:
+            first += 1
+        if latest < first:
+            return False
+        last = n == count - 1
+        for k in range(first, n if last else min(n, first + WAYS)):
+            if reached[k]:
+                room = measure - (end - begins[k])
+                # `best_path`'s ratio, to the bit.
+                by = (
+                    room / (((gap - begin_gaps[k]) or LONE) * stretch) if justified else room / zone
+                )
+                if last or room < 0 or by <= POOR:
+                    reached[n], latest = 1, n
+                    break
+    return reached[count - 1] == 1
 
 
 def ladder(breaks: list[Break], path: list[int]) -> int:
