@@ -39,10 +39,10 @@ def dialog(hands, qtbot):
 def test_each_save_is_a_version_that_says_what_differs_and_opens_beside(saved, qtbot):
     shown, opened = dialog(saved, qtbot)
     rows = [shown.list.topLevelItem(n).text(1) for n in range(shown.list.topLevelItemCount())]
-    assert rows == ["2", "0"] and "differs: nothing" in shown.told.text()
+    assert rows == ["2", "0"] and "Nothing has changed since" in shown.told.text()
     shown.list.setCurrentItem(shown.list.topLevelItem(1))
-    assert "page 4 added" in shown.told.text() and "its title" in shown.told.text()
-    assert "added" in {d.how for d in shown.pages.shown}  # the page that is gone now
+    assert "page 4 gone" in shown.told.text() and "its title" in shown.told.text()
+    assert "gone" in {d.how for d in shown.pages.shown}
     assert any(not label.pixmap().isNull() for label in shown.pages.findChildren(QLabel))
     shown.beside.click()
     ((publication, blobs),) = opened

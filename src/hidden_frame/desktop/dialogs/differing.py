@@ -38,13 +38,13 @@ class DifferingPages(QWidget):
         self._grid.setHorizontalSpacing(12)
         self.shown: list[Differing] = []
 
-    def compare(self, mine: State, theirs: State | None) -> None:
+    def compare(self, mine: State | None, theirs: State) -> None:
         """Shows where they differ; nothing where there is no other state."""
         while (taken := self._grid.takeAt(0)) is not None:
             if taken.widget() is not None:
                 taken.widget().deleteLater()
         self.shown = []
-        if theirs is None:
+        if mine is None:
             return
         states = (mine, theirs)
         both = [Composer().compose(state.publication) for state in states]

@@ -30,7 +30,8 @@ class ReportDialog(QDialog):
         )
         note.setWordWrap(True)
         column.addWidget(note)
-        self.text = QPlainTextEdit(f"{report()}\nQt for Python {PySide6.__version__}\n")
+        qt = f"Qt for Python {PySide6.__version__}"
+        self.text = QPlainTextEdit(report().replace("\n\n", f"\n{qt}\n\n", 1))
         self.text.setReadOnly(True)
         self.text.setAccessibleName("Report")
         column.addWidget(self.text, 1)

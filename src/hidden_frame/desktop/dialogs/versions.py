@@ -47,7 +47,7 @@ class VersionsDialog(QDialog):
         self.told = QLabel(" ")
         self.told.setWordWrap(True)
         column.addWidget(self.told)
-        self.pages = DifferingPages(("Now", "Then"))
+        self.pages = DifferingPages(("Then", "Now"))
         column.addWidget(self.pages)
         row = QHBoxLayout()
         note = QLabel("The last ten saves, and one a day for thirty days.")
@@ -91,9 +91,10 @@ class VersionsDialog(QDialog):
         now = State(self.session.history.now, self.session.blobs)
         if self._opened is not None:
             then = State(self._opened.publication, self._opened.blobs)
-            differs = compared(now.publication, then.publication)
-            self.told.setText(f"Against now differs: {differs}.")
-        self.pages.compare(now, then)
+            since = compared(then.publication, now.publication)
+            same = since == "nothing"
+            self.told.setText("Nothing has changed since." if same else f"Since then: {since}.")
+        self.pages.compare(then, now)
         self.beside.setEnabled(self._opened is not None)
 
     def _open(self) -> None:
