@@ -6,6 +6,8 @@ import pypdf
 import pytest
 from PySide6.QtWidgets import QFileDialog, QMessageBox
 
+from hidden_frame.checks.finding import Finding
+from hidden_frame.desktop.checks import Known
 from hidden_frame.desktop.dialogs.new import NewDialog
 from hidden_frame.desktop.dialogs.order import AddDialog, SectionDialog
 from hidden_frame.desktop.dialogs.pages import ApplyDialog, DeleteMasterDialog, RangeDialog
@@ -213,3 +215,28 @@ def test_the_bleed_of_the_file_is_chosen_and_told(hands, qtbot, tmp_path):
     hands.window.files.export_to(tmp_path / "a.pdf", dialog.pages, dialog.bleed)
     page = pypdf.PdfReader(tmp_path / "a.pdf").pages[0]
     assert float(page.trimbox.left) == pytest.approx(5 * 72 / 25.4, abs=0.01)
+
+
+def test_an_export_does_not_wait_for_the_checks(hands, qtbot):
+    """Thousands of pages take them a minute; what they find is told as soon as it is known."""
+    known, asked = [Known((), False)], []
+    dialog = RangeDialog(hands.session, None, lambda seconds: asked.append(seconds) or known[0])
+    qtbot.addWidget(dialog)
+    assert "still look at the pages" in dialog.doubtful.text() and asked[0] <= 0.5
+    page = hands.page(3)
+    known[0] = Known([Finding("text does not fit", "A text.", page, (page,))], True)
+    qtbot.waitUntil(lambda: "Checks on these pages: 1" in dialog.doubtful.text(), timeout=5000)
+    assert set(asked[1:]) == {0.0}
+    waits = len(asked)
+    qtbot.wait(700)
+    assert len(asked) == waits
+
+
+def test_the_watch_stops_in_time_and_goes_on_by_itself(hands, qtbot):
+    watch = hands.window.checks.watch
+    hands.session.changed.emit()
+    assert not watch.finish(0.0) and not watch.done
+    hands.window.status.tell_checks(0, False)
+    assert hands.window.status.checks.text() == "Nothing doubtful so far"
+    qtbot.waitUntil(lambda: watch.done, timeout=20_000)
+    assert watch.finish(0.0)

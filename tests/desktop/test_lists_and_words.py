@@ -17,7 +17,7 @@ from hidden_frame.desktop.properties.fields import _WIDEST, Choice, TextField
 
 DIALOGS = {
     "apply": lambda h: pages.ApplyDialog(h.session, h.window),
-    "export": lambda h: pages.RangeDialog(h.session, h.window, []),
+    "export": lambda h: pages.RangeDialog(h.session, h.window),
     "delete master": lambda h: pages.DeleteMasterDialog(
         h.session, h.publication.masters[0].id, h.window
     ),

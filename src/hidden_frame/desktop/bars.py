@@ -326,9 +326,10 @@ class StatusLine(QFrame):
         desk.camera.moved.connect(self.refresh)
         self.refresh()
 
-    def tell_checks(self, count: int) -> None:
-        """How many doubtful things there are; a click lists them."""
-        self.checks.setText(f"{count} doubtful" if count else "Nothing doubtful")
+    def tell_checks(self, count: int, complete: bool) -> None:
+        """How many doubtful things there are, so far or in all; a click lists them."""
+        told = f"{count:,} doubtful" if count else "Nothing doubtful"
+        self.checks.setText(told if complete else f"{told} so far")
         self.checks.setProperty("doubtful", bool(count))
 
     def words(self) -> str:

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from functools import partial
+from typing import NamedTuple
 
 from PySide6.QtCore import QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QShowEvent
@@ -26,16 +27,24 @@ from hidden_frame.desktop.icons import dress
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.topics import topic_of_kind
 from hidden_frame.desktop.watch import ContentWatch
-from hidden_frame.model.lookup import masters_by_id
+from hidden_frame.model.lookup import all_pages, masters_by_id
 
 _ROW = 42  # pixels: two lines of a sentence
 _ROWS = 300
+_FEW = 300  # pages that are looked at in no time
+
+
+class Known(NamedTuple):
+    """What was found, and whether everything was looked at."""
+
+    found: Sequence[Finding]
+    complete: bool
 
 
 class ChecksPanel(QFrame):
     """A list under the desk; `counted` says how many findings there are."""
 
-    counted = Signal(int)
+    counted = Signal(int, bool)  # how many findings there are, and whether these are all
     guide_wanted = Signal(str)
 
     def __init__(self, session: Session) -> None:
@@ -108,7 +117,8 @@ class ChecksPanel(QFrame):
         self._shown = (id(order), id(self.watch.findings))
         self.found = [*self.watch.findings, *order]
         count = len(self.found)
-        self.counted.emit(count)
+        few = len(all_pages(self.session.publication)) <= _FEW
+        self.counted.emit(count, self.watch.done or few)
         self.title.setText(f"CHECKS: {count:,} DOUBTFUL" if count else "CHECKS: NOTHING DOUBTFUL")
         self._listed = False
         if self.isVisible():
@@ -142,9 +152,13 @@ class ChecksPanel(QFrame):
 
     def all_findings(self) -> list[Finding]:
         """Everything, looked for now where that has not been done."""
-        self.watch.finish()
+        return list(self.findings_now(float("inf")).found)
+
+    def findings_now(self, seconds: float) -> Known:
+        """What is found in so many seconds, and whether that is everything."""
+        complete = self.watch.finish(seconds)
         self.refresh()
-        return self.found
+        return Known(self.found, complete)
 
     def _add(self, number: int, finding: Finding) -> None:
         row = QTreeWidgetItem([finding.sentence, ""])

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Mapping
 from pathlib import Path
 
 from PySide6.QtCore import QBuffer, QIODevice, Qt
 from PySide6.QtWidgets import QApplication, QFileDialog, QMessageBox, QProgressDialog, QWidget
 
-from hidden_frame.checks.finding import Finding
 from hidden_frame.checks.names import missing_families
+from hidden_frame.desktop.checks import Known
 from hidden_frame.desktop.mishaps import in_words, write_down
 from hidden_frame.desktop.other_hands import path_to_keep
 from hidden_frame.desktop.run.thumbnails import Thumbnails
@@ -55,7 +55,8 @@ class Files:
         self.thumbnails = thumbnails
         self.parent = parent
         self.opener = opener
-        self.found: Callable[[], Sequence[Finding]] = tuple  # what checks find, told at export
+        # What checks find, told at export.
+        self.found: Callable[[float], Known] = lambda _: Known((), True)
         self.saver = Saver(session, self.preview, parent)
         # What goes in favour of another's: kept as a version.
         self.give_up: Callable[[Path, Publication, int, Mapping[str, bytes]], None] = lambda *_: (
@@ -199,7 +200,7 @@ class Files:
     def export(self) -> None:
         from hidden_frame.desktop.dialogs.pages import RangeDialog
 
-        dialog = RangeDialog(self.session, self.parent, self.found())
+        dialog = RangeDialog(self.session, self.parent, self.found)
         if not dialog.exec():
             return
         start = f"{self.session.publication.title}.pdf"

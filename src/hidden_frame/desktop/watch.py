@@ -79,10 +79,12 @@ class ContentWatch(QObject):
         self.done = True
         self.found.emit()
 
-    def finish(self) -> None:
-        """Looks at all that is left at once."""
-        if not self.done:
+    def finish(self, seconds: float = float("inf")) -> bool:
+        """Looks at what is left, for so long at most; whether that is all."""
+        until = time.perf_counter() + seconds
+        if not self.done and not self._work.isActive():
             self._later.stop()
             self._begin()
-            while self._work.isActive():
-                self._look(self.session.composition, float("inf"))
+        while self._work.isActive() and time.perf_counter() < until:
+            self._look(self.session.composition, until)
+        return self.done

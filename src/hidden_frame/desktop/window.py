@@ -95,7 +95,7 @@ class Window(QMainWindow):
         self.checks = ChecksPanel(session)
         self.dialogs.show_beside = self.files.show_new
         self.checks.guide_wanted.connect(self.dialogs.guide)
-        self.files.found = self.checks.all_findings
+        self.files.found = self.checks.findings_now
         self.items = ItemActions(session, self)
         self.pages = PageActions(session, self)
         self.text = TextActions(session, self.desk)

@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QWidget
 
 from hidden_frame.checks.content import ORDER, counted
-from hidden_frame.checks.finding import Finding
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.ranges import echo, pages_in_range
+from hidden_frame.desktop.checks import Known
 from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.properties.fields import Choice, LengthField, TextField
 from hidden_frame.desktop.session import Session
@@ -19,6 +19,8 @@ from hidden_frame.model.errors import Refusal
 from hidden_frame.model.invariants import MAX_BLEED
 from hidden_frame.model.units import format_length
 
+_PATIENCE = 0.3  # seconds that one waits for what is doubtful
+_AGAIN = 500  # milliseconds until it is asked for again
 _MODES: tuple[tuple[str, Applying], ...] = (
     ("replace what is there", "replace"),
     ("add on top", "add"),
@@ -121,11 +123,16 @@ class RangeDialog(Question):
         self,
         session: Session,
         parent: QWidget | None = None,
-        found: Sequence[Finding] = (),
+        found: Callable[[float], Known] = lambda _: Known((), True),
     ) -> None:
         super().__init__(parent, "Export PDF", "Export…")
         self.session = session
-        self.found = found
+        self._found, self.known = found, found(_PATIENCE)
+        self._again = QTimer(self)
+        self._again.setInterval(_AGAIN)
+        self._again.timeout.connect(self._look)
+        if not self.known.complete:
+            self._again.start()
         self.pages: list[str] = []
         self.range = TextField("Pages")
         self.range.setText("all")
@@ -147,6 +154,13 @@ class RangeDialog(Question):
         self.finish()
         self.setMinimumWidth(430)
 
+    def _look(self) -> None:
+        """Asks once more what is doubtful, as long as not everything was looked at."""
+        self.known = self._found(0.0)
+        if self.known.complete:
+            self._again.stop()
+        self._tell()
+
     def _tell(self) -> None:
         """What is doubtful about these pages, before they are exported."""
         try:
@@ -154,7 +168,10 @@ class RangeDialog(Question):
         except Refusal:
             self.doubtful.setText("")
             return
-        found = [f for f in self.found if pages.intersection(f.pages)]
+        if not self.known.complete:
+            self.doubtful.setText("Checks still look at the pages; you need not wait for them.")
+            return
+        found = [f for f in self.known.found if pages.intersection(f.pages)]
         if not found:
             self.doubtful.setText("Checks find nothing doubtful on these pages.")
             return
