@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pypdf
 import pytest
-from PySide6.QtWidgets import QFileDialog, QMessageBox
+from PySide6.QtWidgets import QFileDialog, QMessageBox, QProgressDialog
 
 from hidden_frame.checks.finding import Finding
 from hidden_frame.desktop.checks import Known
@@ -13,6 +13,7 @@ from hidden_frame.desktop.dialogs.order import AddDialog, SectionDialog
 from hidden_frame.desktop.dialogs.pages import ApplyDialog, DeleteMasterDialog, RangeDialog
 from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
 from hidden_frame.model.lookup import all_pages, section_of, stack_of
+from hidden_frame.output.pdf import ExportReport
 
 
 @pytest.fixture
@@ -240,3 +241,21 @@ def test_the_watch_stops_in_time_and_goes_on_by_itself(hands, qtbot):
     assert hands.window.status.checks.text() == "Nothing doubtful so far"
     qtbot.waitUntil(lambda: watch.done, timeout=20_000)
     assert watch.finish(0.0)
+
+
+def test_progress_is_shown_now_and_then_and_nothing_else_takes_its_time(
+    hands, tmp_path, monkeypatch
+):
+    shown, rested = [], []
+    monkeypatch.setattr(QProgressDialog, "setValue", lambda _, value: shown.append(value))
+
+    def many(composition, blobs, path, pages, progress, bleed):
+        for done in range(2_001):
+            assert progress(done, 2_000)
+            rested.append(hands.session.rests)
+        return ExportReport()
+
+    monkeypatch.setattr("hidden_frame.output.pdf.export_pdf", many)
+    hands.window.files.export_to(tmp_path / "a.pdf")
+    assert shown[0] == 0 and shown[-1] == 2_000 and len(shown) < 200
+    assert not any(rested)

@@ -82,7 +82,7 @@ def _of_item(scene: Scene, placed: Placed, limits: Limits) -> Iterator[Fault]:
         yield fault("text does not fit", f": {drawing.overflow.sentence.rstrip('.')}")
     for primitive in drawing.primitives:
         if isinstance(primitive, TextPrimitive):
-            lacking = _lacking(primitive.text)
+            lacking = "" if _is_ascii(primitive.text) else _lacking(primitive.text)
             if lacking:
                 shown = ", ".join(_named(c) for c in lacking[:3])
                 more = f" and {len(lacking) - 3} more" if len(lacking) > 3 else ""
@@ -117,6 +117,14 @@ def _named(character: str) -> str:
     seen = unicodedata.category(character) not in ("Co", "Cn", "Cc", "Cf")
     number = f"U+{ord(character):04X}"
     return f"“{character}” ({number})" if seen else number
+
+
+def _is_ascii(text: SetText) -> bool:
+    """Whether a text needs no look at its glyphs: every font here has these characters."""
+    drops = (spec.dress.drop for spec in text.specs if spec.dress.drop is not None)
+    return all(span.text.isascii() for spec in text.specs for span in spec.spans) and all(
+        drop.span.text.isascii() for drop in drops
+    )
 
 
 @remembered()

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import time
 from collections.abc import Callable, Mapping
 from pathlib import Path
 
@@ -23,6 +24,7 @@ from hidden_frame.storage.format import EXTENSION, load
 from hidden_frame.storage.shelf import PicturesOnDisk
 from hidden_frame.storage.stamps import stamp_of
 
+_SHOWN = 0.04  # seconds from one look at a progress window to the next
 _FILTER = f"Publications (*{EXTENSION})"
 
 
@@ -218,12 +220,20 @@ class Files:
         session = self.session
         window = QProgressDialog("Exporting pages…", "Cancel", 0, 0, self.parent)
         window.setWindowModality(Qt.WindowModality.WindowModal)
+        window.setWindowTitle("Export PDF")
         window.setMinimumDuration(600)
 
+        shown = 0.0
+
         def progress(done: int, total: int) -> bool:
+            nonlocal shown
+            if done < total and time.perf_counter() < shown + _SHOWN:
+                return True
+            session.hurry()  # what looks at pages meanwhile would take as long as the export
             window.setMaximum(total)
             window.setValue(done)
             QApplication.processEvents()
+            shown = time.perf_counter()
             return not window.wasCanceled()
 
         try:
