@@ -150,6 +150,25 @@ def test_long_paragraphs_at_once_are_broken_as_each_by_itself(language, measure)
         assert [x.text for x in done.lines] == [x.text for x in set_lines(one, measure)]
 
 
+def test_a_paragraph_longer_than_any_is_set_line_by_line(monkeypatch):
+    """By itself and among others: as first fit sets it, and so in no time."""
+    monkeypatch.setattr("hidden_frame.typeset.lines.MOST_WHOLE", 60)
+    monkeypatch.setattr("hidden_frame.typeset.paragraphs.MOST_WHOLE", 60)
+    rng = Random(3)
+    texts = [" ".join(rng.choices(LONG.split(), k=k)) for k in (40, 61, 90, 60, 200)]
+    several = [spec(t, language="en_GB") for t in texts]
+    for text, one, done in zip(texts, several, set_paragraph.each(several, 150.0), strict=True):
+        long = len(text.split()) > 60
+        alone = [line.text for line in set_lines(one, 150.0)]
+        assert [line.text for line in done.lines] == alone
+        plain = replace_spacing(one, whole=False)
+        assert long == (alone == [line.text for line in set_lines(plain, 150.0)])
+
+
+def replace_spacing(one, **changes):
+    return one._replace(spacing=one.spacing._replace(**changes))
+
+
 @given(English, st.floats(90, 260), st.sampled_from([0.0, 12.0]))
 def test_lines_of_measures_of_their_own_are_chosen_as_those_of_one(text, measure, first):
     """Where all measures are the same it is the same choice, but for what a class a node costs."""

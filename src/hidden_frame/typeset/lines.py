@@ -34,6 +34,9 @@ from hidden_frame.typeset.segments import Segment, TextOffset, is_rtl, segments
 from hidden_frame.typeset.shaping import exact
 from hidden_frame.typeset.spaced_out import spaced_out
 
+# Words, or signs of a script without spaces, between two line breaks whose lines are chosen
+# together: no paragraph of a book has as many, and more would take seconds.
+MOST_WHOLE = 20_000
 MOST_TOGETHER = 800  # words beside something in the way; more are set line by line
 DEFAULT_TAB = 36.0  # points between stops where a style sets none
 ZONE = 0.08  # of the measure: how far from the edge a ragged line ends and is still good
@@ -151,7 +154,7 @@ class LineSetter:
             cuts = cuts_of(segment, breaks, 0, 0, rest)
         elif breaker.done or not segment.words:
             cuts = []
-        elif spec.spacing.whole:
+        elif spec.spacing.whole and len(segment.words) <= MOST_WHOLE:
             cuts = total_fit(
                 segment, fit_of(spec, measure), exact(left - spec.left), *breaker.position
             )

@@ -18,7 +18,7 @@ from collections.abc import Sequence
 from hidden_frame.model.memory import remembered
 from hidden_frame.typeset.breaking.nodes import Ends
 from hidden_frame.typeset.line import TextLine
-from hidden_frame.typeset.lines import LineSetter, ends_of, fit_of, set_lines
+from hidden_frame.typeset.lines import MOST_WHOLE, LineSetter, ends_of, fit_of, set_lines
 from hidden_frame.typeset.paragraph import ParagraphSpec
 from hidden_frame.typeset.segments import TextOffset, Tokens, tokens_of
 from hidden_frame.typeset.shaping import exact
@@ -149,7 +149,7 @@ def _together(specs: Sequence[ParagraphSpec], measure: float) -> list[SetParagra
     looks: dict[object, list[tuple[int, Tokens]]] = {}
     for n, spec in enumerate(specs):
         tokens = tokens_of(spec)
-        if tokens is None or spec.spacing.balanced:
+        if tokens is None or spec.spacing.balanced or len(tokens.parts) > MOST_WHOLE:
             continue
         if spec.spacing.whole or spec.spans[0].language is None:
             span = spec.spans[0]
