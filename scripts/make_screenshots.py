@@ -11,6 +11,7 @@ from pathlib import Path
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 os.environ["XDG_CONFIG_HOME"] = tempfile.mkdtemp()
+os.environ["XDG_STATE_HOME"] = os.environ["XDG_DATA_HOME"] = tempfile.mkdtemp()
 
 from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
 from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPixmap
@@ -22,12 +23,14 @@ from hidden_frame.desktop import theme
 from hidden_frame.desktop.dialogs.finder import Finder
 from hidden_frame.desktop.dialogs.rules import RulesDialog
 from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
+from hidden_frame.desktop.dialogs.versions import VersionsDialog
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.desktop.sight import Editing
 from hidden_frame.desktop.start.window import StartWindow
 from hidden_frame.desktop.window import Window
 from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.pages.order import delete_pages
 from hidden_frame.interact.growth import grown
 from hidden_frame.model.items import Shape, TextFrame
 from hidden_frame.model.lookup import all_pages, find_master, find_page
@@ -79,8 +82,8 @@ class Photographer:
             self.app.processEvents()
         self.window.properties.refresh()
         self.window.run._refresh()
-        self.window.run.viewport().repaint()
-        self.window.thumbnails.finish()
+        self.window.run.finish()
+        self.window.checks.all_findings()
         self.app.processEvents()
 
     def take(self, name: str, widget: QWidget | None = None) -> None:
@@ -124,7 +127,7 @@ class Photographer:
         self.flatplan()
         session.show_page(pages[8])
         self.writing()
-        self.anchored()
+        self.versions()
         self.checks()
         session.show_page(pages[8])
         self.select(1, *(self.local(9, f"Moon {n}") for n in (2, 3, 4)))
@@ -201,15 +204,25 @@ class Photographer:
         desk.camera.fit_to("spread")
         self.session.edit_text(None)
 
-    def anchored(self) -> None:
-        """A sketch that is anchored in the foreword, selected, and what its page says of it."""
-        session, desk = self.session, self.window.desk
-        session.show_page(self.pages[4])
-        desk.camera.fit_to("page")
-        desk.text.write_at(session.publication.stories[0].id, (2, 1), (2, 0))
-        self.take("anchored")
-        desk.camera.fit_to("spread")
-        session.edit_text(None)
+    def versions(self) -> None:
+        """What an earlier save held that is not there any more."""
+        session, window = self.session, self.window
+        path = Path(tempfile.mkdtemp()) / "night-sky.hframe"
+        before = session.history
+        for number in (21, 12):
+            window.files._save(path)
+            gone = self.pages[number]
+            session.edit("delete a page", lambda p, gone=gone: delete_pages(p, [gone]))
+        window.files._save(path)
+        window.keeper.wait()
+        dialog = VersionsDialog(session, path, lambda *_: None, window)
+        dialog.list.setCurrentItem(dialog.list.topLevelItem(2))
+        dialog.show()
+        self.settle()
+        self.take("versions", dialog)
+        dialog.reject()
+        session.jump(len(before.past) - len(session.history.past))
+        session.path = None
 
     def checks(self) -> None:
         """A page with a few faults, the list that tells them; then the styles."""

@@ -8,6 +8,8 @@ from PySide6.QtGui import QDropEvent
 from PySide6.QtTest import QTest
 
 from hidden_frame.desktop.pages.drops import MASTER_MIME
+from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.window import Window
 from hidden_frame.interact.shown import shown_item
 from hidden_frame.model.lookup import (
     all_pages,
@@ -232,3 +234,26 @@ def test_a_detail_is_deleted_by_key_and_its_words_stay(hands):
     assert "stays there as plain words" in hands.notices[-1]
     hands.do("undo")
     assert len(hands.publication.details) == 2
+
+
+def test_a_painting_composes_for_a_while_only_and_goes_on_by_itself(
+    demo, dressed, qtbot, monkeypatch
+):
+    """Pages that were never looked at: what there is no time for comes a moment later."""
+    window = Window(Session(*demo))
+    qtbot.addWidget(window, before_close_func=lambda w: setattr(w.files, "may_leave", lambda: True))
+    window.resize(1280, 800)
+    window.show()
+    qtbot.wait(50)
+    run, composer = window.run, window.session.composer
+    monkeypatch.setattr("hidden_frame.desktop.run.view.SLICE", 0.0)
+    run._more.stop()
+    composer._pages.clear()
+    run.viewport().repaint()
+    seen = run.layout_now().within(0, run.viewport().width())
+    assert run._more.isActive() and 0 < len(composer._pages) < len(seen)
+    qtbot.waitUntil(lambda: len(composer._pages) >= len(seen), timeout=10_000)
+    composer._pages.clear()
+    run.finish()
+    assert not run._more.isActive() and len(composer._pages) >= len(seen)
+    assert all(window.thumbnails.kept(c.facts.page_id) is not None for c in seen)

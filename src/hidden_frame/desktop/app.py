@@ -79,7 +79,7 @@ def run(arguments: list[str]) -> int:
     if chosen.picture is not None:
         for _ in range(3):
             app.processEvents()
-        window.thumbnails.finish()
+        window.run.finish()
         return _picture(app, window, chosen.picture)
     return int(app.exec())
 

@@ -168,6 +168,14 @@ class RunView(PageView):
         left = layout.left_of(cell) - self.horizontalScrollBar().value()
         return QRectF(left, TOP, cell.width, layout.height)
 
+    def finish(self) -> None:
+        """Paints all that is in sight at once, for a picture of it."""
+        self.viewport().repaint()
+        while self._more.isActive():
+            self._more.stop()
+            self.viewport().repaint()
+        self.thumbnails.finish()
+
     # -- painting ----------------------------------------------------------------
 
     def paintEvent(self, event: QPaintEvent) -> None:
