@@ -16,6 +16,7 @@ import sys
 import tempfile
 import time
 from collections.abc import Callable, Iterator
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 from benchmarks.hostile.doors import (
@@ -70,33 +71,49 @@ def faults() -> Iterator[Row]:
 
 def _kills(saves: int, keeps: int) -> Iterator[Row]:
     """Programs killed at random moments: of saving with pictures, of keeping a journal."""
-    draw = random.Random(16)
-    lost = 0
-    with tempfile.TemporaryDirectory() as folder:
-        path = Path(folder) / "a.hframe"
-        for _ in range(saves):
-            last = _killed(SAVING, path, draw)
-            try:
-                found = load(path)
-                number = int(found.publication.title.removeprefix("Save "))
-                whole = len(found.blobs) == len(found.publication.pictures)
-                lost += not (whole and last <= number <= last + 1)
-            except Refusal:
-                lost += 1
+    lost = _by_two(_killed_saving, saves)
     yield Row(f"lost in {saves} kills while saving", lost, "files", 0)
-    lost = 0
-    with tempfile.TemporaryDirectory() as folder:
-        for _ in range(keeps):
-            last = _killed(KEEPING, Path(folder), draw)
-            left = left_behind(Path(folder))
-            try:
-                kept = int(recovered(left[0]).publication.title.removeprefix("Step "))
-                lost += len(left) != 1 or kept < last
-            except (Refusal, IndexError):
-                lost += 1
-            for one in left:
-                discard(one)
+    lost = _by_two(_killed_keeping, keeps)
     yield Row(f"lost in {keeps} kills while keeping work", lost, "journals", 0)
+
+
+def _by_two(kill: Callable[[Path, random.Random], bool], count: int) -> int:
+    """How many of so many kills lost something; two at a time, each in a folder of its own."""
+
+    def work(number: int) -> int:
+        draw = random.Random(16 + number)
+        with tempfile.TemporaryDirectory() as folder:
+            return sum(kill(Path(folder), draw) for _ in range(number, count, 2))
+
+    with ThreadPoolExecutor(2) as pool:
+        return sum(pool.map(work, range(2)))
+
+
+def _killed_saving(folder: Path, draw: random.Random) -> bool:
+    """Whether a killed save left anything but the file before it or after it, whole."""
+    path = folder / "a.hframe"
+    last = _killed(SAVING, path, draw)
+    try:
+        found = load(path)
+    except Refusal:
+        return True
+    number = int(found.publication.title.removeprefix("Save "))
+    whole = len(found.blobs) == len(found.publication.pictures)
+    return not (whole and last <= number <= last + 1)
+
+
+def _killed_keeping(folder: Path, draw: random.Random) -> bool:
+    """Whether a journal of a killed program lacks what was told to be kept."""
+    last = _killed(KEEPING, folder, draw)
+    left = left_behind(folder)
+    try:
+        kept = int(recovered(left[0]).publication.title.removeprefix("Step "))
+        return len(left) != 1 or kept < last
+    except (Refusal, IndexError):
+        return True
+    finally:
+        for one in left:
+            discard(one)
 
 
 def _killed(code: str, path: Path, draw: random.Random) -> int:
@@ -112,7 +129,7 @@ def _killed(code: str, path: Path, draw: random.Random) -> int:
     return said[-1] if said else first
 
 
-def _windows(count: int) -> Iterator[Row]:
+def _windows(count: int, longest: float = 16.0) -> Iterator[Row]:
     """Real windows killed while somebody types and saves: what is lost is ten seconds at most."""
     draw = random.Random(61)
     lost, most = 0, 0.0
@@ -123,7 +140,7 @@ def _windows(count: int) -> Iterator[Row]:
             for one in running:
                 one.first()
             now = time.monotonic()
-            ends = sorted(((now + draw.uniform(0, 16), one) for one in running),
+            ends = sorted(((now + draw.uniform(0, longest), one) for one in running),
                           key=lambda end: end[0])  # fmt: skip
             for end, one in ends:
                 time.sleep(max(0.0, end - time.monotonic()))

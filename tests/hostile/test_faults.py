@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import importlib
+import time
 from pathlib import Path
 
 import benchmarks
@@ -24,6 +25,20 @@ def test_faults_are_counted_and_there_are_none():
     rows = [*faults._kills(2, 2), *faults._files(12), *faults._edits(150), *faults._disk()]
     assert len(rows) == 9 and all(row.target == 0 for row in rows)
     assert [row.name for row in rows if not row.met] == []
+
+
+def test_a_window_that_is_killed_loses_ten_seconds_at_most():
+    assert [row.name for row in faults._windows(1, 2.0) if not row.met] == []
+
+
+def test_what_a_window_loses_is_counted(tmp_path, monkeypatch):
+    """Without its journal, all that was typed since the file was made."""
+    monkeypatch.setattr(faults, "left_behind", lambda root: [])
+    monkeypatch.setattr(faults, "EDITING", faults.EDITING.replace("draw.random() < 0.02", "False"))
+    typist = faults._Typist(tmp_path / "home", 1)
+    typist.first()
+    time.sleep(1.0)
+    assert 0.9 < typist.kill() < 10
 
 
 def test_what_goes_wrong_is_counted():
