@@ -14,13 +14,16 @@ from hidden_frame.demo.almanac import almanac
 from hidden_frame.edit.about import set_title
 from hidden_frame.edit.items.draw import add_item, change_items
 from hidden_frame.edit.new import new_publication
+from hidden_frame.edit.stories import pour, set_story_text
 from hidden_frame.edit.text.write import insert
+from hidden_frame.interact.growth import grown
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.memory import MEMORY, Memory, remembered, weigh
 from hidden_frame.model.publication import Setup
 from hidden_frame.model.text import Paragraph, Run
 from hidden_frame.model.trims import TRIMS
+from hidden_frame.typeset import paragraphs
 
 
 class Thing:
@@ -128,6 +131,46 @@ def test_nothing_is_dropped_within_one_version_or_while_little_was_made():
     memory.turn("two")
     memory.turn("three")  # nothing was made since
     assert derived.memo.entries == 50
+
+
+def test_what_is_shared_stays_as_long_as_somebody_holds_it():
+    memory = Memory()
+    derived, calls = counted(memory, shared=True)
+    held, let_go = Thing(), Thing()
+    kept = derived(held)
+    derived(let_go)
+    for _ in range(4):
+        memory.clear_stale()
+    assert derived.memo.entries == 1 and derived(held) is kept and len(calls) == 2
+    derived(let_go)
+    del kept
+    for _ in range(2):
+        memory.clear_stale()
+    assert derived.memo.entries == 0 and len(calls) == 3
+
+
+def test_a_story_that_shifts_after_long_work_sets_none_of_its_paragraphs_anew(monkeypatch):
+    """Clearances come with typing; what the flow stands on is not forgotten by them."""
+    publication = new_publication("M", Setup(trim=TRIMS["A5"]), 1)
+    frame = TextFrame(id="", x=40, y=40, width=300, height=400, main=1)
+    publication, _ = add_item(publication, publication.masters[0].id, frame)
+    text = tuple(Paragraph("body", (Run(f"{n} {words(60)}"),)) for n in range(120))
+    publication, story = pour(publication, publication.sections[0].id, text)
+    composer = Composer()
+    publication = grown(publication, composer)
+    pages = len(all_pages(publication))
+    assert composer.compose(publication).flow(story).rest is None and pages > 8
+    for _ in range(3):
+        MEMORY.clear_stale()
+    calls, made = [], paragraphs.SetParagraph.__init__
+    monkeypatch.setattr(
+        paragraphs.SetParagraph, "__init__",
+        lambda self, spec, *rest: calls.append(spec) or made(self, spec, *rest),
+    )  # fmt: skip
+    longer = (Paragraph("body", (Run(words(700)),)), *text[1:])
+    publication = grown(set_story_text(publication, story, longer), composer)
+    assert composer.compose(publication).flow(story).rest is None
+    assert len(all_pages(publication)) > pages and 0 < len(calls) < 12
 
 
 def test_weights_and_the_report():

@@ -55,7 +55,7 @@ class Palette(NamedTuple):
     numbered: bool
 
 
-@remembered()
+@remembered(shared=True)
 def _palette(
     colours: tuple[Colour, ...],
     paragraphs: tuple[ParagraphStyle, ...],
@@ -170,7 +170,7 @@ def edited_specs(
     return StorySpecs(recto, joined(before.verso, middle.verso))
 
 
-@remembered(by_value=("values",), weigh=lambda spec: 400 + 150 * len(spec.spans))
+@remembered(by_value=("values",), weigh=lambda spec: 400 + 150 * len(spec.spans), shared=True)
 def _spec(
     paragraph: Paragraph,
     values: tuple[str, ...],

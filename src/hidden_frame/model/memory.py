@@ -19,6 +19,7 @@ import gc
 from collections.abc import Callable, Iterable
 from functools import update_wrapper
 from inspect import Parameter, signature
+from sys import getrefcount
 from typing import Any, Generic, NamedTuple, ParamSpec, Protocol, TypeVar
 
 P = ParamSpec("P")
@@ -91,7 +92,9 @@ class Memory:
         """One clearance."""
         self.new = 0
         for memo in self.memos:
+            held = _held_elsewhere(memo.stale) if memo.shared else {}
             memo.stale.clear()
+            memo.stale.update(held)
             memo.stale.update(memo.fresh)
             memo.fresh.clear()
 
@@ -99,6 +102,12 @@ class Memory:
         """What is kept, the heaviest first."""
         found = [MemoryReport(m.name, m.entries, m.weight) for m in self.memos]
         return sorted(found, key=lambda r: -r.weight)
+
+
+def _held_elsewhere(entries: dict[Any, tuple[Any, R, int]]) -> dict[Any, tuple[Any, R, int]]:
+    """Those whose values something else holds too: to forget them would free nothing.  Two
+    references are the entry's and that of the question itself."""
+    return {key: entry for key, entry in entries.items() if getrefcount(entry[1]) > 2}
 
 
 MEMORY = Memory()
@@ -113,6 +122,7 @@ class Memo(Generic[R]):
         self.name = f"{function.__module__.removeprefix('hidden_frame.')}.{function.__name__}"
         self.fresh: dict[Any, tuple[Any, R, int]] = {}
         self.stale: dict[Any, tuple[Any, R, int]] = {}
+        self.shared = False
         self._function, self._weigh, self._memory = function, weigh_result, memory
         memory.memos.append(self)
 
@@ -168,6 +178,7 @@ def remembered(
     weigh: Callable[[Any], int] = weigh,
     memory: Memory = MEMORY,
     together: Callable[..., list[Any]] | None = None,
+    shared: bool = False,
 ) -> Callable[[Callable[P, R]], Remembered[P, R]]:
     """Lets a function remember its results.
 
@@ -175,11 +186,14 @@ def remembered(
     reused.  By value count those annotated as strings, numbers or `Side`, and those named in
     `by_value`.  `together` gives the results for several first arguments, where that is quicker
     than one after the other: `each` uses it.  `weigh` gives a result's weight in bytes where
-    `memory.weigh` would be far off.  Raises `TypeError` where a name in `by_value` is no parameter.
+    `memory.weigh` would be far off.  What is `shared` is kept as long as anything holds it: a flow
+    holds the paragraphs that it was filled with.  Raises `TypeError` where a name in `by_value` is
+    no parameter.
     """
 
     def decorate(function: Callable[P, R]) -> Remembered[P, R]:
         memo: Memo[R] = Memo(function, weigh, memory)
+        memo.shared = shared
         return _written(function, by_value, memo, together)
 
     return decorate

@@ -174,7 +174,7 @@ def _broken(texts: list[Tokens], like: ParagraphSpec, measure: float) -> list[En
     return together.first_fit_together(texts, span.setting, fit, first)
 
 
-@remembered(weigh=_weight, together=_together)
+@remembered(weigh=_weight, together=_together, shared=True)
 def set_paragraph(spec: ParagraphSpec, measure: float) -> SetParagraph:
     """The same object for the same paragraph at the same measure: a paragraph is set once."""
     return SetParagraph(spec, measure)
