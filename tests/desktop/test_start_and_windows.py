@@ -21,9 +21,11 @@ from hidden_frame.desktop.shelf.tabs import NAMES as SHELF
 from hidden_frame.desktop.sight import Editing
 from hidden_frame.desktop.start.window import StartWindow
 from hidden_frame.desktop.windows import Windows
+from hidden_frame.model import sparse
 from hidden_frame.model.invariants import problems
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages
+from hidden_frame.model.memory import MEMORY
 from hidden_frame.model.presets import PRESETS
 from hidden_frame.storage.format import save
 
@@ -300,6 +302,8 @@ def test_a_closed_window_leaves_nothing_in_memory(windows, demo, preferences, qa
         return [weakref.ref(part) for part in parts]
 
     left = used()
+    assert not [r for r in MEMORY.report() if r.name == "compose.composer._placed" and r.entries]
+    assert not any(one._known for one in sparse._all)
     for _ in range(3):
         qapp.processEvents()
         qapp.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)

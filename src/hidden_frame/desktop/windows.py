@@ -13,8 +13,9 @@ from hidden_frame.desktop import theme
 from hidden_frame.desktop.other_hands import path_to_keep
 from hidden_frame.desktop.settings import settings
 from hidden_frame.desktop.start.window import StartWindow
-from hidden_frame.model.memory import unsettle
+from hidden_frame.model.memory import MEMORY, unsettle
 from hidden_frame.model.publication import Publication
+from hidden_frame.model.sparse import forget
 
 if TYPE_CHECKING:
     from hidden_frame.desktop.session import Session
@@ -124,6 +125,9 @@ class Windows:
             self.open_ones.remove(window)
         window.deleteLater()
         unsettle()
+        forget()
+        for _ in range(2):  # what is still asked for, other windows ask for again
+            MEMORY.clear_stale()
         # Its signals know everything that listened to them: with it all of that is let go.
         window.session.deleteLater()
 

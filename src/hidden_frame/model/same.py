@@ -12,6 +12,11 @@ _LONG = 200  # elements from which an answer is remembered
 _asked: deque[tuple[Sequence[object], Sequence[object], tuple[int, int]]] = deque(maxlen=4)
 
 
+def forget_ends() -> None:
+    """Lets go of the sequences that were asked about."""
+    _asked.clear()
+
+
 def same_ends(old: Sequence[object], new: Sequence[object]) -> tuple[int, int]:
     """How many elements are the same objects at the head, and at the foot behind it.
 

@@ -16,9 +16,9 @@ from __future__ import annotations
 
 from bisect import bisect_left
 from collections.abc import Callable
-from typing import Generic, TypeVar
+from typing import Any, Generic, TypeVar
 
-from hidden_frame.model.same import same_ends
+from hidden_frame.model.same import forget_ends, same_ends
 
 E = TypeVar("E")
 V = TypeVar("V")
@@ -28,12 +28,28 @@ R = TypeVar("R")
 _KEPT, _ELEMENTS, _FEW = 400, 60_000, 8
 
 
+_all: list[_Nearest[Any, Any]] = []
+
+
+def forget() -> None:
+    """Lets go of every sequence: a publication was closed."""
+    for one in _all:
+        one.clear()
+    forget_ends()
+
+
 class _Nearest(Generic[E, R]):
     """Remembers what was found of sequences, those asked for of late last."""
 
     def __init__(self) -> None:
         self._known: dict[int, tuple[tuple[E, ...], R]] = {}
         self._elements = 0  # of all that are known
+        _all.append(self)
+
+    def clear(self) -> None:
+        """Remembers nothing."""
+        self._known.clear()
+        self._elements = 0
 
     def __call__(self, elements: tuple[E, ...]) -> R:
         key = id(elements)

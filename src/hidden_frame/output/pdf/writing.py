@@ -78,8 +78,8 @@ def to_file(pdf: Any, path: Path, work: Work, done: Callable[[], None]) -> None:
     try:
         while not wait([writing], _LOOK).done:
             work.at(min(made.percent / 100, 0.99), start)
-    except Cancelled:
-        if made.stopped():
+    except BaseException as error:
+        if made.stopped() or not isinstance(error, Cancelled):
             wait([writing], _PATIENCE)
             raise
     writing.result()
