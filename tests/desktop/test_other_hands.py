@@ -241,6 +241,9 @@ def test_a_failed_save_leaves_the_work_unsaved(saved, monkeypatch, qtbot):
     monkeypatch.setattr(saving, "save", full)
     saved.do("save")
     assert "No space left" in saved.notices[-1] and saved.session.unsaved
+    assert saved.notices[-1].endswith("Your work is kept for now.")
+    kept = saved.window.keeper.journal.folder / "publication.json"
+    assert "Mine" in kept.read_text(encoding="utf-8")
     assert not saved.window.files.save()
 
 

@@ -64,6 +64,13 @@ class Keeper(QObject):
         )
         session.beside(self._writing)
 
+    def keep_unsaved(self) -> bool:
+        """Keeps what could not be saved at once, not at the next look; whether it is kept."""
+        self.wait()
+        self.look()
+        self.wait()
+        return self._kept is self.session.history.now
+
     def keep_version(
         self,
         path: Path,

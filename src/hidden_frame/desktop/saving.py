@@ -37,6 +37,8 @@ class Saver(QObject):
         super().__init__(parent)
         self.session, self._preview = session, preview
         self.saved: Callable[[Path, Publication, int], None] = lambda *_: None
+        # Keeps what could not be saved; whether it is kept.
+        self.failed: Callable[[], bool] = lambda: False
         self._now: _Save | None = None
         self._again: Path | None = None  # to be saved once more, since work went on
         self._pool = ThreadPoolExecutor(1, "save")
@@ -81,12 +83,13 @@ class Saver(QObject):
         self._timer.stop()
         again, self._again = self._again, None
         error, session = future.exception(), self.session
+        kept = " Your work is kept for now." if error is not None and self.failed() else ""
         if isinstance(error, Refusal):
-            session.noticed.emit(str(error))
+            session.noticed.emit(f"{error}{kept}")
         elif error is not None:
             write_down("Saving", error)
             told = in_words("Saving", error, "no file was written and the old one is untouched")
-            session.noticed.emit(told)
+            session.noticed.emit(f"{told}{kept}")
         else:
             session.keep_saved(path, publication)
             self.saved(path, publication, steps)

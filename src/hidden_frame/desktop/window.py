@@ -89,6 +89,7 @@ class Window(QMainWindow):
         self.desk = Desk(session, self.pictures)
         self.keeper = Keeper(session, self.files.preview, self)
         self.files.saver.saved = self.keeper.keep_version
+        self.files.saver.failed = self.keeper.keep_unsaved
         self.files.give_up = self.keeper.keep_now
         self.dialogs = Dialogs(session, self.desk, self)
         self.run = RunView(session, self.thumbnails)
