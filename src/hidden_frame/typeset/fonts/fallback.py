@@ -53,13 +53,12 @@ def stretches(text: str, face: FontFace) -> list[tuple[str, FontFace]]:
 
 @lru_cache(maxsize=2_000)
 def _stretches(text: str, face: FontFace) -> tuple[tuple[str, FontFace], ...]:
-    parts: list[tuple[str, FontFace]] = []
     clusters = _clusters(text)
-    for cluster, chosen in zip(clusters, _of_one_font(clusters, face), strict=True):
-        if parts and parts[-1][1] is chosen:
-            parts[-1] = (parts[-1][0] + cluster, chosen)
-        else:
-            parts.append((cluster, chosen))
+    pairs = zip(clusters, _of_one_font(clusters, face), strict=True)
+    parts: list[tuple[str, FontFace]] = []
+    for _, group in groupby(pairs, key=lambda pair: id(pair[1])):  # one by one would be quadratic
+        together = list(group)
+        parts.append(("".join([cluster for cluster, _ in together]), together[0][1]))
     return tuple(_joined(parts))
 
 
