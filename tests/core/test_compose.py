@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from msgspec.structs import replace
 
-from hidden_frame.compose.composer import Composer, followers
+from hidden_frame.compose.composer import Composer
+from hidden_frame.compose.followers import followers
 from hidden_frame.edit.about import set_detail
 from hidden_frame.edit.items.draw import add_item, change_items
 from hidden_frame.edit.masters.apply import add_master, apply_masters

@@ -28,10 +28,11 @@ from hidden_frame.edit.pages.setup import change_setup
 from hidden_frame.edit.text.write import insert, set_look
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Crop, Grid, Guide, Margins, Size
+from hidden_frame.model.invariants import problems
 from hidden_frame.model.items import Around, Insets, PictureFrame, Shape, TextFrame
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.paint import Fill, Stroke
-from hidden_frame.model.publication import Numbering, Setup
+from hidden_frame.model.publication import Numbering, Page, Setup
 from hidden_frame.model.styles import CharacterStyle, ParagraphStyle
 from hidden_frame.model.text import Paragraph, TabStop
 from hidden_frame.model.trims import TRIMS
@@ -158,6 +159,59 @@ def test_what_is_taken_into_the_history_opens_as_it_was(edits, data):
             continue
         opened = from_bytes(to_bytes(history.now, {}), "a").publication
         assert opened == history.now
+
+
+def _a_page_more(publication, data):
+    """Raw, not through an edit: with ids that may be anybody's, and a next one that may not be."""
+    section = publication.sections[0]
+    number = publication.next_id + data.draw(st.integers(-3, 2))
+    known = [i.id for p in all_pages(publication) for i in p.items]
+    known += [p.id for p in all_pages(publication)]
+    taken = st.sampled_from(known) if known else st.nothing()
+    names = st.just(f"page-{number}") | st.just(f"page-{number + 1}") | taken
+    shapes = [Shape(id=data.draw(names), x=0, y=0, width=9, height=9)
+              for _ in range(data.draw(st.integers(0, 2)))]  # fmt: skip
+    page = Page(id=data.draw(names), items=tuple(shapes))
+    at = data.draw(st.integers(0, len(section.pages)))
+    return replace(
+        publication, next_id=number + data.draw(st.integers(0, 2)),
+        sections=(replace(section, pages=(*section.pages[:at], page, *section.pages[at:])),
+                  *publication.sections[1:]),
+    )  # fmt: skip
+
+
+def _a_page_twice(publication, data):
+    section = publication.sections[0]
+    page = data.draw(st.sampled_from(section.pages)) if section.pages else None
+    pages = (*section.pages, page) if page is not None else ()
+    return replace(publication, sections=(replace(section, pages=pages), *publication.sections[1:]))
+
+
+def _pages_fewer(publication, data):
+    none = data.draw(st.booleans())
+
+    def kept(pages):
+        return tuple(p for p in pages if not none and data.draw(st.booleans()))
+
+    return replace(
+        publication, next_id=publication.next_id - data.draw(st.integers(0, 9)),
+        sections=tuple(replace(s, pages=kept(s.pages)) for s in publication.sections),
+    )  # fmt: skip
+
+
+@settings(max_examples=200)
+@given(st.sampled_from([_a_page_more, _a_page_twice, _pages_fewer]), st.data())
+def test_a_change_of_pages_is_refused_exactly_where_a_file_would_be(change, data):
+    """What is asked of a change alone against all that is asked of a whole publication."""
+    publication, _ = add_item(BASE, all_pages(BASE)[1].id,
+                              Shape(id="", x=0, y=0, width=5, height=5))  # fmt: skip
+    after = change(publication, data)
+    try:
+        check_change(publication, after)
+        refused = False
+    except Refusal:
+        refused = True
+    assert refused == bool(problems(after))
 
 
 def test_masters_brought_in_again_are_known_though_an_override_sleeps():

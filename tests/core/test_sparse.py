@@ -7,8 +7,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
-from hidden_frame.compose.composer import direct_followers, followers
 from hidden_frame.compose.facts import page_facts
+from hidden_frame.compose.followers import direct_followers, followers
 from hidden_frame.edit.items.draw import change_items
 from hidden_frame.edit.masters.apply import apply_masters
 from hidden_frame.edit.pages.order import delete_pages, move_pages

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import pypdf
 import pytest
+from PySide6.QtCore import QEvent
 from PySide6.QtWidgets import QFileDialog, QMessageBox, QProgressDialog
 
-from hidden_frame.checks.finding import Finding
-from hidden_frame.desktop.checks import Known
+from hidden_frame.checks.finding import Finding, Known
 from hidden_frame.desktop.dialogs.new import NewDialog
 from hidden_frame.desktop.dialogs.order import AddDialog, SectionDialog
 from hidden_frame.desktop.dialogs.pages import ApplyDialog, DeleteMasterDialog, RangeDialog
@@ -259,3 +259,13 @@ def test_progress_is_shown_now_and_then_and_nothing_else_takes_its_time(
     hands.window.files.export_to(tmp_path / "a.pdf")
     assert shown[0] == 0 and shown[-1] == 2_000 and len(shown) < 200
     assert not any(rested)
+
+
+@pytest.mark.parametrize("wanted", [False, True])
+def test_an_answered_export_asks_no_more_what_is_doubtful(hands, chosen, monkeypatch, qapp, wanted):
+    monkeypatch.setattr(RangeDialog, "exec", lambda _: wanted)
+    monkeypatch.setattr(hands.window.files, "export_to", lambda *_: None)
+    hands.window.files.found = lambda seconds: Known((), False)
+    hands.do("export")
+    qapp.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
+    assert hands.window.findChildren(RangeDialog) == []

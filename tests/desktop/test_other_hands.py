@@ -10,7 +10,7 @@ from datetime import datetime
 import msgspec
 import pytest
 from msgspec.structs import replace
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QEvent, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog, QLabel, QMessageBox, QPushButton
 
@@ -124,6 +124,15 @@ def kept(hands):
     return [opened_version(v).publication.title for v in versions_of(hands.path)]
 
 
+def test_what_was_asked_about_is_let_go_of(saved, monkeypatch, qapp):
+    """The dialog holds all that the other file does, its pictures on the disk as well."""
+    theirs(saved)
+    choosing(monkeypatch, "Cancel")
+    saved.do("save")
+    qapp.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
+    assert saved.window.findChildren(ChangedFileDialog) == []
+
+
 @pytest.mark.parametrize("button", ["Cancel", "Write it again", "Save as…"])
 def test_a_file_that_is_gone_is_asked_about(saved, monkeypatch, tmp_path, button):
     os.unlink(saved.path)
@@ -219,8 +228,12 @@ def test_work_goes_on_while_a_save_is_written(saved, monkeypatch, qtbot):
     saved.window.commands["save"].trigger()
     assert saver.busy
     saved.session.edit("title", lambda p: set_title(p, "Meanwhile"))
+    qtbot.wait(400)  # nothing moves, and yet what can wait does: both share one lock
+    assert not saved.session.rests
     gate.set()
     qtbot.waitUntil(lambda: not saver.busy, timeout=10_000)
+    saved.window.keeper.wait()
+    qtbot.waitUntil(lambda: saved.session.rests, timeout=10_000)
     assert load(saved.path).publication.title == "Mine"
     assert saved.session.unsaved and saved.session.ahead() == 1
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import pytest
+from PySide6.QtCore import QEvent
 from PySide6.QtWidgets import QLabel
 
 from hidden_frame.desktop.dialogs.desk_settings import DeskSettings
@@ -48,6 +49,13 @@ def test_each_save_is_a_version_that_says_what_differs_and_opens_beside(saved, q
     ((publication, blobs),) = opened
     assert publication.title == "Night Sky Almanac" and len(blobs) == len(publication.pictures)
     assert saved.publication.title == "Second"
+
+
+def test_a_version_that_was_looked_at_is_let_go_of(saved, monkeypatch, qapp):
+    monkeypatch.setattr(VersionsDialog, "exec", lambda dialog: 0)
+    saved.do("versions")
+    qapp.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
+    assert saved.window.findChildren(VersionsDialog) == []
 
 
 def test_what_a_file_held_before_its_first_save_here_is_a_version_too(saved, demo, qtbot):

@@ -19,8 +19,9 @@ from hidden_frame.checks.finding import Finding
 from hidden_frame.checks.rules import rule_findings
 from hidden_frame.checks.stories import story_findings
 from hidden_frame.checks.ways import ways_out
-from hidden_frame.compose.composer import Composition, followers
+from hidden_frame.compose.composer import Composition
 from hidden_frame.compose.facts import page_name
+from hidden_frame.compose.followers import followers
 from hidden_frame.model.geometry import SIDES
 from hidden_frame.model.lookup import masters_by_id
 from hidden_frame.model.publication import Publication

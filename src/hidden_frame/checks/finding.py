@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from typing import NamedTuple
 
 from hidden_frame.model.publication import Publication
@@ -41,3 +41,10 @@ class Finding(NamedTuple):
     def fix(self) -> Fix | None:
         """The edit of the first way out."""
         return self.ways[0].fix if self.ways else None
+
+
+class Known(NamedTuple):
+    """What was found, and whether everything was looked at."""
+
+    found: Sequence[Finding]
+    complete: bool

@@ -10,7 +10,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Mapping
 from functools import cached_property
 from operator import is_
-from typing import Any, NamedTuple, TypeVar
+from typing import NamedTuple, TypeVar
 
 from hidden_frame.compose.around import Obstacle, in_the_way
 from hidden_frame.compose.cascade import (
@@ -26,6 +26,7 @@ from hidden_frame.compose.context import Context, context_of, standing
 from hidden_frame.compose.derived import TextFacts
 from hidden_frame.compose.drawing import NOTHING, draw
 from hidden_frame.compose.facts import PageFacts, page_facts
+from hidden_frame.compose.followers import followers
 from hidden_frame.compose.given import Given
 from hidden_frame.compose.markers import marker_label, marker_value, markers_in
 from hidden_frame.compose.regions import grid_in
@@ -49,7 +50,6 @@ from hidden_frame.model.lookup import (
 from hidden_frame.model.memory import MEMORY, remembered
 from hidden_frame.model.plane.matrix import placement
 from hidden_frame.model.publication import Page, Publication
-from hidden_frame.model.sparse import Projection
 from hidden_frame.model.stories import Story
 from hidden_frame.model.text import Marker, Text
 from hidden_frame.typeset.region import Outline
@@ -429,54 +429,3 @@ class Composition:
     def followers(self, master_id: str) -> list[str]:
         """Ids of the pages that follow a master, directly or through one built on it."""
         return followers(self.publication)[master_id]
-
-
-def followers(publication: Publication) -> dict[str, list[str]]:
-    """For each master the pages that follow it, directly or through masters built on it."""
-    parents = tuple((m.id, m.base or "") for m in publication.masters)
-    return _followers(parents, *_follow(publication))
-
-
-def direct_followers(publication: Publication) -> dict[str, list[str]]:
-    """For each master the pages in whose stack it stands itself."""
-    nobody = tuple((m.id, "") for m in publication.masters)
-    return _followers(nobody, *_follow(publication))
-
-
-_Follow = tuple[str, tuple[str, ...] | None]  # a page, and its own stack
-_own_stacks: Projection[Page, _Follow] = Projection(
-    lambda page: (page.id, page.ruled if page.masters is None else page.masters)
-)
-
-
-def _follow(publication: Publication) -> list[object]:
-    """Of each section in turn the stack of its pages, and its pages with their own stacks."""
-    found: list[object] = []
-    for section in publication.sections:
-        automatic = publication.default_masters if section.masters is None else section.masters
-        found += (automatic, _own_stacks(section.pages))
-    return found
-
-
-@remembered(by_value=("family",))
-def _followers(family: tuple[tuple[str, str], ...], *follow: Any) -> dict[str, list[str]]:
-    parents = dict(family)
-    result: dict[str, list[str]] = {master_id: [] for master_id in parents}
-    for automatic, pages in zip(follow[::2], follow[1::2], strict=True):
-        lines: dict[tuple[str, ...], list[list[str]]] = {}
-        for page, own in pages:
-            stack = automatic if own is None else own
-            if stack not in lines:
-                lines[stack] = [result[i] for i in _and_bases(stack, parents)]
-            for line in lines[stack]:
-                line.append(page)
-    return result
-
-
-def _and_bases(stack: tuple[str, ...], parents: Mapping[str, str]) -> list[str]:
-    seen: dict[str, None] = {}
-    for at in stack:
-        while at and at not in seen:
-            seen[at] = None
-            at = parents[at]
-    return list(seen)

@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 from functools import partial
-from typing import NamedTuple
 
 from PySide6.QtCore import QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QShowEvent
@@ -21,7 +20,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from hidden_frame.checks.finding import Finding, Way
+from hidden_frame.checks.finding import Finding, Known, Way
 from hidden_frame.checks.order import CHECKS, Check, findings
 from hidden_frame.desktop.icons import dress
 from hidden_frame.desktop.session import Session
@@ -32,13 +31,6 @@ from hidden_frame.model.lookup import all_pages, masters_by_id
 _ROW = 42  # pixels: two lines of a sentence
 _ROWS = 300
 _FEW = 300  # pages that are looked at in no time
-
-
-class Known(NamedTuple):
-    """What was found, and whether everything was looked at."""
-
-    found: Sequence[Finding]
-    complete: bool
 
 
 class ChecksPanel(QFrame):

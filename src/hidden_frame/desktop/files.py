@@ -9,8 +9,8 @@ from pathlib import Path
 from PySide6.QtCore import QBuffer, QIODevice, Qt
 from PySide6.QtWidgets import QApplication, QFileDialog, QMessageBox, QProgressDialog, QWidget
 
+from hidden_frame.checks.finding import Known
 from hidden_frame.checks.names import missing_families
-from hidden_frame.desktop.checks import Known
 from hidden_frame.desktop.mishaps import in_words, write_down
 from hidden_frame.desktop.other_hands import path_to_keep
 from hidden_frame.desktop.run.thumbnails import Thumbnails
@@ -163,8 +163,9 @@ class Files:
         from hidden_frame.desktop.dialogs.changed_file import ChangedFileDialog, State
 
         session = self.session
-        dialog = ChangedFileDialog(path, State(session.history.now, session.blobs), self.parent)
+        dialog = ChangedFileDialog(path, State(session.composition, session.blobs), self.parent)
         dialog.exec()
+        dialog.deleteLater()  # with all that the other file holds
         answer, theirs = dialog.answer, dialog.theirs
         if answer == "save as":
             return self.save_as()
@@ -203,7 +204,9 @@ class Files:
         from hidden_frame.desktop.dialogs.pages import RangeDialog
 
         dialog = RangeDialog(self.session, self.parent, self.found)
-        if not dialog.exec():
+        wanted = dialog.exec()
+        dialog.deleteLater()  # it would go on asking what is doubtful
+        if not wanted:
             return
         start = f"{self.session.publication.title}.pdf"
         name, _ = QFileDialog.getSaveFileName(self.parent, "Export PDF", start, "PDF (*.pdf)")

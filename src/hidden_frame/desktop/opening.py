@@ -123,7 +123,9 @@ class Dialogs(QObject):
         if self.session.path is None:
             self.session.noticed.emit("There are no versions yet: each save keeps one. Save first.")
             return
-        VersionsDialog(self.session, self.session.path, self.show_beside, self.window).exec()
+        dialog = VersionsDialog(self.session, self.session.path, self.show_beside, self.window)
+        dialog.exec()
+        dialog.deleteLater()  # with the version that it shows
 
     def rename_master(self, master_id: str) -> None:
         """Asks for another name."""

@@ -12,8 +12,9 @@ from typing import Annotated, Any
 import typer
 from platformdirs import user_data_path
 
-from hidden_frame.compose.composer import Composer, Composition, followers
+from hidden_frame.compose.composer import Composer, Composition
 from hidden_frame.compose.contents import entries
+from hidden_frame.compose.followers import followers
 from hidden_frame.compose.given import Given
 from hidden_frame.compose.markers import markers_in
 from hidden_frame.compose.ranges import pages_in_range

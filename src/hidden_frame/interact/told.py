@@ -6,8 +6,8 @@
 
 from __future__ import annotations
 
-from hidden_frame.compose.composer import direct_followers, followers
 from hidden_frame.compose.facts import page_facts
+from hidden_frame.compose.followers import direct_followers, followers
 from hidden_frame.compose.pictures import effective_resolution
 from hidden_frame.edit.about import shows_detail
 from hidden_frame.edit.pages.sections import delete_section

@@ -25,7 +25,7 @@ def _pages(sections: tuple[Section, ...]) -> tuple[Page, ...]:
 
 
 @remembered()
-def page_orders(sections: tuple[Section, ...]) -> tuple[tuple[str, ...], ...]:
+def _page_orders(sections: tuple[Section, ...]) -> tuple[tuple[str, ...], ...]:
     """The ids of the pages of each section: the same objects until one is added, moved or gone."""
     return tuple(_orders(section.pages) for section in sections)
 
@@ -52,7 +52,7 @@ def all_pages(publication: Publication) -> tuple[Page, ...]:
 
 def positions(publication: Publication) -> dict[str, int]:
     """Position, counted from 1, by page id."""
-    return _positions(*page_orders(publication.sections))
+    return _positions(*_page_orders(publication.sections))
 
 
 def masters_by_id(publication: Publication) -> dict[str, Master]:
@@ -74,7 +74,7 @@ def find_master(publication: Publication, master_id: str) -> Master:
 
 
 def section_of(publication: Publication, page_id: str) -> Section:
-    number = _section_numbers(*page_orders(publication.sections)).get(page_id)
+    number = _section_numbers(*_page_orders(publication.sections)).get(page_id)
     if number is None:
         raise Refusal(f"There is no page “{page_id}” in this publication.")
     return publication.sections[number]

@@ -17,7 +17,7 @@ from collections.abc import Sequence
 from hidden_frame.typeset.breaking.cut import Cut
 from hidden_frame.typeset.breaking.demerits import Fit
 from hidden_frame.typeset.breaking.first_fit import Breaker
-from hidden_frame.typeset.breaking.nodes import Break, Ends, nodes_of
+from hidden_frame.typeset.breaking.nodes import Break, nodes_of
 from hidden_frame.typeset.breaking.through import path_through
 from hidden_frame.typeset.breaking.total_fit import (
     WAYS,
@@ -394,28 +394,6 @@ def _set_lines(spec: ParagraphSpec, measure: float) -> tuple[TextLine, ...]:
     while not setter.done:
         lines += setter.row(measure)
     return tuple(lines)
-
-
-def ends_of(lines: Sequence[TextLine], spec: ParagraphSpec, measure: float) -> Ends | None:
-    """Where these lines end, from which `LineSetter.row` makes the very same ones; None where it
-    would not, as for tabs, initials and balanced lines."""
-    cells = [line.cell for line in lines]
-    segment = cells[0].segment if cells[0] is not None else None
-    if segment is None or not segment.words or spec.dress.drop is not None or spec.spacing.balanced:
-        return None
-    if any(cell is None or cell.segment is not segment for cell in cells):
-        return None
-    cuts = [cell.cut for cell in cells if cell is not None]
-    if cuts[0].first or cuts[0].skip or len(_rows(spec)) > 1:
-        return None
-    tokens = [cut.last + (cut.used > 0) for cut in cuts]
-    follows = [*(cut.first for cut in cuts[1:]), len(segment.words)]
-    breaks = [Break(t, c.used, f) for t, c, f in zip(tokens, cuts, follows, strict=True)]
-    rest = measure - spec.right - spec.left
-    if cuts_of(segment, breaks, 0, 0, rest) != cuts:
-        return None
-    ends = Ends(tokens, [cut.used for cut in cuts], glued=True)
-    return ends if ends.breaks() == breaks else None
 
 
 def fit_of(spec: ParagraphSpec, measure: float) -> Fit:

@@ -17,8 +17,9 @@ from collections.abc import Sequence
 
 from hidden_frame.model.memory import remembered
 from hidden_frame.typeset.breaking.nodes import Ends
+from hidden_frame.typeset.ends import ends_of
 from hidden_frame.typeset.line import TextLine
-from hidden_frame.typeset.lines import MOST_WHOLE, LineSetter, ends_of, fit_of, set_lines
+from hidden_frame.typeset.lines import MOST_WHOLE, LineSetter, fit_of, set_lines
 from hidden_frame.typeset.paragraph import ParagraphSpec
 from hidden_frame.typeset.segments import TextOffset, Tokens, tokens_of
 from hidden_frame.typeset.shaping import exact
@@ -91,7 +92,7 @@ class SetParagraph(SetLines):
         if self._lines is None or not self.count:
             return
         if self._ends is None:
-            found = ends_of(self._lines, self.spec, self._measure)
+            found = ends_of(self._lines)
             if found is None:
                 return
             self._ends = Ends(array("I", found.tokens), array("I", found.used), found.glued)

@@ -7,6 +7,7 @@ from typing import Literal
 
 from PySide6.QtWidgets import QDialog, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
+from hidden_frame.compose.composer import Composer
 from hidden_frame.desktop.dialogs.differing import DifferingPages, State
 from hidden_frame.desktop.moments import moment
 from hidden_frame.interact.compared import compared
@@ -41,6 +42,7 @@ class ChangedFileDialog(QDialog):
         column.addLayout(self.buttons)
         stamp = stamp_of(path)
         if stamp is None:
+            self.setWindowTitle("The file is gone")
             head.setText(f"“{path.name}” is no longer there: somebody moved or deleted it.")
             gone = "" if path.parent.is_dir() else ", which is not there either"
             self.told.setText(f"It was in {path.parent}{gone}.")
@@ -56,11 +58,11 @@ class ChangedFileDialog(QDialog):
         except Refusal as refusal:
             self.told.setText(str(refusal))
             return
+        differs = compared(mine.composition.publication, theirs.publication)
         self.told.setText(
-            f"In theirs differs: {compared(mine.publication, theirs.publication)}. What is given "
-            "up stays among the earlier versions."
+            f"In theirs differs: {differs}. What is given up stays among the earlier versions."
         )
-        self.pages.compare(mine, State(theirs.publication, theirs.blobs))
+        self.pages.compare(mine, State(Composer().compose(theirs.publication), theirs.blobs))
 
     def _offer(self, gone: bool) -> None:
         self._button("Cancel", "cancel")

@@ -10,20 +10,19 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QPixmap
 from PySide6.QtWidgets import QGridLayout, QLabel, QWidget
 
-from hidden_frame.compose.composer import Composer, Composition
+from hidden_frame.compose.composer import Composition
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.interact.compared import Differing, differing_pages
-from hidden_frame.model.publication import Publication
 
 _MOST, _WIDE, _HIGH = 4, 104, 150  # pages shown, and the pixels of one
 _SECONDS = 0.8  # given to the search for pages that look different
 
 
 class State(NamedTuple):
-    """A publication and the bytes of its pictures."""
+    """A publication, laid out, and the bytes of its pictures."""
 
-    publication: Publication
+    composition: Composition
     blobs: Mapping[str, bytes]
 
 
@@ -47,7 +46,7 @@ class DifferingPages(QWidget):
         if mine is None:
             return
         states = (mine, theirs)
-        both = [Composer().compose(state.publication) for state in states]
+        both = [state.composition for state in states]
         until = time.perf_counter() + _SECONDS
         found = differing_pages(*both, lambda n: n >= _MOST or time.perf_counter() > until)
         self.shown = found[:_MOST]
@@ -62,10 +61,11 @@ class DifferingPages(QWidget):
             owner = both[page.how != "gone"]
             folio = owner.facts[page.page_id].folio or f"#{owner.facts[page.page_id].position}"
             self._grid.addWidget(QLabel(f"Page {folio}: {page.how}"), 0, column)
-            for row, (composition, state) in enumerate(zip(both, states, strict=True), 1):
-                self._grid.addWidget(self._picture(composition, state, page.page_id), row, column)
+            for row, state in enumerate(states, 1):
+                self._grid.addWidget(self._picture(state, page.page_id), row, column)
 
-    def _picture(self, composition: Composition, state: State, page_id: str) -> QLabel:
+    def _picture(self, state: State, page_id: str) -> QLabel:
+        composition = state.composition
         label = QLabel("not there")
         label.setAlignment(Qt.AlignmentFlag.AlignCenter)
         label.setFixedHeight(_HIGH)

@@ -8,9 +8,9 @@ from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QWidget
 
 from hidden_frame.checks.content import ORDER, counted
+from hidden_frame.checks.finding import Known
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.ranges import echo, pages_in_range
-from hidden_frame.desktop.checks import Known
 from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.properties.fields import Choice, LengthField, TextField
 from hidden_frame.desktop.session import Session

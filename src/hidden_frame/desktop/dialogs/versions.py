@@ -17,6 +17,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from hidden_frame.compose.composer import Composer
 from hidden_frame.desktop.dialogs.differing import DifferingPages, State
 from hidden_frame.desktop.session import Session
 from hidden_frame.interact.compared import compared
@@ -88,10 +89,11 @@ class VersionsDialog(QDialog):
             except (Refusal, OSError) as error:
                 self.told.setText(str(error))
         then = None
-        now = State(self.session.history.now, self.session.blobs)
+        now = State(self.session.composition, self.session.blobs)
         if self._opened is not None:
-            then = State(self._opened.publication, self._opened.blobs)
-            since = compared(then.publication, now.publication)
+            held = self._opened.publication
+            then = State(Composer().compose(held), self._opened.blobs)
+            since = compared(held, self.session.publication)
             same = since == "nothing"
             self.told.setText("Nothing has changed since." if same else f"Since then: {since}.")
         self.pages.compare(then, now)

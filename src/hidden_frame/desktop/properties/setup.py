@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QCheckBox
 
-from hidden_frame.compose.composer import followers
+from hidden_frame.compose.followers import followers
 from hidden_frame.desktop.properties.fields import Choice, TextField
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.properties.stack import StackEditor

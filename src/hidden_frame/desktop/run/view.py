@@ -21,8 +21,8 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QAbstractScrollArea, QToolTip
 
-from hidden_frame.compose.composer import followers
 from hidden_frame.compose.facts import describe
+from hidden_frame.compose.followers import followers
 from hidden_frame.compose.scene import Scene
 from hidden_frame.desktop.pages.drops import MASTER_MIME, carried, carry_out
 from hidden_frame.desktop.pages.hand import PageHand

@@ -10,6 +10,8 @@ Words are divided only where lines without divided ones would be poor, as in TeX
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 from hidden_frame.typeset.breaking.cut import TOLERANCE, Cut
 from hidden_frame.typeset.breaking.demerits import (
     CAP,
@@ -61,23 +63,31 @@ def best_breaks(
     return [nodes.breaks[n] for n in path]
 
 
+def _firsts(nodes: Nodes, fit: Fit) -> Iterator[int]:
+    """For each node but the first one the earliest node from which a line to it can be set, or the
+    one just before it, if none can."""
+    first, shrink = 0, fit.shrink
+    reach = [b - shrink * g for b, g in zip(nodes.begins, nodes.begin_gaps, strict=True)]
+    for n in range(1, len(nodes.ends)):
+        least = nodes.ends[n] - shrink * nodes.end_gaps[n] - fit.measure - TOLERANCE
+        while first < n - 1 and reach[first] < least:
+            first += 1
+        yield first
+
+
 def may_be_good(nodes: Nodes, fit: Fit) -> bool:
     """Whether there is any way to the end, of those that `best_path` looks at, without a poor line:
     for a long paragraph there hardly ever is, which is seen in a tenth of the time."""
     ends, gaps, begins, begin_gaps, _ = nodes
-    measure, shrink, stretch, justified, zone, _, _ = fit
+    measure, _, stretch, justified, zone, _, _ = fit
     count = len(ends)
     reached = bytearray(count)
     reached[0] = 1
-    first = latest = 0  # the latest node that is reached
-    reach = [b - shrink * g for b, g in zip(begins, begin_gaps, strict=True)]
-    for n in range(1, count):
-        end, gap = ends[n], gaps[n]
-        least = end - shrink * gap - measure - TOLERANCE
-        while first < n - 1 and reach[first] < least:
-            first += 1
+    latest = 0  # the latest node that is reached
+    for n, first in enumerate(_firsts(nodes, fit), 1):
         if latest < first:
             return False
+        end, gap = ends[n], gaps[n]
         last = n == count - 1
         for k in range(first, n if last else min(n, first + WAYS)):
             if reached[k]:
@@ -114,13 +124,9 @@ def best_path(nodes: Nodes, fit: Fit, ways: int) -> tuple[list[int], float]:
     kind = [1] * count  # the tightness of the line that ends there
     row = [0] * count  # how many hyphens stand one below the other
     ratios = [0.0] * count
-    first, (measure, shrink, stretch, justified, zone, short, _) = 0, fit
-    reach = [b - shrink * g for b, g in zip(begins, begin_gaps, strict=True)]
-    for n in range(1, count):
+    measure, shrink, stretch, justified, zone, short, _ = fit
+    for n, first in enumerate(_firsts(nodes, fit), 1):
         end, gap = ends[n], gaps[n]
-        least = end - shrink * gap - measure - TOLERANCE
-        while first < n - 1 and reach[first] < least:
-            first += 1
         last, hyphen = n == count - 1, breaks[n].used > 0
         stop = n if last else min(n, first + ways)
         chosen = None
