@@ -22,6 +22,7 @@ from benchmarks.measures import MEASURES, TIMES, TITLE, Row
 from benchmarks.near import drawing, near_by, pictures
 from benchmarks.pace import QUIET, judged
 from benchmarks.script import catalogue
+from benchmarks.size import size
 from benchmarks.stories import bringing_in, edits, flowing, scripts, writing
 
 # Frames come first, each measure in a process of its own: as in use, nothing else is open.
@@ -46,7 +47,7 @@ ALONE = {
     "bring": bringing_in,
     "edits": edits,
 }
-LONG = {"faults": faults}  # only when asked for by name
+LONG = {"size": size, "faults": faults}  # only when asked for by name
 MEASURES = ALONE | MEASURES | LONG
 CAPTION = (
     "Times are met if they are, divided by the pace: how much slower than in a quiet spell "
