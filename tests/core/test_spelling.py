@@ -30,7 +30,12 @@ from hidden_frame.spelling.dictionaries import dictionary_of
 from hidden_frame.spelling.judging import judge_of
 from hidden_frame.spelling.words import Stretch, asked_words, is_own, words
 from hidden_frame.storage.format import save
+from hidden_frame.typeset.fonts import font_book
+from hidden_frame.typeset.paragraph import ParagraphSpec, Span
+from hidden_frame.typeset.region import Region
+from hidden_frame.typeset.shaping import setting_of
 from hidden_frame.typeset.spelled import spelled_places
+from hidden_frame.typeset.text import set_text
 
 STYLE = ComputedStyle(id="s", name="Body")
 
@@ -225,15 +230,15 @@ def test_marks_lie_below_their_words_also_where_a_line_divides_them(demo):
     page = all_pages(demo[0])[7]
     texts = [p.drawing.text.text for p in composition.scene(page.id).placed if p.drawing.text]
     lines = [(line, text.specs[line.paragraph]) for text in texts for line in text.lines]
-    found = [p for line, spec in lines for p in spelled_places(line, spec, lambda _: True)]
+    found = [p for line, spec in lines for p in spelled_places(line, spec, list)]
     assert len({place.word.letters for place in found}) > 100
     places = [p for p in found if p.word.letters == "refractor"]
     assert len(places) == 2 and places[0].baseline < places[1].baseline
     for line, spec in lines:
-        for place in spelled_places(line, spec, lambda _: True):
+        for place in spelled_places(line, spec, list):
             assert line.left - 0.01 <= place.left < place.right <= line.right + 0.01
             assert place.baseline == line.baseline
-        assert list(spelled_places(line, spec, lambda _: False)) == []
+        assert list(spelled_places(line, spec, lambda _: [])) == []
 
 
 def test_own_words_are_kept_in_order_and_refused_when_empty(demo):
@@ -255,3 +260,21 @@ def test_the_command_lists_words_with_pages_and_tells_what_has_no_dictionary(
     save(path, set_about(demo[0], language="mul"), demo[1])
     app(["spelling", str(path)], standalone_mode=False)
     assert "no dictionary for mul" in capsys.readouterr().err
+
+
+odd = st.sampled_from(
+    ["vega", "st’ar", "an", "12", "a.b@c.de", "IV", "x-y", "", "co\u00adop", "日本語", "e\u0301t"]
+)
+
+
+@given(st.lists(odd, max_size=40).map(" ".join), st.integers(40, 200))
+def test_a_lines_words_are_those_of_its_paragraph(text, measure):
+    """Each line is asked by itself; the oracle is the paragraph as a whole."""
+    setting = setting_of(font_book().face("Spectral"), 10.0)
+    span = Span(text, setting, (0.0, 0.0, 0.0), language="en_GB", spelled="en_GB")
+    paragraph = ParagraphSpec((span,), setting, 14.0, "justified")
+    found = set_text((paragraph,), [Region(0.0, float(measure))])
+    asked_by_line = {
+        place.word for line in found.lines for place in spelled_places(line, paragraph, list)
+    }
+    assert asked_by_line == set(asked_words([Stretch(text, "en_GB")]))

@@ -10,11 +10,13 @@ from __future__ import annotations
 from bisect import bisect_right
 from collections.abc import Iterator, Mapping
 from functools import cached_property
-from typing import NamedTuple
+from itertools import chain, starmap
+from typing import Any, NamedTuple
 
 from hidden_frame.compose.numerals import format_number
 from hidden_frame.compose.sides import side_of, spread_of
 from hidden_frame.model.geometry import Side
+from hidden_frame.model.lookup import positions_in
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Numbering, Page, Publication, Section, Setup
 from hidden_frame.model.sparse import Projection
@@ -46,10 +48,8 @@ class Facts(Mapping[str, PageFacts]):
     """Facts of every page by id, in the order of the pages; worked out for those that are asked
     for."""
 
-    def __init__(self, sections: tuple[_Told, ...], setup: Setup) -> None:
-        self._sections, self._setup = sections, setup
-        ids = [page for section in sections for page, _ in section.pages]
-        self._order = {page: position for position, page in enumerate(ids, 1)}
+    def __init__(self, sections: tuple[_Told, ...], order: Mapping[str, int], setup: Setup) -> None:
+        self._sections, self._setup, self._order = sections, setup, order
         self._begins: list[int] = []  # the position of the first page of each section
         self._first: list[int | None] = []  # and its number
         position, last = 1, 0
@@ -57,9 +57,9 @@ class Facts(Mapping[str, PageFacts]):
             number = _first_number(section, last)
             self._begins.append(position)
             self._first.append(number)
-            position += len(section.pages)
-            if number is not None and section.pages:
-                last = number + len(section.pages) - 1
+            position += len(section.blind)
+            if number is not None and section.blind:
+                last = number + len(section.blind) - 1
         self._made: dict[str, PageFacts] = {}
 
     @cached_property
@@ -95,7 +95,7 @@ class Facts(Mapping[str, PageFacts]):
     def _of(self, page_id: str, position: int) -> PageFacts:
         at = bisect_right(self._begins, position) - 1
         section, first, begin = self._sections[at], self._first[at], self._begins[at]
-        count = len(section.pages)
+        count = len(section.blind)
         number = None if first is None else first + position - begin
         return PageFacts(
             page_id,
@@ -109,21 +109,20 @@ class Facts(Mapping[str, PageFacts]):
             section.name,
             count,
             _folio(section, None if first is None else first + count - 1),
-            section.pages[position - begin][1],
+            section.blind[position - begin],
         )
 
 
 class _Told(NamedTuple):
-    """What the facts of a section's pages come from: `pages` are their ids, and whether each is
-    blind."""
+    """What the facts of a section's pages come from: `blind` tells of each whether it is."""
 
     id: str
     name: str
     numbering: Numbering
-    pages: tuple[tuple[str, bool], ...]
+    blind: tuple[bool, ...]
 
 
-_pages: Projection[Page, tuple[str, bool]] = Projection(lambda page: (page.id, page.blind))
+_blind: Projection[Page, bool] = Projection(lambda page: page.blind)
 
 
 def page_facts(publication: Publication) -> Facts:
@@ -135,12 +134,14 @@ def page_facts(publication: Publication) -> Facts:
 def facts_of(sections: tuple[Section, ...], setup: Setup) -> Facts:
     """The same from the parts that facts depend on; what stands on pages leaves them alone, and so
     do changes of masters."""
-    return _facts(tuple(_Told(s.id, s.name, s.numbering, _pages(s.pages)) for s in sections), setup)
+    told = chain.from_iterable((s.id, s.name, s.numbering, _blind(s.pages)) for s in sections)
+    return _facts(positions_in(sections), setup, *told)
 
 
-@remembered(by_value=("sections",))
-def _facts(sections: tuple[_Told, ...], setup: Setup) -> Facts:
-    return Facts(sections, setup)
+@remembered()
+def _facts(order: Mapping[str, int], setup: Setup, *told: Any) -> Facts:
+    sections = tuple(starmap(_Told, zip(*[iter(told)] * len(_Told._fields), strict=True)))
+    return Facts(sections, order, setup)
 
 
 def _first_number(section: _Told, last: int) -> int | None:

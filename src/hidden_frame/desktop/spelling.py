@@ -45,6 +45,12 @@ class Speller(QObject):
                 self._later.start()
         return found
 
+    def unsure(self, words: list[AskedWord]) -> list[AskedWord]:
+        """Those of some words that no dictionary has; what is not known yet is asked."""
+        known = self._known
+        left = [word for word in words if known.get((word.language, word.letters)) is not False]
+        return [word for word in left if self.verdict(word.language, word.letters)] if left else []
+
     def ask(self) -> None:
         """Asks about all words that are waiting."""
         self._later.stop()
@@ -122,9 +128,10 @@ class Doubts:
         self.own = frozenset(own)
         self.version = (speller().version, own)
 
-    def __call__(self, word: AskedWord) -> bool:
-        doubtful = speller().verdict(word.language, word.letters)
-        return bool(doubtful) and not is_own(word.letters, self.own)
+    def __call__(self, words: list[AskedWord]) -> list[AskedWord]:
+        """Those of some words."""
+        unsure = speller().unsure(words)
+        return [word for word in unsure if not is_own(word.letters, self.own)] if unsure else []
 
 
 def doubts(own: tuple[str, ...]) -> Doubts | None:

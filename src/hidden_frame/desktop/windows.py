@@ -16,6 +16,7 @@ from hidden_frame.desktop.start.window import StartWindow
 from hidden_frame.model.memory import MEMORY, unsettle
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.sparse import forget
+from hidden_frame.typeset.breaking import resume
 
 if TYPE_CHECKING:
     from hidden_frame.desktop.session import Session
@@ -126,6 +127,7 @@ class Windows:
         window.deleteLater()
         unsettle()
         forget()
+        resume.forget()
         for _ in range(2):  # what is still asked for, other windows ask for again
             MEMORY.clear_stale()
         # Its signals know everything that listened to them: with it all of that is let go.

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from itertools import chain as joined
+from itertools import count
 
 from hidden_frame.model.chain import chain
 from hidden_frame.model.errors import Refusal
@@ -32,7 +33,7 @@ def _page_orders(sections: tuple[Section, ...]) -> tuple[tuple[str, ...], ...]:
 
 @remembered()
 def _positions(*orders: tuple[str, ...]) -> dict[str, int]:
-    return {page: n for n, page in enumerate(joined.from_iterable(orders), 1)}
+    return dict(zip(joined.from_iterable(orders), count(1), strict=False))
 
 
 @remembered()
@@ -42,7 +43,10 @@ def _masters(masters: tuple[Master, ...]) -> dict[str, Master]:
 
 @remembered()
 def _section_numbers(*orders: tuple[str, ...]) -> dict[str, int]:
-    return {page: n for n, order in enumerate(orders) for page in order}
+    numbers: dict[str, int] = {}
+    for n, order in enumerate(orders):
+        numbers.update(dict.fromkeys(order, n))
+    return numbers
 
 
 def all_pages(publication: Publication) -> tuple[Page, ...]:
@@ -52,7 +56,17 @@ def all_pages(publication: Publication) -> tuple[Page, ...]:
 
 def positions(publication: Publication) -> dict[str, int]:
     """Position, counted from 1, by page id."""
-    return _positions(*_page_orders(publication.sections))
+    return positions_in(publication.sections)
+
+
+def orders(publication: Publication) -> tuple[tuple[str, ...], ...]:
+    """The ids of the pages of each section."""
+    return _page_orders(publication.sections)
+
+
+def positions_in(sections: tuple[Section, ...]) -> dict[str, int]:
+    """The same of all the sections of a publication."""
+    return _positions(*_page_orders(sections))
 
 
 def masters_by_id(publication: Publication) -> dict[str, Master]:

@@ -107,8 +107,7 @@ def _only_new_ids(
     or went: these can't be anything else's, so that the other ids need not be looked at."""
     if _ids(before)[1:-1] != _ids(after)[1:-1] or after.next_id < before.next_id:
         return False
-    pages = all_pages(after)
-    if len({page.id for page in pages}) < len(pages):
+    if len(positions(after)) < len(all_pages(after)):
         return False
     made: list[str] = []
     for holder in changed:

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import re
 import unicodedata
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable
 from functools import lru_cache
 from typing import NamedTuple
 
@@ -29,16 +29,20 @@ class SpelledWord(NamedTuple):
     letters: str
 
 
-def words(string: str) -> Iterator[SpelledWord]:
+def words(string: str) -> list[SpelledWord]:
     """Every word but single letters, Roman numbers, addresses of mail and web, and what holds a
     digit (common practice of the trade)."""
-    passed = [found.span() for found in _ADDRESS.finditer(string)] if _may_name(string) else []
-    for found in _WORD.finditer(string):
-        letters = _letters(found[0])
-        if letters:
-            start, end = found.span()
-            if not any(a < end and start < b for a, b in passed):
-                yield SpelledWord(start, end, letters)
+    # A paragraph is asked with every key typed into it, and hardly any holds an address.
+    found = [
+        SpelledWord(word.start(), word.end(), letters)
+        for word in _WORD.finditer(string) if (letters := _letters(word[0]))
+    ]  # fmt: skip
+    passed = [name.span() for name in _ADDRESS.finditer(string)] if _may_name(string) else []
+    if not passed:
+        return found
+    return [
+        word for word in found if not any(a < word.end and word.start < b for a, b in passed)
+    ]  # fmt: skip
 
 
 @lru_cache(20_000)
@@ -81,7 +85,7 @@ AskedWord(start=4, end=9, language='en', letters='star')]
     if len(stretches) == 1:  # most paragraphs have no other
         string, language, _ = stretches[0]
         asked = words(string) if language else ()
-        return [AskedWord(word.start, word.end, language, word.letters) for word in asked]
+        return [AskedWord(start, end, language, letters) for start, end, letters in asked]
     parts: list[str] = []
     languages: list[str] = []
     places: list[int] = []

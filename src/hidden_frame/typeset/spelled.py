@@ -8,7 +8,7 @@ from collections.abc import Callable, Iterator
 from operator import attrgetter
 from typing import NamedTuple
 
-from hidden_frame.spelling.words import AskedWord, Stretch, asked_words
+from hidden_frame.spelling.words import AskedWord, Stretch, asked_words, words
 from hidden_frame.typeset.caret import stops
 from hidden_frame.typeset.paragraph import ParagraphSpec
 from hidden_frame.typeset.text import PlacedLine
@@ -26,18 +26,18 @@ class SpelledPlace(NamedTuple):
 
 
 def spelled_places(
-    line: PlacedLine, spec: ParagraphSpec, doubtful: Callable[[AskedWord], bool]
+    line: PlacedLine, spec: ParagraphSpec, doubtful: Callable[[list[AskedWord]], list[AskedWord]]
 ) -> Iterator[SpelledPlace]:
-    """The doubtful words of a line of a paragraph.  Where they stand is found out for those alone:
-    most lines have none, and this is asked for with every key."""
-    known = _words(spec)
+    """The words of a line of a paragraph that are `doubtful` among all.  Where they stand is found
+    out for those alone: most lines have none, and this is asked for with every key."""
+    known = _near(spec, line.start, line.end) or _words(spec)
     first = bisect_right(known, line.start, key=_end)
     last = bisect_left(known, line.end, key=_start)
-    words = [word for word in known[first:last] if doubtful(word)]
-    if not words:
+    found = doubtful(known[first:last])
+    if not found:
         return
     at, size = dict(stops(line)), spec.base.size
-    for word in words:
+    for word in found:
         a, b = at[max(word.start, line.start)], at[min(word.end, line.end)]
         yield SpelledPlace(word, min(a, b), max(a, b), line.baseline, size)
 
@@ -49,6 +49,23 @@ _start, _end = attrgetter("start"), attrgetter("end")
 # publication: each key makes another one, and would push out what other pages need.
 _known: OrderedDict[int, tuple[ParagraphSpec, list[AskedWord]]] = OrderedDict()
 _MOST = 400
+_FAR = 200  # characters of a word that goes on beyond a line
+
+
+def _near(spec: ParagraphSpec, start: int, end: int) -> list[AskedWord]:
+    """The words of a part of a paragraph in one language, without looking at all of it; none if it
+    has several, or if there is no space near."""
+    stretches = list(_stretches(spec))
+    if len(stretches) > 1:
+        return []
+    text, language, _ = stretches[0]
+    begin, until = text.rfind(" ", 0, start) + 1, text.find(" ", end)
+    until = len(text) if until < 0 else until
+    if not language or until - begin > end - start + _FAR:
+        return []
+    return [
+        AskedWord(a + begin, b + begin, language, each) for a, b, each in words(text[begin:until])
+    ]
 
 
 def _words(spec: ParagraphSpec) -> list[AskedWord]:

@@ -10,6 +10,7 @@ from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF, QTransform
 from hidden_frame.compose.cascade import PageLayout
 from hidden_frame.compose.scene import PicturePrimitive, Placed, Scene
 from hidden_frame.desktop.desk.paper import ShownFace
+from hidden_frame.desktop.desk.traced import Traced, edges
 from hidden_frame.desktop.desk.view import View
 from hidden_frame.desktop.marks import paint_diamond
 from hidden_frame.desktop.painter.pictures import PictureShelf
@@ -46,8 +47,8 @@ def _faint(colour: str, alpha: float) -> QColor:
     return faint
 
 
-def paint_page_lines(
-    painter: QPainter, face: Face, scene: Scene, layout: PageLayout, view: View, theme: Theme
+def draw_page_lines(
+    lines: Traced, face: Face, scene: Scene, layout: PageLayout, view: View, theme: Theme
 ) -> None:
     """Margins, columns and baseline grid of one page."""
     x0, y0 = view.to_widget(face.x, 0.0)
@@ -56,32 +57,29 @@ def paint_page_lines(
     def rect(x: float, y: float, w: float, h: float) -> QRectF:
         return QRectF(x0 + x * z, y0 + y * z, w * z, h * z)
 
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)  # crisp, and much quicker
     margins, columns = layout.margins, layout.columns
     left, top = margins.left(face.side), margins.top
     width = scene.width - left - margins.right(face.side)
     height = scene.height - top - margins.bottom
-    painter.setBrush(_NO_BRUSH)
     if layout.grid is not None and layout.grid.step * z > 3:
-        painter.setPen(QPen(_faint(theme.edge, 0.35), 0))
-        y = layout.grid.start
+        rows, y = [], layout.grid.start
         while y < scene.height:
-            painter.drawLine(QLineF(x0, y0 + y * z, x0 + scene.width * z, y0 + y * z))
+            rows.append(QLineF(x0, y0 + y * z, x0 + scene.width * z, y0 + y * z))
             y += layout.grid.step
-    painter.setPen(QPen(_faint(theme.margin, 0.55), 0))
-    painter.drawRect(rect(left, top, width, height))
-    if columns.count > 1:
-        painter.setPen(QPen(_faint(theme.column, 0.75), 0))
-        step = (width + columns.gutter) / columns.count
-        for n in range(1, columns.count):
-            x = left + n * step
-            for edge in (x - columns.gutter, x):
-                painter.drawLine(rect(edge, top, 0, height).topLeft(),
-                                 rect(edge, top, 0, height).bottomLeft())  # fmt: skip
+        lines.draw(QPen(_faint(theme.edge, 0.35), 0), rows)
+    lines.draw(QPen(_faint(theme.margin, 0.55), 0), edges(rect(left, top, width, height)))
+    step = (width + columns.gutter) / columns.count
+    parts = [
+        rect(left + n * step - before, top, 0, height)
+        for n in range(1, columns.count) for before in (columns.gutter, 0.0)
+    ]  # fmt: skip
+    lines.draw(
+        QPen(_faint(theme.column, 0.75), 0), [QLineF(p.topLeft(), p.bottomLeft()) for p in parts]
+    )
 
 
-def paint_guides(
-    painter: QPainter,
+def draw_guides(
+    lines: Traced,
     face: Face,
     scene: Scene,
     guides: Sequence[Guide],
@@ -90,42 +88,33 @@ def paint_guides(
     selected: int | None,
 ) -> None:
     """The guides of one page, those that are locked broken, the selected one strong."""
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
     x0, y0 = view.to_widget(face.x, 0.0)
     z = view.zoom
     for number, guide in enumerate(guides):
         chosen = number == selected
         style = _broken(Qt.PenStyle.DashLine, view) if guide.locked else Qt.PenStyle.SolidLine
-        painter.setPen(QPen(_faint(theme.guide, 1.0 if chosen else 0.8), 2.4 if chosen else 0,
-                            style))  # fmt: skip
+        pen = QPen(_faint(theme.guide, 1.0 if chosen else 0.8), 2.4 if chosen else 0, style)
         if guide.axis == "vertical":
             x = x0 + guide_x(guide.position, face.side, scene.width) * z
-            painter.drawLine(QLineF(x, y0, x, y0 + scene.height * z))
+            lines.draw(pen, [QLineF(x, y0, x, y0 + scene.height * z)])
         else:
             y = y0 + guide.position * z
-            painter.drawLine(QLineF(x0, y, x0 + scene.width * z, y))
+            lines.draw(pen, [QLineF(x0, y, x0 + scene.width * z, y)])
 
 
-def paint_bleed(painter: QPainter, sheet: ShownFace, view: View, theme: Theme) -> None:
+def draw_bleed(lines: Traced, sheet: ShownFace, view: View, theme: Theme) -> None:
     """The trim's edge, and the bleed's on the sides where no other page lies."""
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
     scene = sheet.scene
     x0, y0 = view.to_widget(sheet.face.x, 0.0)
     z, b = view.zoom, scene.bleed
     trim = QRectF(x0, y0, scene.width * z, scene.height * z)
-    painter.setBrush(_NO_BRUSH)
-    painter.setPen(QPen(_faint(theme.edge, 0.6), 0))
-    painter.drawRect(trim)
+    lines.draw(QPen(_faint(theme.edge, 0.6), 0), edges(trim))
     if b * z > 1.5:
-        painter.setPen(QPen(_faint(theme.bleed, 0.45), 0, _broken(Qt.PenStyle.DotLine, view)))
+        pen = QPen(_faint(theme.bleed, 0.45), 0, _broken(Qt.PenStyle.DotLine, view))
         outer = trim.adjusted(-b * z * (not sheet.left), -b * z, b * z * (not sheet.right), b * z)
-        edges = [QLineF(outer.topLeft(), outer.topRight()),
-                 QLineF(outer.bottomLeft(), outer.bottomRight())]  # fmt: skip
-        if not sheet.left:
-            edges.append(QLineF(outer.topLeft(), outer.bottomLeft()))
-        if not sheet.right:
-            edges.append(QLineF(outer.topRight(), outer.bottomRight()))
-        painter.drawLines(edges)
+        head, right, foot, left = edges(outer)
+        sides = [left] * (not sheet.left) + [right] * (not sheet.right)
+        lines.draw(pen, [head, foot, *sides])
 
 
 def outline(placed: Placed, face: Face, view: View) -> QPolygonF:
@@ -174,7 +163,7 @@ def paint_frame_edges(
     ticks: list[QLineF] = []
     for placed in scene.placed:
         if placed.carrier not in (None, holder):
-            ticks += _corner_ticks(placed, TICK / view.zoom)
+            ticks += _corner_ticks(placed, view.zoom)
         elif placed.drawing.text is not None:
             own.append(_corners(placed))
     painter.save()
@@ -196,10 +185,11 @@ def paint_frame_edges(
 TICK = 5.0  # pixels, from a corner along each edge
 
 
-def _corner_ticks(placed: Placed, length: float) -> list[QLineF]:
+@remembered()
+def _corner_ticks(placed: Placed, zoom: float) -> list[QLineF]:
     """Two short lines at each corner of a master's item; they reach outward, over no word."""
     w, h = placed.drawing.width, placed.drawing.height
-    long = min(length, max(w, 1) / 3)
+    long = min(TICK / zoom, max(w, 1) / 3)
     at = placed.matrix.apply
     lines = []
     for x, y in ((0.0, 0.0), (w, 0.0), (w, h), (0.0, h)):

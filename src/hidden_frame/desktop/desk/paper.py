@@ -48,6 +48,7 @@ class Paper:
         self._scenes: tuple[Scene, ...] = ()
         self._pixmap = QPixmap()
         self._quick = QPixmap()
+        self._ground = _Ground()
 
     def forget(self) -> None:
         self._key = None
@@ -77,13 +78,9 @@ class Paper:
         elif quick and self._like(key) and scenes == self._scenes:
             return self._shifted(view, size, ratio, desk)
         else:
-            self._pixmap = QPixmap(size * ratio)
-            self._pixmap.setDevicePixelRatio(ratio)
-            self._pixmap.fill(QColor(desk))
+            self._pixmap = self._ground.pixmap(sheets, view, size, ratio, desk).copy()
             painter = QPainter(self._pixmap)
             try:  # a painter left on its picture would take the program with it
-                for sheet in sheets:
-                    _shadow(painter, sheet, view)
                 for sheet in sheets:
                     self._sheet(painter, sheet, view, rendering, None)
             finally:
@@ -165,12 +162,34 @@ class Paper:
         painter.restore()
 
 
-def _shadow(painter: QPainter, sheet: ShownFace, view: View) -> None:
-    scene = sheet.scene
-    x, y = view.to_widget(sheet.face.x, 0.0)
-    w, h = scene.width * view.zoom, scene.height * view.zoom
+class _Ground:
+    """The desk and the shadows of its sheets: the same for every spread."""
+
+    def __init__(self) -> None:
+        self._key: object = None
+        self._pixmap = QPixmap()
+
+    def pixmap(
+        self, sheets: tuple[ShownFace, ...], view: View, size: QSize, ratio: float, desk: str
+    ) -> QPixmap:
+        places = [(s.face.x, s.scene.width, s.scene.height) for s in sheets]
+        key = (places, view, size, ratio, desk)
+        if key != self._key:
+            self._key, self._pixmap = key, QPixmap(size * ratio)
+            self._pixmap.setDevicePixelRatio(ratio)
+            self._pixmap.fill(QColor(desk))
+            painter = QPainter(self._pixmap)
+            for x, width, height in places:
+                _shadow(
+                    painter, QRectF(*view.to_widget(x, 0.0), width * view.zoom, height * view.zoom)
+                )
+            painter.end()
+        return self._pixmap
+
+
+def _shadow(painter: QPainter, sheet: QRectF) -> None:
+    paper = QRect(round(sheet.x()), round(sheet.y()), round(sheet.width()), round(sheet.height()))
     painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(QColor(40, 34, 26, 9))
     for n in range(_SHADOW, 0, -1):
-        painter.setBrush(QColor(40, 34, 26, 9))
-        rect = QRect(round(x) - n, round(y) - n + 2, round(w) + 2 * n, round(h) + 2 * n)
-        painter.drawRoundedRect(rect, n, n)
+        painter.drawRoundedRect(paper.adjusted(-n, -n + 2, n, n + 2), n, n)

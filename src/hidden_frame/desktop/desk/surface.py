@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from typing import NamedTuple
 
-from PySide6.QtCore import QPointF, QSize, Qt
-from PySide6.QtGui import QColor, QPainter, QPen, QPixmap
+from PySide6.QtCore import QLineF, QPointF, QSize, Qt
+from PySide6.QtGui import QColor, QPainter, QPen
 
 from hidden_frame.compose.cascade import PageLayout
 from hidden_frame.compose.scene import Placed, Scene
@@ -25,6 +25,7 @@ from hidden_frame.desktop.desk.snaplines import (
 from hidden_frame.desktop.desk.snapper import layout_of
 from hidden_frame.desktop.desk.stations import paint_stations
 from hidden_frame.desktop.desk.text_edit import TextEdit
+from hidden_frame.desktop.desk.traced import Traced
 from hidden_frame.desktop.desk.view import View
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.painter.scene import Rendering
@@ -70,11 +71,12 @@ def paint_desk(painter: QPainter, desk: DeskSeen, paper: Paper, lines: LinesLaye
     painter.drawPixmap(0, 0, pixmap)
     if session.proof:
         return
-    if not settings().now.lines_above:
-        # As if they lay beneath: they darken the paper, and leave what is darker as it is.
-        painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_Multiply)
-    painter.drawPixmap(0, 0, lines.pixmap(desk, colours))
-    painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_SourceOver)
+    # Lines that lie beneath darken the paper, and leave what is darker as it is.
+    modes = QPainter.CompositionMode
+    above = settings().now.lines_above
+    lines.of(desk, colours).lay(
+        painter, modes.CompositionMode_SourceOver if above else modes.CompositionMode_Multiply
+    )
     for sheet in desk.sheets:
         face, scene = sheet.face, sheet.scene
         chrome.paint_frame_edges(painter, face, scene, face.holder_id, desk.view, colours)
@@ -91,33 +93,31 @@ class LinesLayer:
 
     def __init__(self) -> None:
         self._key: object = None
-        self._pixmap = QPixmap()
+        self._lines: Traced | None = None
 
-    def pixmap(self, desk: DeskSeen, colours: theme.Theme) -> QPixmap:
-        session, sheets, ratio = desk.session, desk.sheets, desk.ratio
+    def of(self, desk: DeskSeen, colours: theme.Theme) -> Traced:
+        """The lines of what is seen now."""
+        session, sheets = desk.session, desk.sheets
         layouts = [layout_of(session, sheet.face) for sheet in sheets]
         chosen = [_chosen_guide(desk, s, lay) for s, lay in zip(sheets, layouts, strict=True)]
         key = (
-            desk.view, desk.size, ratio, colours.dark, settings().now.guides,
-            [s.face for s in sheets],
+            desk.view, desk.size, desk.ratio, colours.dark, settings().now.guides,
+            [(s.face.side, s.face.x, s.left, s.right, s.scene.height) for s in sheets],
             layouts, chosen, session.publication.setup,
         )  # fmt: skip
-        if key == self._key:
-            return self._pixmap
-        self._key = key
-        self._pixmap = QPixmap(desk.size * ratio)
-        self._pixmap.setDevicePixelRatio(ratio)
-        self._pixmap.fill(Qt.GlobalColor.transparent)
-        painter = QPainter(self._pixmap)
+        if key == self._key and self._lines is not None:
+            return self._lines
+        self._key, self._lines = key, Traced(desk.size, desk.ratio)
         for sheet, layout, guide in zip(sheets, layouts, chosen, strict=True):
             face, scene = sheet.face, sheet.scene
-            chrome.paint_bleed(painter, sheet, desk.view, colours)
-            chrome.paint_page_lines(painter, face, scene, layout, desk.view, colours)
+            chrome.draw_bleed(self._lines, sheet, desk.view, colours)
+            chrome.draw_page_lines(self._lines, face, scene, layout, desk.view, colours)
             if settings().now.guides:
-                chrome.paint_guides(painter, face, scene, layout.guides, desk.view, colours, guide)
-        _paint_spine(desk, painter, sheets, colours)
-        painter.end()
-        return self._pixmap
+                chrome.draw_guides(
+                    self._lines, face, scene, layout.guides, desk.view, colours, guide
+                )
+        _draw_fold(desk, self._lines, sheets)
+        return self._lines
 
 
 def _chosen_guide(desk: DeskSeen, sheet: ShownFace, layout: PageLayout) -> int | None:
@@ -129,15 +129,15 @@ def _chosen_guide(desk: DeskSeen, sheet: ShownFace, layout: PageLayout) -> int |
     return session.guide.number + len(layout.guides) - len(own)
 
 
-def _paint_spine(
-    desk: DeskSeen, painter: QPainter, sheets: tuple[ShownFace, ...], colours: theme.Theme
-) -> None:
+def _draw_fold(desk: DeskSeen, lines: Traced, sheets: tuple[ShownFace, ...]) -> None:
     """A soft fold between two facing pages."""
     for sheet in sheets:
         if sheet.left:
             x, y = desk.view.to_widget(sheet.face.x, 0)
-            painter.setPen(QPen(QColor(0, 0, 0, 46), 1))
-            painter.drawLine(QPointF(x, y), QPointF(x, y + sheet.scene.height * desk.view.zoom))
+            lines.draw(
+                QPen(QColor(0, 0, 0, 46), 1),
+                [QLineF(x, y, x, y + sheet.scene.height * desk.view.zoom)],
+            )
 
 
 def _paint_marks(desk: DeskSeen, painter: QPainter, sheet: ShownFace, colours: theme.Theme) -> None:
@@ -178,12 +178,14 @@ def _paint_selected(
     session = desk.session
     if not session.items:
         return
-    shown = desk.selected.placed_all()
     if session.editing is not None:
+        alone = desk.writing.told() is None  # no other frame shows the same text
         for sheet in desk.sheets:
             for placed in sheet.scene.placed:
-                _paint_editing(desk, painter, placed, sheet.face, colours)
+                if not alone or placed.item_id == session.editing.item_id:
+                    _paint_editing(desk, painter, placed, sheet.face, colours)
         return
+    shown = desk.selected.placed_all()
     movable = session.may_change_all(session.holder_id, session.items)
     if session.cropping:
         for placed, face in shown.values():

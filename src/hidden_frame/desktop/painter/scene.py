@@ -66,7 +66,7 @@ class Rendering(NamedTuple):
     tight: QColor = QColor(24, 108, 176)
     signs: bool = False
     sign: QColor = QColor(24, 108, 176)
-    doubtful: Callable[[AskedWord], bool] | None = None
+    doubtful: Callable[[list[AskedWord]], list[AskedWord]] | None = None
 
 
 LARGE = 60.0  # pixels; larger type is painted as outlines

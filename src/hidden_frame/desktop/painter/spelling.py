@@ -15,8 +15,9 @@ _LEAST = 5.5  # pixels; words in smaller type are not marked
 
 
 def paint_doubts(
-    painter: QPainter, text: SetText, shown: int, doubtful: Callable[[AskedWord], bool],
-    ink: QColor, clip: QRectF | None, scale: float,
+    painter: QPainter, text: SetText, shown: int,
+    doubtful: Callable[[list[AskedWord]], list[AskedWord]], ink: QColor, clip: QRectF | None,
+    scale: float,
 ) -> None:  # fmt: skip
     """The doubtful words of a text's first lines, as far as they lie within a clip; `scale` is
     pixels to a point."""

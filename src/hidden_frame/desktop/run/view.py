@@ -170,6 +170,9 @@ class RunView(PageView):
 
     def finish(self) -> None:
         """Paints all that is in sight at once, for a picture of it."""
+        if self._later.isActive():
+            self._later.stop()
+            self._refresh()
         self.viewport().repaint()
         while self._more.isActive():
             self._more.stop()
@@ -194,7 +197,10 @@ class RunView(PageView):
 
         def pixmap(page_id: str) -> QPixmap | None:
             """A page is composed for it, which takes a while where it never was: what there is no
-            time for comes a moment later."""
+            time for comes a moment later, and all when a change is still to be followed: the desk
+            is painted first."""
+            if self._later.isActive():
+                return self.thumbnails.kept(page_id)
             if composer.composed > composed and time.perf_counter() > until:
                 self._more.start()
                 return self.thumbnails.kept(page_id)

@@ -17,7 +17,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from hidden_frame.compose.followers import followers
+from hidden_frame.compose.followers import follower_counts
 from hidden_frame.desktop.pages.drops import MASTER_MIME, carried
 from hidden_frame.desktop.ribbon import ribbon_icon
 from hidden_frame.desktop.session import Session
@@ -26,7 +26,7 @@ from hidden_frame.desktop.tones import set_tone, with_tones
 from hidden_frame.edit.masters.apply import add_master, set_base
 from hidden_frame.edit.masters.family import copy_master, move_master
 from hidden_frame.model.lookup import find_master
-from hidden_frame.model.publication import Publication
+from hidden_frame.model.publication import Master, Publication
 
 _ID = Qt.ItemDataRole.UserRole
 
@@ -92,6 +92,13 @@ class MasterTree(QTreeWidget):
         return super().eventFilter(watched, event)
 
 
+def _tell_count(row: QTreeWidgetItem, master: Master, count: int) -> None:
+    """How many pages follow a master, in its row."""
+    row.setText(1, str(count))
+    departs = "; ◆ departs from its base" if master.overrides else ""
+    row.setToolTip(0, f"{master.name}: {count} pages follow; drag it onto pages{departs}")
+
+
 class Shelf(QWidget):
     """`master_menu`: the menu of a master (id, global point) is wanted."""
 
@@ -100,7 +107,9 @@ class Shelf(QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
-        self._shown: tuple[object, ...] = ()
+        self._shown: Sequence[object] = ()
+        self._rows: dict[str, QTreeWidgetItem] = {}
+        self._counts: dict[str, int] = {}
         self.setObjectName("Panel")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setMinimumWidth(200)
@@ -129,34 +138,31 @@ class Shelf(QWidget):
     def refresh(self) -> None:
         self.details.refresh()
         publication = self.session.publication
-        counts = {m: len(pages) for m, pages in followers(publication).items()}
-        shown = (
-            [(m.id, m.name, m.base, m.ribbon, bool(m.overrides)) for m in publication.masters],
-            counts,
-        )
+        counts = follower_counts(publication)
+        shown = [(m.id, m.name, m.base, m.ribbon, bool(m.overrides)) for m in publication.masters]
         if shown != self._shown:
             self._shown = shown
-            self._fill(publication, counts)
+            self._rows = self._fill(publication)
+            self._counts = {}
+        for master in publication.masters:
+            if counts[master.id] != self._counts.get(master.id):
+                _tell_count(self._rows[master.id], master, counts[master.id])
+        self._counts = counts
         self._mark()
 
-    def _fill(self, publication: Publication, counts: dict[str, int]) -> None:
+    def _fill(self, publication: Publication) -> dict[str, QTreeWidgetItem]:
+        """The family as a tree; its rows by master."""
         self.masters.clear()
         rows: dict[str, QTreeWidgetItem] = {}
         waiting = list(publication.masters)
         while waiting:
             ready = [m for m in waiting if m.base is None or m.base in rows]
             for master in ready:
-                count = counts[master.id]
-                mark = " ◆" if master.overrides else ""
-                row = QTreeWidgetItem([master.name + mark, str(count)])
+                row = QTreeWidgetItem([master.name + (" ◆" if master.overrides else "")])
                 row.setData(0, _ID, master.id)
                 row.setIcon(0, ribbon_icon(master.ribbon))
                 row.setTextAlignment(1, Qt.AlignmentFlag.AlignRight)
                 set_tone(row, "quiet", 1)
-                departs = "; ◆ departs from its base" if mark else ""
-                row.setToolTip(
-                    0, f"{master.name}: {count} pages follow; drag it onto pages{departs}"
-                )
                 rows[master.id] = row
                 if master.base is None:
                     self.masters.addTopLevelItem(row)
@@ -164,6 +170,7 @@ class Shelf(QWidget):
                     rows[master.base].addChild(row)
             waiting = [m for m in waiting if m.id not in rows]
         self.masters.expandAll()
+        return rows
 
     def row_of(self, master_id: str) -> QTreeWidgetItem | None:
         """The tree's row of a master."""

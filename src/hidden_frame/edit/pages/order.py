@@ -122,17 +122,22 @@ def delete_pages(publication: Publication, page_ids: Iterable[str]) -> Publicati
     A section left without pages goes with them, as long as another one remains.
     """
     gone = set(page_ids)
-    kept = sum(page.id not in gone for page in all_pages(publication))
-    if kept == 0:
+    if all(page.id in gone for page in all_pages(publication)):
         raise Refusal("A publication keeps at least one page; leave one page unselected.")
     sections = []
     for section in publication.sections:
-        pages = tuple(p for p in section.pages if p.id not in gone)
+        pages = _without(section.pages, gone)
         if len(pages) == len(section.pages):
             sections.append(section)
         elif pages:
             sections.append(replace(section, pages=pages))
     return settled(replace(publication, sections=tuple(sections)))
+
+
+def _without(pages: tuple[Page, ...], gone: set[str]) -> tuple[Page, ...]:
+    """The pages but for those `gone`; the same object if all stay."""
+    kept = tuple([page for page in pages if page.id not in gone])
+    return pages if len(kept) == len(pages) else kept
 
 
 def move_pages(
@@ -148,9 +153,10 @@ def move_pages(
     True
     """
     moving = set(page_ids)
-    moved = [p for p in all_pages(publication) if p.id in moving]
-    if len(moved) != len(moving):
+    order, everything = positions(publication), all_pages(publication)
+    if not moving <= order.keys():
         raise Refusal("A page to be moved is not in this publication any more.")
+    moved = [everything[at - 1] for at in sorted(order[page] for page in moving)]
     for page in moved:
         if page.held is not None:
             raise Refusal(f"The page held at position {page.held} stays there; free it to move it.")
@@ -158,7 +164,7 @@ def move_pages(
     index = max(0, min(index, len(target.pages)))
     sections = []
     for section in publication.sections:
-        pages = tuple(p for p in section.pages if p.id not in moving)
+        pages = _without(section.pages, moving)
         if section.id == section_id:
             at = sum(p.id not in moving for p in section.pages[:index])
             pages = (*pages[:at], *moved, *pages[at:])

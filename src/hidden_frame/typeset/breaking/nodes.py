@@ -68,13 +68,26 @@ def nodes_of(
     words may be divided.  What is wider than the measure may be broken between any two tokens.
     Nodes go no further than the token `until`, if it is given.
     """
+    begin = segment.ends[at] - (segment.words[at] if head is None else head).width
+    found = Nodes([begin], [0], [begin - indent], [0], [Break(at - 1, 0, at)])
+    add_nodes(found, segment, at, at, head, measure, divide, until)
+    return found
+
+
+def add_nodes(
+    found: Nodes, segment: Segment, at: int, begin: int, head: Word | None, measure: float,
+    divide: bool, until: int | None = None,
+) -> None:  # fmt: skip
+    """Adds the nodes from token `begin` on to those before it, which begin with token `at`."""
     words, ends, spaced = segment.words, segment.ends, segment.spaced
     even = segment.all_spaced
-    begin = ends[at] - (words[at] if head is None else head).width
-    found = Nodes([begin], [0], [begin - indent], [0], [Break(at - 1, 0, at)])
-    last, gap = segment.last_visible, 0
+    last = segment.last_visible
     last = last if until is None else min(last, until)
-    for token in range(at, last + 1):
+    if even and head is None and until is None and at == 0 and not segment.blanks:
+        _add_even(found, segment, begin, last, divide)
+        return
+    gap = max(begin - 1 - at, 0) if even else sum(spaced[at + 1 : begin])
+    for token in range(begin, last + 1):
         apart = even or spaced[token]
         if token > at:
             gap += apart
@@ -94,7 +107,36 @@ def nodes_of(
             start = segment.start(follows)
             found.put(ends[token], gap, start, beyond, Break(token, 0, follows))
     found.put(ends[last], gap, ends[last], gap, Break(last, 0, len(words)))
-    return found
+
+
+def _add_even(found: Nodes, segment: Segment, begin: int, last: int, divide: bool) -> None:
+    """The same for words with a space between any two, as most paragraphs are: with every key all
+    of one is looked at."""
+    words, ends, languages = segment.words, segment.ends, segment.languages
+    divide = divide and segment.hyphenated
+    one = languages[segment.spans] if isinstance(segment.spans, int) else None
+    add_end, add_gap = found.ends.append, found.end_gaps.append
+    add_begin, add_begin_gap = found.begins.append, found.begin_gaps.append
+    add_break = found.breaks.append
+    for token in range(begin, last + 1):
+        end, word = ends[token], words[token]
+        if divide:
+            language = one or segment.language(token)
+            parts = () if language is None or token in segment.marked else divided(word, language)
+            start = end - word.width
+            for used, width, rest in parts:
+                add_end(start + width)
+                add_gap(token)
+                add_begin(end - rest)
+                add_begin_gap(token)
+                add_break(Break(token, used, token))
+        if token < last:
+            add_end(end)
+            add_gap(token)
+            add_begin(ends[token + 1] - words[token + 1].width)
+            add_begin_gap(token + 1)
+            add_break(Break(token, 0, token + 1))
+    found.put(ends[last], last, ends[last], last, Break(last, 0, len(words)))
 
 
 def _divide(found: Nodes, segment: Segment, token: int, gap: int) -> None:

@@ -26,7 +26,8 @@ from hidden_frame.typeset.breaking.demerits import (
     UNLIKE,
     Fit,
 )
-from hidden_frame.typeset.breaking.nodes import Break, Nodes, nodes_of, parts_of
+from hidden_frame.typeset.breaking.nodes import Break, Nodes, add_nodes, nodes_of, parts_of
+from hidden_frame.typeset.breaking.resume import Ways, begun, keep, resumed
 from hidden_frame.typeset.hyphenation import SOFT_HYPHEN
 from hidden_frame.typeset.segments import Segment
 from hidden_frame.typeset.shaping import Word
@@ -50,27 +51,45 @@ def best_breaks(
     until: int | None = None,
 ) -> list[Break]:  # fmt: skip
     """Where the lines end, as far as the token `until` if it is given."""
-    nodes = nodes_of(segment, at, head, indent, fit.measure, False, until)
+    whole = at == 0 and head is None and until is None
+
+    def opened(divide: bool) -> tuple[Nodes, Ways]:
+        if whole:
+            return _opened(segment, fit, indent, divide)
+        return nodes_of(segment, at, head, indent, fit.measure, divide, until), begun()
+
+    nodes, ways = opened(False)
     divides = segment.hyphenated and fit.hyphens > 0
     path, worst = ([], CAP) if divides and not may_be_good(nodes, fit) else best_path(
-        nodes, fit, WAYS
+        nodes, fit, WAYS, ways
     )  # fmt: skip
     if worst > POOR and divides:
-        nodes = nodes_of(segment, at, head, indent, fit.measure, True, until)
-        path, _ = best_path(nodes, fit, WAYS_DIVIDED)
+        nodes, ways = opened(True)
+        path, _ = best_path(nodes, fit, WAYS_DIVIDED, ways)
         if ladder(nodes.breaks, path) > fit.hyphens:
             path, _ = best_path(nodes, fit._replace(hyphens=1), WAYS_DIVIDED)
     return [nodes.breaks[n] for n in path]
 
 
-def _firsts(nodes: Nodes, fit: Fit) -> Iterator[int]:
-    """For each node but the first one the earliest node from which a line to it can be set, or the
-    one just before it, if none can."""
-    first, shrink = 0, fit.shrink
-    reach = [b - shrink * g for b, g in zip(nodes.begins, nodes.begin_gaps, strict=True)]
-    for n in range(1, len(nodes.ends)):
+def _opened(segment: Segment, fit: Fit, indent: float, divide: bool) -> tuple[Nodes, Ways]:
+    """The nodes of a whole segment, and the ways that are known from before a change of it."""
+    known = resumed(segment, fit, indent, divide)
+    if known is None:
+        nodes, ways = nodes_of(segment, 0, None, indent, fit.measure, divide), begun()
+    else:
+        nodes, ways, token = known
+        add_nodes(nodes, segment, 0, token, None, fit.measure, divide)
+    keep(segment, fit, indent, divide, nodes, ways)
+    return nodes, ways
+
+
+def _firsts(nodes: Nodes, fit: Fit, begin: int = 1, first: int = 0) -> Iterator[int]:
+    """For each node from `begin` on the earliest node from which a line to it can be set, or the
+    one just before it, if none can; that of the node before `begin` is `first`."""
+    shrink, begins, gaps = fit.shrink, nodes.begins, nodes.begin_gaps
+    for n in range(begin, len(nodes.ends)):
         least = nodes.ends[n] - shrink * nodes.end_gaps[n] - fit.measure - TOLERANCE
-        while first < n - 1 and reach[first] < least:
+        while first < n - 1 and begins[first] - shrink * gaps[first] < least:
             first += 1
         yield first
 
@@ -111,25 +130,25 @@ def ladder(breaks: list[Break], path: list[int]) -> int:
     return most
 
 
-def best_path(nodes: Nodes, fit: Fit, ways: int) -> tuple[list[int], float]:
-    """The nodes at which lines end, and the ratio of the loosest line.
+def best_path(
+    nodes: Nodes, fit: Fit, ways: int, known: Ways | None = None
+) -> tuple[list[int], float]:
+    """The nodes at which lines end, and the ratio of the loosest line; the ways `known` to the
+    first nodes become those to all.
 
     One best way to each node is kept, whatever stands before it: the few that a ladder of
     hyphens shuts out are looked for once more by `best_breaks`, without any two in a row.
     """
     ends, gaps, begins, begin_gaps, breaks = nodes
     count = len(ends)
-    best = [0.0] * count  # the demerits of the best way to each node
-    before = [0] * count
-    kind = [1] * count  # the tightness of the line that ends there
-    row = [0] * count  # how many hyphens stand one below the other
-    ratios = [0.0] * count
+    best, before, kind, ratios, row, firsts = begun() if known is None else known
     measure, shrink, stretch, justified, zone, short, _ = fit
-    for n, first in enumerate(_firsts(nodes, fit), 1):
+    begin = len(best)
+    for n, first in enumerate(_firsts(nodes, fit, begin, firsts[-1]), begin):
         end, gap = ends[n], gaps[n]
         last, hyphen = n == count - 1, breaks[n].used > 0
         stop = n if last else min(n, first + ways)
-        chosen = None
+        chosen, least, chosen_kind, ratio = -1, 0.0, 1, 0.0
         for k in range(first, stop):
             # `demerits.ratio` and `cost`, written out: this is done for every line there may be.
             spaces = gap - begin_gaps[k]
@@ -157,9 +176,14 @@ def best_path(nodes: Nodes, fit: Fit, ways: int) -> tuple[list[int], float]:
             tight = 0 if by < -0.5 else 1 if by <= 0.5 else 2 if by <= 1.0 else 3
             if justified and not -1 <= tight - kind[k] <= 1:
                 total += UNLIKE
-            if chosen is None or total < best[n]:
-                chosen, best[n], before[n], kind[n], ratios[n] = k, total, k, tight, by
-        row[n] = row[before[n]] + 1 if hyphen else 0
+            if chosen < 0 or total < least:
+                chosen, least, chosen_kind, ratio = k, total, tight, by
+        best.append(least)
+        before.append(chosen)
+        kind.append(chosen_kind)
+        ratios.append(ratio)
+        row.append(row[chosen] + 1 if hyphen else 0)
+        firsts.append(first)
     return _path(before, ratios)
 
 
