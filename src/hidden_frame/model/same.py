@@ -8,8 +8,9 @@ from itertools import compress, count
 from operator import is_not
 
 _LONG = 200  # elements from which an answer is remembered
-# The last pairs of long ones: one edit has a dozen ask for the same.
-_asked: deque[tuple[Sequence[object], Sequence[object], tuple[int, int]]] = deque(maxlen=4)
+# The last pairs of long ones: one edit has a dozen ask for the same, each of them of all that it
+# knows if much has moved.
+_asked: deque[tuple[Sequence[object], Sequence[object], tuple[int, int]]] = deque(maxlen=12)
 
 
 def forget_ends() -> None:

@@ -26,6 +26,7 @@ R = TypeVar("R")
 # What is remembered: of all stories or sections, and of earlier ones, but not of a long one
 # through dozens of edits.
 _KEPT, _ELEMENTS, _FEW = 400, 60_000, 8
+_MOST = 0.6  # the share in common from which no sequence with more of it is looked for
 
 
 _all: list[_Nearest[Any, Any]] = []
@@ -72,7 +73,7 @@ class _Nearest(Generic[E, R]):
             ends = same_ends(known[0], elements)
             if sum(ends) > sum(most):
                 best, most = known, ends
-                if sum(most) > 0.9 * len(elements):
+                if sum(most) > _MOST * len(elements):
                     break
         return best, most
 
@@ -100,9 +101,14 @@ class Sparse(_Nearest[E, list[tuple[int, V]]]):
         end = len(old) - foot
         moved = set(map(id, old[head:end]))  # what only stands elsewhere now
         there = {id(old[n]): value for n, value in found if head <= n < end} if moved else {}
-        for n in range(head, len(elements) - foot):
-            element = elements[n]
-            value = there.get(id(element)) if id(element) in moved else self._of(element)
+        for n, element in enumerate(elements[head : len(elements) - foot], head):
+            key = id(element)
+            if key not in moved:
+                value = self._of(element)
+            elif key in there:
+                value = there[key]
+            else:  # most of those that moved
+                continue
             if value is not None:
                 made.append((n, value))
         by = len(elements) - len(old)
@@ -126,9 +132,10 @@ class Projection(_Nearest[E, tuple[V, ...]]):
         head, foot = ends
         end = len(old) - foot
         there = dict(zip(map(id, old[head:end]), before[head:end], strict=True))
+        of, changed = self._of, elements[head : len(elements) - foot]
         middle = tuple([
-            there[id(element)] if id(element) in there else self._of(element)
-            for element in elements[head : len(elements) - foot]
+            there[key] if key in there else of(element)
+            for element, key in zip(changed, map(id, changed), strict=True)
         ])  # fmt: skip
         if known is not None and middle == before[head : len(before) - foot]:
             return before

@@ -10,9 +10,9 @@ from __future__ import annotations
 import re
 from array import array
 from bisect import bisect_left
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from functools import cached_property
-from itertools import accumulate, pairwise
+from itertools import accumulate, islice, pairwise, repeat
 from typing import NamedTuple
 
 from hidden_frame.typeset.bidi.levels import base_level, levels
@@ -287,10 +287,31 @@ class _Cutter:
             if n:
                 self._space(span)
                 self.source += 1
-            for whole in parts_of_word(part) if part else ():
+            pieces = parts_of_word(part) if part else ()
+            if len(pieces) > 1 and self.levels is None and span.anchored is None:
+                self._add_all(pieces, span, index)
+                continue
+            for whole in pieces:
                 for piece in self._by_level(whole):
                     self._add(piece, span, index, self.source)
                     self.source += len(piece)
+
+    def _add_all(self, pieces: Sequence[str], span: Span, index: int) -> None:
+        """The parts of a word, all at once: a text in Chinese is one word of thousands."""
+        segment, setting = self.segment, span.setting
+        known = setting.words
+        words = [known.get(piece) or setting.word(piece) for piece in pieces]
+        widths = [word.width for word in words]
+        begin = self.x + (self.gap if self.spaced else 0.0)
+        segment.words += words
+        segment.widest = max(segment.widest, *widths)
+        segment.ends.extend(islice(accumulate(widths, initial=begin), 1, None))
+        segment.spans += [index] * len(words)  # type: ignore[operator]
+        segment.spaced += [self.spaced, *repeat(False, len(words) - 1)]
+        places = list(accumulate(map(len, pieces), initial=self.source))
+        self.sources += places[:-1]
+        self.shown += places[-1] - self.source
+        self.x, self.source, self.spaced = segment.ends[-1], places[-1], False
 
     def _by_level(self, text: str) -> list[str]:
         """A word in parts that are each read one way."""

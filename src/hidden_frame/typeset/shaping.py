@@ -11,7 +11,7 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 from functools import cache, cached_property
-from itertools import pairwise
+from itertools import accumulate, pairwise
 from typing import NamedTuple
 
 import uharfbuzz as hb
@@ -82,6 +82,9 @@ class Word:
             return self._stops_from_right()
         shaped, setting = self.shaped, self.setting
         count = len(shaped.text)
+        if shaped.clusters == tuple(range(count)):  # a glyph for each character, as mostly
+            across, tracking = setting.across, setting.tracking
+            return [0.0, *accumulate([advance * across + tracking for advance in shaped.advances])]
         starts: dict[int, float] = {}
         x = 0.0
         for cluster, advance in zip(shaped.clusters, shaped.advances, strict=True):
@@ -90,7 +93,8 @@ class Word:
         marks = [*sorted(starts.items()), (count, x)]
         stops = [0.0] * (count + 1)
         for (a, xa), (b, xb) in pairwise(marks):
-            for n in range(a, b):
+            stops[a] = xa
+            for n in range(a + 1, b):
                 stops[n] = xa + (xb - xa) * (n - a) / (b - a)
         stops[count] = x
         return stops
@@ -256,7 +260,7 @@ def shape(
         text,
         tuple([i.codepoint for i in infos]),
         advances,
-        tuple(offsets) if any(x or y for x, y in offsets) else None,
+        tuple(offsets) if offsets.count((0, 0)) < len(offsets) else None,
         tuple([origins[i.cluster] for i in infos]),
         sum(advances),
         rtl,

@@ -73,20 +73,21 @@ def _cells(paragraph: Paragraph) -> list[_Cell]:
 
 def _pieces(cells: Iterable[_Cell]) -> tuple[Piece, ...]:
     pieces: list[Piece] = []
-    text, dress = "", _PLAIN
+    text: list[str] = []  # joined at once: one character after the other would be quadratic
+    dress = _PLAIN
     for what, worn in cells:
         if isinstance(what, str) and text and worn == dress:
-            text += what
+            text.append(what)
             continue
         if text:
-            pieces.append(Run(text, *dress))
-            text = ""
+            pieces.append(Run("".join(text), *dress))
+            text = []
         if isinstance(what, str):
-            text, dress = what, worn
+            text, dress = [what], worn
         else:
             pieces.append(replace(what, style=worn[0], look=worn[1]))
     if text:
-        pieces.append(Run(text, *dress))
+        pieces.append(Run("".join(text), *dress))
     return tuple(pieces)
 
 

@@ -74,6 +74,7 @@ def _letters(word: Word, measure: float) -> list[Word]:
             length = _with_marks(rest, length)
         parts.append(shaped(rest[:length]))
         at += length
+        ahead = length + 16  # the next line holds about as much
     return parts
 
 

@@ -61,6 +61,9 @@ def opportunities(text: str) -> list[int]:
             continue  # LB9; LB28, which alone is for two letters
         if raw[n - 1] == "ZWJ":
             continue  # LB8a
+        if kinds[n] == "ID" and kinds[n - 1] == "ID":
+            found.append(n)  # LB31: no rule before it is for two ideographs
+            continue
         if n not in number and _may_break(text, kinds, joined, n):
             found.append(n)
     return found
@@ -68,6 +71,8 @@ def opportunities(text: str) -> list[int]:
 
 def _joined(raw: list[str]) -> tuple[list[str], list[bool]]:
     """Classes with marks taken for the letter that they stand on (LB9, LB10)."""
+    if "CM" not in raw and "ZWJ" not in raw:
+        return raw, [False] * len(raw)
     kinds: list[str] = []
     joined: list[bool] = []
     for n, kind in enumerate(raw):

@@ -69,7 +69,7 @@ def _of_one_font(clusters: list[str], face: FontFace) -> list[FontFace]:
     known = {cluster: _face_for(cluster, face) for cluster in set(clusters)}
     faces = [known[cluster] for cluster in clusters]
     at = 0
-    for script, group in groupby(map(_script, clusters)):
+    for script, group in groupby(map({c: _script(c) for c in known}.__getitem__, clusters)):
         end = at + len(list(group))
         other = next((f for f in faces[at:end] if f is not face), None)
         if script is not None and other is not None:
@@ -104,10 +104,15 @@ def _joined(parts: list[tuple[str, FontFace]]) -> list[tuple[str, FontFace]]:
 
 
 def _clusters(text: str) -> list[str]:
+    marks = {
+        character for character in set(text)
+        if unicodedata.category(character)[0] == "M" or _IGNORED.match(character)
+    }  # fmt: skip
+    if not marks:
+        return list(text)
     clusters: list[str] = []
     for character in text:
-        marks = unicodedata.category(character)[0] == "M" or _IGNORED.match(character)
-        if clusters and marks:
+        if clusters and character in marks:
             clusters[-1] += character
         else:
             clusters.append(character)
