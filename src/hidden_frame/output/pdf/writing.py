@@ -104,7 +104,8 @@ class _File:
             return self._stop
 
     def write(self, file: BinaryIO) -> None:
-        _save(self._pdf, _Watched(file, self._wrote), self._progress)
+        pdf, self._pdf = self._pdf, None  # which tells this object how far it is
+        _save(pdf, _Watched(file, self._wrote), self._progress)
 
     def prove(self, there: Path, path: Path) -> None:
         """Reads back what was written."""
