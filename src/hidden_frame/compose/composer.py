@@ -57,7 +57,7 @@ from hidden_frame.typeset.region import Outline
 T = TypeVar("T")
 
 
-@remembered()
+@remembered(passing=True)
 def _markers_of(items: tuple[Resolved, ...]) -> tuple[Marker, ...]:
     found: dict[Marker, None] = {}
     for resolved in items:
@@ -254,7 +254,7 @@ def _shorts(markers: Iterable[Marker], facts: PageFacts, said: TextFacts) -> dic
     return {m: said.short(m, facts) for m in markers if m.head is not None}
 
 
-@remembered(by_value=("overridden", "own", "outlines", "on_grid"))
+@remembered(by_value=("overridden", "own", "outlines", "on_grid"), passing=True)
 def _placed(
     item: Item,
     carrier: str | None,

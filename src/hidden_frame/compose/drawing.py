@@ -88,7 +88,9 @@ def _pen(stroke: Stroke, opacity: float, known: Palette) -> Pen:
     return Pen(colour, stroke.width, stroke.opacity * opacity, stroke.dash)
 
 
-@remembered(by_value=("values", "regions"), weigh=lambda text: 300 + 160 * len(text.specs))
+@remembered(
+    by_value=("values", "regions"), weigh=lambda text: 300 + 160 * len(text.specs), passing=True
+)
 def set_frame(
     text: Text,
     regions: tuple[Region, ...],

@@ -17,7 +17,7 @@ from hidden_frame.model.publication import Detail, Publication
 from hidden_frame.model.text import Head, Marker, MarkerKind, Text
 
 
-@remembered()
+@remembered(passing=True)
 def markers_in(text: Text) -> tuple[Marker, ...]:
     """Every marker of a text, in order."""
     return tuple(piece for p in text for piece in p.content if isinstance(piece, Marker))

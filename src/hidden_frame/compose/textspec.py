@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from functools import cache
-from typing import NamedTuple
+from typing import Any, NamedTuple, TypeVar
 
 from msgspec.structs import replace
 
@@ -43,6 +43,9 @@ from hidden_frame.typeset.paragraph import (
     Tab,
 )
 from hidden_frame.typeset.shaping import Manner, setting_of, shape
+
+V = TypeVar("V")
+_MOST = 1_000  # values of which one is shared by all paragraphs
 
 
 class Palette(NamedTuple):
@@ -230,24 +233,38 @@ def _spec(
         tuple(stops),
         style.name,
         base.ink,
-        _spacing(style),
-        Keeps(
-            style.keep_next,
-            style.keep_together,
-            style.least_foot,
-            style.least_head,
-            paragraph.starts or style.starts,
+        _one(_spacing(style)),
+        _one(
+            Keeps(
+                style.keep_next,
+                style.keep_together,
+                style.least_foot,
+                style.least_head,
+                paragraph.starts or style.starts,
+            )
         ),
-        Dress(
-            _border(style.rule_above),
-            _border(style.rule_below),
-            drop,
-            style.on_grid,
-            any(s.anchored is not None and s.anchored.what is not None for s in spans),
-            _LEVELS[style.reads],
-            paragraph.goes_to,
+        _one(
+            Dress(
+                _border(style.rule_above),
+                _border(style.rule_below),
+                drop,
+                style.on_grid,
+                any(s.anchored is not None and s.anchored.what is not None for s in spans),
+                _LEVELS[style.reads],
+                paragraph.goes_to,
+            )
         ),
     )
+
+
+_ones: dict[Any, Any] = {}
+
+
+def _one(value: V) -> V:
+    """The same object for the same value: thousands of paragraphs share a few of them."""
+    if len(_ones) > _MOST:
+        _ones.clear()
+    return _ones.setdefault(value, value)
 
 
 def _caption(anchor: Anchor, style: str, side: Side, known: Palette) -> tuple[ParagraphSpec, ...]:

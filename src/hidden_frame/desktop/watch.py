@@ -12,7 +12,7 @@ from hidden_frame.checks.finding import Finding
 from hidden_frame.checks.stories import story_findings
 from hidden_frame.compose.composer import Composition
 from hidden_frame.desktop.session import Session
-from hidden_frame.model.memory import settle_each
+from hidden_frame.model.memory import MEMORY, settle_each
 
 SLICE = 0.006  # seconds at a time, so that no key and no move has to wait
 PAUSE = 80  # milliseconds until it is seen whether what moves rests
@@ -67,7 +67,8 @@ class ContentWatch(QObject):
         """Looks at pages until then, or until all are done."""
         on_desk = {face.holder_id for face in self.session.faces()}
         for holder_id in self._left:
-            self._places += places(composition, (holder_id,), self.session.blobs)
+            with MEMORY.walk():
+                self._places += places(composition, (holder_id,), self.session.blobs)
             if holder_id in composition.facts and holder_id not in on_desk:
                 composition.scene(holder_id).rest()  # there may be thousands
             settle_each(self._looked)

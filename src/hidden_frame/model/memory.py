@@ -16,7 +16,8 @@ alive what another one has dropped.
 from __future__ import annotations
 
 import gc
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Iterator
+from contextlib import contextmanager
 from functools import update_wrapper
 from inspect import Parameter, signature
 from sys import getrefcount
@@ -49,7 +50,11 @@ def unsettle() -> None:
 
 SLACK = 10 * 1024**2  # bytes of new values between two clearances
 _PLAIN = {"str", "int", "bool", "float", "None", "Side"}
+_PASSED = 2_000  # results that a walk remembers: masters' items recur from page to page
 _ENTRY = 240  # bytes of a key, its arguments' references, and an entry
+
+
+_weights: dict[int, int] = {}
 
 
 def weigh(result: object) -> int:
@@ -78,7 +83,23 @@ class Memory:
         self.slack = slack
         self.memos: list[Memo[Any]] = []
         self.new = 0  # bytes made since the last clearance
+        self.walking = 0  # how many walks through all pages are under way
+        self.passed: list[tuple[Memo[Any], Any]] = []  # made by them of what is `passing`
         self._last: object = None
+
+    @contextmanager
+    def walk(self) -> Iterator[None]:
+        """Within it pages are composed that nobody looks at: what is remembered of each, but for
+        what lasts, is let go a while later."""
+        self.walking += 1
+        try:
+            yield
+        finally:
+            self.walking -= 1
+            if len(self.passed) > _PASSED:
+                passed, self.passed = self.passed, []
+                for memo, key in passed:
+                    memo.drop(key)
 
     def turn(self, version: object) -> None:
         """To be called with each new value of the publication: where enough was made since the
@@ -122,7 +143,7 @@ class Memo(Generic[R]):
         self.name = f"{function.__module__.removeprefix('hidden_frame.')}.{function.__name__}"
         self.fresh: dict[Any, tuple[Any, R, int]] = {}
         self.stale: dict[Any, tuple[Any, R, int]] = {}
-        self.shared = False
+        self.shared = self.passing = False
         self._function, self._weigh, self._memory = function, weigh_result, memory
         memory.memos.append(self)
 
@@ -142,9 +163,17 @@ class Memo(Generic[R]):
     def keep(self, key: object, args: tuple[Any, ...], result: R) -> R:
         """Keeps a new result."""
         weight = _ENTRY + self._weigh(result)
-        self.fresh[key] = (args, result, weight)
+        # There are few weights and hundreds of thousands of entries.
+        self.fresh[key] = (args, result, _weights.setdefault(weight, weight))
         self._memory.new += weight
+        if self.passing and self._memory.walking:
+            self._memory.passed.append((self, key))
         return result
+
+    def drop(self, key: object) -> None:
+        """Forgets a result."""
+        self.fresh.pop(key, None)
+        self.stale.pop(key, None)
 
     @property
     def entries(self) -> int:
@@ -179,6 +208,7 @@ def remembered(
     memory: Memory = MEMORY,
     together: Callable[..., list[Any]] | None = None,
     shared: bool = False,
+    passing: bool = False,
 ) -> Callable[[Callable[P, R]], Remembered[P, R]]:
     """Lets a function remember its results.
 
@@ -187,13 +217,14 @@ def remembered(
     `by_value`.  `together` gives the results for several first arguments, where that is quicker
     than one after the other: `each` uses it.  `weigh` gives a result's weight in bytes where
     `memory.weigh` would be far off.  What is `shared` is kept as long as anything holds it: a flow
-    holds the paragraphs that it was filled with.  Raises `TypeError` where a name in `by_value` is
+    holds the paragraphs that it was filled with.  What is `passing` is let go by a walk through all
+    pages (`Memory.walk`).  Raises `TypeError` where a name in `by_value` is
     no parameter.
     """
 
     def decorate(function: Callable[P, R]) -> Remembered[P, R]:
         memo: Memo[R] = Memo(function, weigh, memory)
-        memo.shared = shared
+        memo.shared, memo.passing = shared, passing
         return _written(function, by_value, memo, together)
 
     return decorate

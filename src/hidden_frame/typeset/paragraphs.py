@@ -24,6 +24,7 @@ from hidden_frame.typeset.paragraph import ParagraphSpec
 from hidden_frame.typeset.segments import TextOffset, Tokens, tokens_of
 from hidden_frame.typeset.shaping import exact
 
+_BEGIN = (0, TextOffset())
 FEW = 3  # paragraphs, up to which breaking one after the other is quicker than all at once
 
 
@@ -75,7 +76,7 @@ class SetParagraph(SetLines):
 
     def __init__(self, spec: ParagraphSpec, measure: float, ends: Ends | None = None) -> None:
         self._measure, self._ends = measure, ends
-        self._asked = 0, TextOffset()  # the line whose place was asked for, and its place
+        self._asked = _BEGIN  # the line whose place was asked for, and its place
         if ends is None:
             lines = set_lines(spec, measure)
             super().__init__(spec, lines, len(lines))

@@ -183,6 +183,13 @@ class Setting:
             found = words[text] = Word(shaped, self)
         return found
 
+    def width(self, text: str, rtl: bool = False) -> float:
+        """How wide a word would be, in points; nothing else of it is kept."""
+        known = (self._rtl if rtl else self.words).get(text)
+        if known is not None:
+            return known.width
+        return Word(_shaped_anew(self.face, text, not self.tracking, self.manner, rtl), self).width
+
     def widths(self, texts: Sequence[str]) -> list[float]:
         """The widths of words, in points."""
         known = self._widths
@@ -243,6 +250,13 @@ def shape(
         return found
     if len(known) >= _MAX_WORDS:
         known.clear()
+    found = known[text] = _shaped_anew(face, text, ligatures, manner, rtl)
+    return found
+
+
+def _shaped_anew(
+    face: FontFace, text: str, ligatures: bool, manner: Manner, rtl: bool
+) -> Shaped:  # fmt: skip
     buffer = hb.Buffer()
     seen = text if text.isprintable() else _printable(text)
     origins: Sequence[int] = range(len(seen))
@@ -256,7 +270,7 @@ def shape(
     infos = buffer.glyph_infos or []
     advances = tuple([p.x_advance for p in positions])
     offsets = [(p.x_offset, p.y_offset) for p in positions]
-    found = known[text] = Shaped(
+    return Shaped(
         text,
         tuple([i.codepoint for i in infos]),
         advances,
@@ -265,7 +279,6 @@ def shape(
         sum(advances),
         rtl,
     )
-    return found
 
 
 _APART = "\uffff"  # a noncharacter: no font has it, so it joins and is kerned with nothing

@@ -9,6 +9,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from functools import lru_cache
 
 from hidden_frame.typeset.fill import Fragment, Where, fill
 from hidden_frame.typeset.line import GlyphRun, TextLine
@@ -146,5 +147,10 @@ def set_text(
         fragment = fill(specs, endless, start, spaced=number == 0 and not snug)
         fragments.append(fragment)
         start = fragment.rest
-    columns = tuple((region.left, region.right) for region in regions)
-    return SetText(tuple(fragments), columns, tuple(specs))
+    return SetText(tuple(fragments), _columns(tuple(regions)), tuple(specs))
+
+
+@lru_cache(maxsize=1_000)
+def _columns(regions: tuple[Region, ...]) -> tuple[tuple[float, float], ...]:
+    """The edges of columns: the same object for the frames of thousands of pages."""
+    return tuple((region.left, region.right) for region in regions)

@@ -21,7 +21,7 @@ from hidden_frame.compose.facts import PageFacts
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.invariants import MAX_BLEED
-from hidden_frame.model.memory import settle_each
+from hidden_frame.model.memory import MEMORY, settle_each
 from hidden_frame.model.publication import Publication, Setup
 from hidden_frame.output.pdf.information import inform
 from hidden_frame.output.pdf.labels import label_tree, page_labels
@@ -92,7 +92,8 @@ def _made(
     chosen = list(facts) if pages is None else list(pages)
     scenes = []
     for page_id in chosen:
-        scenes.append(composition.scene(page_id))
+        with MEMORY.walk():
+            scenes.append(composition.scene(page_id))
         scenes[-1].rest()
         settle_each(len(scenes))
         work.more()

@@ -155,15 +155,21 @@ def divided(word: Word, language: Dividing) -> list[tuple[int, float, float]]:
     known = word.setting.divided.setdefault(language, {})
     found = known.get(word.text)
     if found is None:
-        parts = [(used, *parts_of(word, used)) for used in divisions(word.text, language)]
-        found = known[word.text] = [(used, one.width, two.width) for used, one, two in parts]
+        # Most of these parts never stand on a page: their widths are all that is kept of them.
+        measured, rtl = word.setting.width, word.shaped.rtl
+        parts = [(used, *_parts(word, used)) for used in divisions(word.text, language)]
+        found = known[word.text] = [
+            (used, measured(begin, rtl), measured(rest, rtl)) for used, begin, rest in parts
+        ]
     return found
 
 
 def parts_of(word: Word, used: int) -> tuple[Word, Word]:
     """A word divided behind so many characters: its beginning with a hyphen, and its end."""
+    begin, rest = _parts(word, used)
+    return word.like(begin), word.like(rest)
+
+
+def _parts(word: Word, used: int) -> tuple[str, str]:
     text = word.text
-    return (
-        word.like(text[:used].replace(SOFT_HYPHEN, "") + "-"),
-        word.like(text[used:].replace(SOFT_HYPHEN, "")),
-    )
+    return text[:used].replace(SOFT_HYPHEN, "") + "-", text[used:].replace(SOFT_HYPHEN, "")
