@@ -14,6 +14,7 @@ from __future__ import annotations
 from array import array
 from bisect import bisect_left
 from collections.abc import Sequence
+from functools import lru_cache
 
 from hidden_frame.model.memory import remembered
 from hidden_frame.typeset.breaking.nodes import Ends
@@ -25,6 +26,7 @@ from hidden_frame.typeset.segments import TextOffset, Tokens, tokens_of
 from hidden_frame.typeset.shaping import exact
 
 _BEGIN = (0, TextOffset())
+_FEW_LINES = 3
 FEW = 3  # paragraphs, up to which breaking one after the other is quicker than all at once
 
 
@@ -96,7 +98,7 @@ class SetParagraph(SetLines):
             found = ends_of(self._lines)
             if found is None:
                 return
-            self._ends = Ends(array("I", found.tokens), array("I", found.used), found.glued)
+            self._ends = Ends(_packed(found.tokens), _packed(found.used), found.glued)
         self._lines = None
 
     def place(self, index: int) -> TextOffset:
@@ -125,6 +127,16 @@ class SetParagraph(SetLines):
                     return index if found == place else None
             return None
         return super().line_at(place)
+
+
+def _packed(numbers: Sequence[int]) -> Sequence[int]:
+    """As small as can be: heads and folios are a line, of which thousands of pages have some."""
+    return _few(*numbers) if len(numbers) < _FEW_LINES else array("I", numbers)
+
+
+@lru_cache(maxsize=10_000)
+def _few(*numbers: int) -> tuple[int, ...]:
+    return numbers
 
 
 def lines_from(spec: ParagraphSpec, begin: TextOffset, measure: float) -> SetLines:

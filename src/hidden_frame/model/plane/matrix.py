@@ -6,6 +6,7 @@ A point (x, y) goes to (a·x + c·y + e, b·x + d·y + f): ISO 32000-1, 8.3.3.
 from __future__ import annotations
 
 import math
+from functools import lru_cache
 from typing import NamedTuple
 
 
@@ -39,6 +40,7 @@ class Matrix(NamedTuple):
         return Matrix(a, b, c, d, -(self.e * a + self.f * c), -(self.e * b + self.f * d))
 
 
+@lru_cache(maxsize=5_000)  # what a master carries stands alike on thousands of pages
 def placement(x: float, y: float, width: float, height: float, rotation: float) -> Matrix:
     """From an item's own coordinates to its page's: turned clockwise about its middle."""
     if not rotation:

@@ -60,8 +60,8 @@ class PageWriter:
             if placed.printing and placed.drawing.primitives:
                 self._placed(sheet, placed)
         # ISO 32000-1, 14.11.2: the trim box within the bleed box within the media box.
-        size = [0, 0, scene.width + 2 * bleed, scene.height + 2 * bleed]
-        trim = [bleed, bleed, bleed + scene.width, bleed + scene.height]
+        size = self.store.box(0, 0, scene.width + 2 * bleed, scene.height + 2 * bleed)
+        trim = self.store.box(bleed, bleed, bleed + scene.width, bleed + scene.height)
         return Dictionary(
             Type=Name.Page,
             MediaBox=size,

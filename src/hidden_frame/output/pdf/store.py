@@ -23,6 +23,7 @@ class Store:
         self.pdf = pdf
         self._objects: dict[tuple[str, str], Any] = {}
         self._names: dict[tuple[str, object], str] = {}
+        self._boxes: dict[tuple[float, ...], Any] = {}
         self._resources: dict[frozenset[tuple[str, str]], Any] = {}
 
     def name(self, kind: str, key: object, make: Callable[[], Any]) -> str:
@@ -54,6 +55,13 @@ class Store:
             return Array([Name.Separation, name, Name.DeviceCMYK, self.pdf.make_indirect(tint)])
 
         return self.name("ColorSpace", (ink.name, ink.cmyk), make)
+
+    def box(self, *edges: float) -> Any:
+        """A rectangle, which thousands of pages share."""
+        found = self._boxes.get(edges)
+        if found is None:
+            found = self._boxes[edges] = self.pdf.make_indirect(Array(edges))
+        return found
 
     def resources(self, used: frozenset[tuple[str, str]]) -> Any:
         """The dictionary of the names that a content stream uses."""
