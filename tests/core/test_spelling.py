@@ -274,7 +274,10 @@ def test_a_lines_words_are_those_of_its_paragraph(text, measure):
     span = Span(text, setting, (0.0, 0.0, 0.0), language="en_GB", spelled="en_GB")
     paragraph = ParagraphSpec((span,), setting, 14.0, "justified")
     found = set_text((paragraph,), [Region(0.0, float(measure))])
-    asked_by_line = {
-        place.word for line in found.lines for place in spelled_places(line, paragraph, list)
-    }
-    assert asked_by_line == set(asked_words([Stretch(text, "en_GB")]))
+    for alone in (True, False):
+        asked_by_line = {
+            place.word
+            for line in found.lines
+            for place in spelled_places(line, paragraph, list, alone=alone)
+        }
+        assert asked_by_line == set(asked_words([Stretch(text, "en_GB")]))

@@ -26,11 +26,16 @@ class SpelledPlace(NamedTuple):
 
 
 def spelled_places(
-    line: PlacedLine, spec: ParagraphSpec, doubtful: Callable[[list[AskedWord]], list[AskedWord]]
+    line: PlacedLine,
+    spec: ParagraphSpec,
+    doubtful: Callable[[list[AskedWord]], list[AskedWord]],
+    *,
+    alone: bool = False,
 ) -> Iterator[SpelledPlace]:
     """The words of a line of a paragraph that are `doubtful` among all.  Where they stand is found
-    out for those alone: most lines have none, and this is asked for with every key."""
-    known = _near(spec, line.start, line.end) or _words(spec)
+    out for those alone: most lines have none, and this is asked for with every key.  A line `alone`
+    is asked for without the rest of its paragraph."""
+    known = (alone and _near(spec, line.start, line.end)) or _words(spec)
     first = bisect_right(known, line.start, key=_end)
     last = bisect_left(known, line.end, key=_start)
     found = doubtful(known[first:last])

@@ -11,6 +11,7 @@ from hidden_frame.spelling.words import AskedWord
 from hidden_frame.typeset.spelled import SpelledPlace, spelled_places
 from hidden_frame.typeset.text import SetText
 
+_FEW = 0.3  # the share of a text's lines up to which each is looked at by itself
 _LEAST = 5.5  # pixels; words in smaller type are not marked
 
 
@@ -23,11 +24,15 @@ def paint_doubts(
     pixels to a point."""
     highest, lowest = (clip.top(), clip.bottom()) if clip is not None else (-1e9, 1e9)
     painter.save()
-    for line in text.lines[:shown]:
+    seen = [
+        line for line in text.lines[:shown]
+        if highest - line.height <= line.baseline <= lowest + line.height
+    ]  # fmt: skip
+    few = len(seen) < _FEW * shown  # as with a key, which makes the paragraph another one
+    for line in seen:
         spec = text.specs[line.paragraph]
-        seen = highest - line.height <= line.baseline <= lowest + line.height
-        if seen and spec.base.size * scale >= _LEAST:
-            for place in spelled_places(line, spec, doubtful):
+        if spec.base.size * scale >= _LEAST:
+            for place in spelled_places(line, spec, doubtful, alone=few):
                 _paint(painter, place, ink, scale)
     painter.restore()
 
