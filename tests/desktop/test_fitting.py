@@ -133,9 +133,25 @@ def test_a_narrow_bar_is_fitted_once_while_one_writes(hands, width):
     strip = hands.window.strip
     calls = []
     inner = strip.folding._needed
-    strip.folding._needed = lambda: (calls.append(1), inner())[1]
+    strip.folding._needed = lambda hidden: (calls.append(1), inner(hidden))[1]
     strip.setFixedWidth(width)
     hands.app.processEvents()
     hands.window.show()
     hands.app.processEvents()
     assert 0 < len(calls) < 30
+
+
+@pytest.mark.parametrize("width", [1000, 1100, 1280, 1500])
+def test_a_window_at_rest_does_nothing(hands, qtbot, width):
+    """Bars with folded parts fitted themselves again and again: the processor was never idle."""
+    window = hands.window
+    window.resize(width, 720)
+    settled(hands, qtbot)
+    for _ in range(50):
+        hands.app.processEvents()
+    fits = []
+    for folding in (window.top.folding, window.status.folding, window.strip.folding):
+        folding.fit = lambda inner=folding.fit: (fits.append(1), inner())[1]
+    for _ in range(50):
+        hands.app.processEvents()
+    assert len(fits) < 5

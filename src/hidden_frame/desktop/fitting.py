@@ -93,32 +93,38 @@ class Folding(QObject):
             self._fitting = False
 
     def _fit(self) -> None:
-        before = [part.isHidden() for part in self._parts]
-        for hidden in range(len(self._parts) + 1):
-            for n, part in enumerate(self._parts):
-                if part.isHidden() != (n < hidden):
-                    part.setHidden(n < hidden)
-            if self.more.isHidden() != (hidden == 0):
-                self.more.setHidden(hidden == 0)
-            if self._needed() <= self._bar.width():
-                break
-        if before != [part.isHidden() for part in self._parts]:
+        # Counted before anything is hidden: each that is hidden and shown again asks for this once
+        # more, without end.
+        count = len(self._parts)
+        room = self._bar.width()
+        hidden = next((n for n in range(count) if self._needed(n) <= room), count)
+        shown = [(part, n >= hidden) for n, part in enumerate(self._parts)]
+        wrong = [(w, on) for w, on in [*shown, (self.more, hidden > 0)] if w.isHidden() == on]
+        if wrong:
+            for widget, on in wrong:
+                widget.setVisible(on)
             self._row.invalidate()
-        self._row.activate()
+            self._row.activate()
 
-    def _needed(self) -> int:
-        """How wide the bar must be for what is shown of it now."""
+    def _needed(self, hidden: int) -> int:
+        """How wide the bar must be with so many of its parts hidden."""
         margins = self._row.contentsMargins()
         wide, count = margins.left() + margins.right(), 0
+        gone = self._parts[:hidden]
         for n in range(self._row.count()):
             item = self._row.itemAt(n)
             part = item.widget()
             if part is None:
                 wide += item.minimumSize().width()
-            elif not part.isHidden():
+            elif self._is_shown(part, gone):
                 wide += _least(part)
                 count += 1
         return wide + self._row.spacing() * max(count - 1, 0)
+
+    def _is_shown(self, part: QWidget, gone: list[QWidget]) -> bool:
+        if part is self.more:
+            return bool(gone)
+        return part not in gone if part in self._parts else not part.isHidden()
 
     def _fill(self) -> None:
         self.menu.clear()
