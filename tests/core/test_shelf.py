@@ -23,6 +23,7 @@ from hidden_frame.model.publication import Picture
 from hidden_frame.storage.format import load, save
 from hidden_frame.storage.shelf import PicturesOnDisk
 from hidden_frame.storage.store import (
+    hashes_in,
     keep_pictures,
     keeping,
     lean,
@@ -164,3 +165,12 @@ def test_opening_and_saving_hold_one_picture_at_a_time(small, tmp_path):
     tracemalloc.stop()
     assert opened.publication == publication and dict(opened.blobs) == dict(blobs)
     assert peak < 8 * size
+
+
+@given(st.lists(st.integers(0, 2**256 - 1), max_size=12), st.integers(1, 200))
+def test_hashes_are_found_wherever_a_text_is_cut(numbers, size):
+    """Looking through a whole one of 20 MB held up the desk for a quarter of a second."""
+    hashes = [b"%064x" % number for number in numbers]
+    text = b'{"hash":"' + b'","hash":"'.join(hashes) + b'"}'
+    blocks = [text[at : at + size] for at in range(0, len(text), size)]
+    assert hashes_in(blocks) == set(hashes)

@@ -40,6 +40,7 @@ from hidden_frame.storage.store import keep_pictures, keeping, pictures_of, swee
 _WORK, _ABOUT, _FIRST, _LOCK = "publication.json", "about.json", "first.png", "lock"
 _PICTURES = "pictures"
 _STALE = 24 * 3600.0  # seconds after which a folder without work is nobody's
+_BLOCK = 1 << 17  # bytes that are looked through at a time
 
 
 class About(msgspec.Struct, frozen=True):
@@ -166,5 +167,6 @@ def _sweep(root: Path) -> None:
 
 def _works(root: Path) -> Iterator[bytes]:
     for work in root.glob(f"*-*/{_WORK}"):
-        with suppress(OSError):
-            yield work.read_bytes()
+        with suppress(OSError), work.open("rb") as file:
+            while block := file.read(_BLOCK):
+                yield block

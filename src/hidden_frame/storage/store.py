@@ -86,14 +86,26 @@ def lean(publication: Publication) -> Publication:
     return replace(publication, pictures=kept)
 
 
+def hashes_in(texts: Iterable[bytes]) -> set[bytes]:
+    """Every hash in texts, or in blocks of a text: one may begin in a block and end in the next.
+
+    To look through a block holds up everything else, so they are best not too large.
+    """
+    found: set[bytes] = set()
+    rest = b""
+    for text in texts:
+        block = rest + text
+        found.update(_HASH.findall(block))
+        rest = block[-63:]
+    return found
+
+
 def sweep_pictures(root: Path, texts: Callable[[], Iterable[bytes]]) -> None:
     """Takes away the pictures that none of these publications, as JSON, names; another time, if
     something is being kept."""
     with suppress(OSError), _lock(root).open("ab") as lock:
         fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
-        wanted: set[bytes] = set()
-        for text in texts():
-            wanted |= set(_HASH.findall(text))
+        wanted = hashes_in(texts())
         for path in root.glob("*"):
             if path.name.encode() not in wanted:
                 path.unlink(missing_ok=True)

@@ -32,6 +32,7 @@ from hidden_frame.storage.store import keep_pictures, keeping, pictures_of, swee
 
 LAST, DAYS = 10, 30
 _SUFFIX, _PICTURES = ".json.z", "pictures"
+_BLOCK = 1 << 14  # packed bytes that are looked through at a time
 
 
 class Version(NamedTuple):
@@ -141,9 +142,12 @@ def _limit(root: Path, most: int, thinned: bool) -> None:
 
 
 def _works(versions: list[Version]) -> Iterator[bytes]:
+    """What versions hold, in blocks."""
     for version in versions:
-        with suppress(OSError, zlib.error):  # a damaged one names nothing
-            yield zlib.decompress(version.kept.read_bytes())
+        unpacker = zlib.decompressobj()
+        with suppress(OSError, zlib.error), version.kept.open("rb") as file:
+            while packed := file.read(_BLOCK):  # a damaged one names nothing from there on
+                yield unpacker.decompress(packed)
 
 
 def _size(root: Path) -> int:
