@@ -58,10 +58,10 @@ def _tell(name: str, value: float, unit: str, target: float | None) -> None:
 
 def _use(name: str) -> None:
     """A session from opening to the export."""
-    from hidden_frame.model.memory import settle
+    from hidden_frame.desktop.app import take_turns
 
     path = Path(name)
-    settle()  # as the program itself does
+    take_turns()
     _application()
     start = time.perf_counter()
     opened = load(path, PicturesOnDisk())
