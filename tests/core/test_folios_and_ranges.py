@@ -144,3 +144,23 @@ def test_an_ambiguous_folio_is_not_guessed():
     same = change_numbering(publication, body, Numbering(style="lower roman", start=1))
     with pytest.raises(Refusal, match="2 pages"):
         pages_in_range(same, "ii")
+
+
+numberings = st.builds(
+    Numbering,
+    style=st.sampled_from(["decimal", "lower roman", "upper roman", "lower letters", "none"]),
+    prefix=st.sampled_from(["", "A-", "1"]),
+    start=st.none() | st.integers(1, 12),
+)
+
+
+@given(st.lists(st.tuples(st.integers(1, 5), numberings), min_size=1, max_size=5))
+def test_folios_that_are_there_twice_are_those_of_several_pages(sections):
+    publication = new_publication("B", Setup(trim=TRIMS["A5"]), sum(n for n, _ in sections))
+    ids, at = [p.id for p in all_pages(publication)], 0
+    for length, numbering in sections:
+        publication, _ = start_section(publication, ids[at], "", numbering)
+        at += length
+    facts = page_facts(publication)
+    folios = [f.folio for f in facts.values()]
+    assert facts.twice() == [p for p, f in facts.items() if f.folio and folios.count(f.folio) > 1]

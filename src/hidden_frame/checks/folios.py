@@ -2,27 +2,25 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
 from hidden_frame.compose.cascade import Resolved, page_items, stack_items
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.markers import markers_in
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, stack_of
-from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Page, Publication
-from hidden_frame.model.sparse import Sparse
 
 
-@remembered()
-def prints_folio(publication: Publication) -> frozenset[str]:
-    """The ids of the pages on which a folio is seen and printed."""
+def prints_folio(publication: Publication, among: Iterable[Page] | None = None) -> frozenset[str]:
+    """The ids of the pages, of all or `among` some, on which a folio is seen and printed."""
     facts = page_facts(publication)
     unseen = frozenset(x.id for x in publication.layers if not (x.visible and x.printing))
     stacks: dict[tuple[tuple[str, ...], Side], tuple[Resolved, ...]] = {}
     shown: dict[int, bool] = {}
     found = []
-    special = {id(s.pages[n]) for s in publication.sections for n, _ in _special(s.pages)}
-    for page in all_pages(publication):
+    for page in all_pages(publication) if among is None else among:
         if facts[page.id].hides_folio:
             continue
         key = (stack_of(publication, page), facts[page.id].side)
@@ -30,7 +28,7 @@ def prints_folio(publication: Publication) -> frozenset[str]:
         if stack is None:
             stack = stacks[key] = stack_items(publication, *key)
             shown[id(stack)] = _shows(stack, unseen)
-        if id(page) in special:
+        if _may_differ(page):
             seen = _shows(page_items(publication, page, stack), unseen)
         else:
             seen = shown[id(stack)]
@@ -45,9 +43,6 @@ def _may_differ(page: Page) -> bool:
         isinstance(item, TextFrame) and any(m.shows == "folio" for m in markers_in(item.text))
         for item in page.items
     )
-
-
-_special: Sparse[Page, bool] = Sparse(lambda page: _may_differ(page) or None)
 
 
 def _shows(items: tuple[Resolved, ...], unseen: frozenset[str]) -> bool:

@@ -32,6 +32,7 @@ from hidden_frame.edit.pages.ties import tied_pairs, untie
 from hidden_frame.model.lookup import (
     all_pages,
     base_chain,
+    find_page,
     find_section,
     masters_by_id,
     stack_of,
@@ -49,9 +50,11 @@ def findings(publication: Publication) -> list[Finding]:
 def _equal_folios(publication: Publication, facts: Mapping[str, PageFacts]) -> Iterator[Finding]:
     """Equal folios on different pages (R19), told once for each pair of sections."""
     by_folio: dict[str, list[PageFacts]] = defaultdict(list)
-    printed = prints_folio(publication)
-    for each in facts.values():
-        if each.folio and each.page_id in printed:
+    # Hardly any book counts twice: its pages are not looked at for that.
+    twice = page_facts(publication).twice()
+    printed = prints_folio(publication, [find_page(publication, page) for page in twice])
+    for each in (facts[page] for page in twice):
+        if each.page_id in printed:
             by_folio[each.folio].append(each)
     told: dict[tuple[str, ...], list[list[PageFacts]]] = defaultdict(list)
     for same in by_folio.values():

@@ -8,6 +8,7 @@
 from __future__ import annotations
 
 from bisect import bisect_right
+from collections import Counter
 from collections.abc import Iterator, Mapping
 from functools import cached_property
 from itertools import chain, starmap
@@ -76,6 +77,18 @@ class Facts(Mapping[str, PageFacts]):
             for section, begin, end in zip(self._sections, self._begins, ends, strict=True)
             if end > begin
         )
+
+    def twice(self) -> list[str]:
+        """The ids of the pages, in order, whose folios other pages have too."""
+        folios = [
+            _folio(section, None if first is None else first + n)
+            for section, first in zip(self._sections, self._first, strict=True)
+            for n in range(len(section.blind))
+        ]
+        several = {folio for folio, count in Counter(folios).items() if count > 1 and folio}
+        if not several:
+            return []
+        return [page for page, folio in zip(self._order, folios, strict=True) if folio in several]
 
     def __iter__(self) -> Iterator[str]:
         return iter(self._order)
