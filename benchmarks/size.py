@@ -168,16 +168,27 @@ class _Beat:
             time.sleep(_BEAT)
 
 
+class _Asked:
+    """When an export looked at Cancel last, and the longest between two looks (milliseconds)."""
+
+    def __init__(self) -> None:
+        self.last = time.perf_counter()
+        self.longest = 0.0
+
+    def now(self) -> None:
+        """It looks."""
+        now = time.perf_counter()
+        self.longest = max(self.longest, (now - self.last) * 1000)
+        self.last = now
+
+
 def _export(app: Any, window: Any, path: Path) -> None:
     from hidden_frame.output.pdf import Cancelled, export_pdf
 
-    session, asked = window.session, [time.perf_counter()]
-    gaps: list[float] = []
+    session, asked = window.session, _Asked()
 
     def progress(done: int, total: int) -> bool:
-        now = time.perf_counter()
-        gaps.append((now - asked[-1]) * 1000)
-        asked.append(now)
+        asked.now()
         app.processEvents()
         return True
 
@@ -185,16 +196,14 @@ def _export(app: Any, window: Any, path: Path) -> None:
     export_pdf(session.composition, session.blobs, path, None, progress)
     end = time.perf_counter()
     _tell("export of all pages", end - start, "s", None)
-    _tell("longest between two looks at Cancel", max(gaps), "ms", 200)
-    _tell("after the last progress", (end - asked[-1]) * 1000, "ms", 200)
-    stop = start + (end - start) * 0.97  # while the file is written
+    _tell("longest between two looks at Cancel", asked.longest, "ms", 200)
+    _tell("after the last progress", (end - asked.last) * 1000, "ms", 200)
 
     def cancelled(done: int, total: int) -> bool:
-        asked.append(time.perf_counter())
-        return time.perf_counter() - begun < stop - start
+        asked.now()
+        return done < 0.97 * total  # while the file is written
 
-    begun = time.perf_counter()
     try:
         export_pdf(session.composition, session.blobs, path, None, cancelled)
     except Cancelled:
-        _tell("from Cancel to the end", (time.perf_counter() - asked[-1]) * 1000, "ms", 200)
+        _tell("from Cancel to the end", (time.perf_counter() - asked.last) * 1000, "ms", 200)

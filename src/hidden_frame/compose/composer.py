@@ -249,9 +249,13 @@ class Composer:
             self._pages = {i: entry for i, entry in self._pages.items() if i in there}
 
 
+_NONE: dict[Marker, str] = {}  # one for all the pages without any
+
+
 def _shorts(markers: Iterable[Marker], facts: PageFacts, said: TextFacts) -> dict[Marker, str]:
     """The short form of each running head among markers."""
-    return {m: said.short(m, facts) for m in markers if m.head is not None}
+    heads = [m for m in markers if m.head is not None]
+    return {m: said.short(m, facts) for m in heads} if heads else _NONE
 
 
 @remembered(by_value=("overridden", "own", "outlines", "on_grid"), passing=True)

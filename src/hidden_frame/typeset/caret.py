@@ -7,8 +7,9 @@ Caret(x=0.0, top=0.0, bottom=14.0, line=0)
 
 from __future__ import annotations
 
-from bisect import bisect_right
+from bisect import bisect_left, bisect_right
 from itertools import pairwise
+from operator import attrgetter
 from typing import NamedTuple
 
 from hidden_frame.model.plane.box import Bounds
@@ -39,11 +40,12 @@ def stops(line: PlacedLine) -> list[tuple[int, float]]:
             else:  # a marker is one character, however much it shows
                 found.setdefault(start, x)
                 found[start + length] = x + word.width
-    found.setdefault(line.start, line.left)
-    if line.end not in found:
-        found[line.end] = line.right
-    known = sorted((n, x) for n, x in found.items() if line.start <= n <= line.end)
-    return known if len(known) == line.end - line.start + 1 else _between(known)
+    first, last = line.start, line.end
+    found.setdefault(first, line.left)
+    if last not in found:
+        found[last] = line.right
+    known = sorted([(n, x) for n, x in found.items() if first <= n <= last])
+    return known if len(known) == last - first + 1 else _between(known)
 
 
 def _between(known: list[tuple[int, float]]) -> list[tuple[int, float]]:
@@ -56,15 +58,16 @@ def _between(known: list[tuple[int, float]]) -> list[tuple[int, float]]:
     return found
 
 
+_paragraph, _start = attrgetter("paragraph"), attrgetter("start")
+
+
 def line_of(text: SetText, paragraph: int, offset: int) -> int:
     """The index of the line on which a place stands."""
-    best = 0
-    for index, line in enumerate(text.lines):
-        if line.paragraph == paragraph and line.start <= offset:
-            best = index
-        elif line.paragraph > paragraph:
-            break
-    return best
+    lines = text.lines
+    first = bisect_left(lines, paragraph, key=_paragraph)
+    end = bisect_right(lines, paragraph, first, key=_paragraph)
+    at = bisect_right(lines, offset, first, end, key=_start)
+    return at - 1 if at > first else 0
 
 
 def caret_at(text: SetText, paragraph: int, offset: int) -> Caret:

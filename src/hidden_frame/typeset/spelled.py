@@ -53,7 +53,7 @@ _start, _end = attrgetter("start"), attrgetter("end")
 # By identity, of the paragraphs painted last.  Not among what the program remembers of the whole
 # publication: each key makes another one, and would push out what other pages need.
 _known: OrderedDict[int, tuple[ParagraphSpec, list[AskedWord]]] = OrderedDict()
-_MOST = 400
+_MOST = 10_000  # words of all of them; 150 bytes each
 _FAR = 200  # characters of a word that goes on beyond a line
 
 
@@ -77,8 +77,9 @@ def _words(spec: ParagraphSpec) -> list[AskedWord]:
     found = _known.get(id(spec))
     if found is None:
         found = _known[id(spec)] = spec, asked_words(_stretches(spec))
-        if len(_known) > _MOST:
-            _known.popitem(last=False)
+        many = sum(len(known[1]) for known in _known.values())
+        while many > _MOST and len(_known) > 1:
+            many -= len(_known.popitem(last=False)[1][1])
     else:
         _known.move_to_end(id(spec))
     return found[1]
