@@ -24,6 +24,7 @@ from benchmarks.pace import QUIET, judged
 from benchmarks.script import catalogue
 from benchmarks.size import size
 from benchmarks.stories import bringing_in, edits, flowing, scripts, writing
+from benchmarks.unbroken import unbroken
 
 # Frames come first, each measure in a process of its own: as in use, nothing else is open.
 ALONE = {
@@ -46,6 +47,7 @@ ALONE = {
     "writing": writing,
     "bring": bringing_in,
     "edits": edits,
+    "unbroken": unbroken,
 }
 LONG = {"size": size, "faults": faults}  # only when asked for by name
 MEASURES = ALONE | MEASURES | LONG
