@@ -17,6 +17,7 @@ from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.stories import pour, set_story_text
 from hidden_frame.edit.text.write import insert
 from hidden_frame.interact.growth import grown
+from hidden_frame.model import memory as memory_module
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.memory import MEMORY, Memory, remembered, weigh
@@ -214,3 +215,41 @@ def test_a_page_in_sight_keeps_its_scene_through_clearances():
         publication = set_title(publication, f"Night Sky Almanac {n}")
     again = composer.compose(publication).scene(page)
     assert [p.item_id for p in again.placed] == [p.item_id for p in scene.placed]
+
+
+def test_a_walk_lets_go_of_what_it_made_and_of_nothing_else(monkeypatch):
+    monkeypatch.setattr(memory_module, "_PASSED", 5)
+    memory = Memory()
+    passing, made = counted(memory, passing=True)
+    lasting, kept = counted(memory)
+    before = Thing()
+    passing(before)
+    things = [Thing() for _ in range(20)]
+    for thing in things:
+        with memory.walk():
+            passing(thing)
+            lasting(thing)
+    assert passing.memo.entries <= 1 + 5 + 1 and lasting.memo.entries == 20
+    passing(before)
+    for thing in things:
+        lasting(thing)
+    assert len(made) == 21 and len(kept) == 20
+
+
+def test_pages_that_a_walk_has_passed_are_edited_as_if_they_were_new(demo, monkeypatch):
+    """What a walk let go of is made again: the same page comes of it."""
+    monkeypatch.setattr(memory_module, "_PASSED", 20)
+    publication, composer = demo[0], Composer()
+    composition = composer.compose(publication)
+    for page in all_pages(publication):
+        with MEMORY.walk():
+            composition.scene(page.id).rest()
+    for page in all_pages(publication):
+        if not page.items:
+            continue
+        moved = change_items(publication, page.id, {page.items[0].id: {"x": 71.0}})
+        after, new = composer.compose(moved).scene(page.id), Composer().compose(moved)
+        assert after.text_of() == new.scene(page.id).text_of()
+        assert [p.matrix for p in after.placed] == [p.matrix for p in new.scene(page.id).placed]
+    for page in all_pages(publication):  # and what it did not let go of is the same object
+        assert composition.scene(page.id) is composer.compose(publication).scene(page.id)
