@@ -17,7 +17,7 @@ from hidden_frame.typeset.shaping import setting_of
 
 FACES = [setting_of(font_book().face("Spectral"), size) for size in (10.0, 13.0)]
 WORDS = "a of night walk constellation imagination corre\u00adspondence well-known and/or — autumn"
-word = st.sampled_from(WORDS.split()) | st.text("abcé.-’ \u00ad", max_size=6)
+word = st.sampled_from(WORDS.split()) | st.text("abcé.-–—/’) \u00ad日本", max_size=6)
 text = st.lists(word, min_size=4, max_size=40).map(" ".join)
 # Where something is exchanged (a share of the text), how much of it, and for what.
 change = st.tuples(st.floats(0, 1), st.integers(0, 8), word)
