@@ -57,6 +57,7 @@ def test_what_is_saved_is_kept_no_longer(hands, root, tmp_path):
     retitle(hands, "Two")
     look(hands)
     assert b'"steps":1' in next(root.glob("*-*/about.json")).read_bytes()
+    assert list(root.glob("*-*/first.png"))  # it went with what was kept before
 
 
 def test_a_disk_that_takes_nothing_is_told_once(hands, root, monkeypatch):

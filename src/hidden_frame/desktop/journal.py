@@ -52,7 +52,7 @@ class Keeper(QObject):
         now = session.history.now
         if not session.unsaved:
             if self._kept is not None:
-                self._kept = None
+                self._kept = self._drawn = None
                 self.journal.clear()
             return
         if now is self._kept:
