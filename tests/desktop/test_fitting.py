@@ -155,3 +155,16 @@ def test_a_window_at_rest_does_nothing(hands, qtbot, width):
     for _ in range(50):
         hands.app.processEvents()
     assert len(fits) < 5
+
+
+def test_a_notice_keeps_within_the_desk_when_that_is_narrowed(hands, qtbot):
+    """What was said while a window opened was cut at both ends."""
+    window = hands.window
+    window.resize(1900, 900)
+    settled(hands, qtbot)
+    hands.session.noticed.emit("A sentence that is long enough to need two lines. " * 3)
+    window.resize(*LEAST_SIZE)
+    settled(hands, qtbot)
+    notice = window.notice
+    assert notice.isVisible() and notice.parentWidget().rect().contains(notice.geometry())
+    assert notice.label.heightForWidth(notice.label.width()) <= notice.label.height()

@@ -392,7 +392,12 @@ class Notice(QFrame):
         return False
 
     def _settle(self) -> None:
+        """As wide as its sentence, or as there is room; at the foot of what it lies over."""
         over = self._over
+        natural = self.label.fontMetrics().horizontalAdvance(self.label.text()) + 36
+        natural += self.undo.sizeHint().width() + 8 if self._back is not None else 0
+        self.setFixedWidth(max(min(natural, 560, over.width() - 40), 160))
+        self.adjustSize()
         self.move((over.width() - self.width()) // 2, over.height() - self.height() - 18)
 
     def _take_back(self) -> None:
@@ -406,12 +411,6 @@ class Notice(QFrame):
         self.label.setText(sentence)
         self._back = back
         self.undo.setVisible(back is not None)
-        parent = self._over
-        width = min(560, parent.width() - 40)
-        natural = self.label.fontMetrics().horizontalAdvance(sentence) + 36
-        natural += self.undo.sizeHint().width() + 8 if back is not None else 0
-        self.setFixedWidth(max(min(natural, width), 160))
-        self.adjustSize()
         self._settle()
         self.show()
         self.raise_()
