@@ -54,6 +54,7 @@ def size_slider(
     slider = Slider(Qt.Orientation.Horizontal)
     slider.setRange(low, high)
     slider.setValue(value)
+    slider.setMinimumWidth(60)  # else only its handle would be left of it
     slider.setMaximumWidth(130)
     slider.setAccessibleName(label)
     slider.setToolTip(f"{label} (Ctrl and the wheel)")
