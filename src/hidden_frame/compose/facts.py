@@ -69,6 +69,15 @@ class Facts(Mapping[str, PageFacts]):
         return tuple(self._order)
 
     @cached_property
+    def sections(self) -> tuple[tuple[str, tuple[str, ...]], ...]:
+        """The id of each section, and the ids of its pages."""
+        ends = [*self._begins[1:], len(self._order) + 1]
+        return tuple(
+            (section.id, self.order[begin - 1 : end - 1])
+            for section, begin, end in zip(self._sections, self._begins, ends, strict=True)
+        )
+
+    @cached_property
     def spans(self) -> tuple[tuple[str, int, int], ...]:
         """Each section that has pages: its id, and between which indexes in `order` they are."""
         ends = [*self._begins[1:], len(self._order) + 1]

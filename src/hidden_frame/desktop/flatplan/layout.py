@@ -8,13 +8,12 @@ the side where it lies.
 from __future__ import annotations
 
 from bisect import bisect_right
-from collections.abc import Mapping
 from typing import NamedTuple
 
-from hidden_frame.compose.facts import PageFacts, facts_of
+from hidden_frame.compose.facts import Facts, PageFacts, page_facts
 from hidden_frame.desktop.pages.space import Gap
 from hidden_frame.model.memory import remembered
-from hidden_frame.model.publication import Publication, Section, Setup
+from hidden_frame.model.publication import Publication, Setup
 
 BESIDE = 4  # between two sections side by side
 WALL = 60  # pages lower than this are packed closely
@@ -191,20 +190,19 @@ def flatplan_layout(
     publication: Publication, high: float, width: float, folded: frozenset[str], single: bool
 ) -> FlatplanLayout:
     """The flatplan for thumbnails of a height on a view of a width (pixels)."""
-    return _layout(publication.sections, publication.setup, high, width, tuple(sorted(folded)),
+    return _layout(page_facts(publication), publication.setup, high, width, tuple(sorted(folded)),
                    single)  # fmt: skip
 
 
 @remembered(by_value=("folded",), weigh=lambda layout: 400 + 220 * len(layout.tiles))
 def _layout(
-    sections: tuple[Section, ...],
+    facts: Facts,
     setup: Setup,
     high: float,
     width: float,
     folded: tuple[str, ...],
     single: bool,
 ) -> FlatplanLayout:
-    facts = facts_of(sections, setup)
     wide = float(round(high * setup.trim.width / setup.trim.height))
     pairs = setup.facing and not single
     slot = 2 * wide + 1 if pairs else wide
@@ -216,9 +214,8 @@ def _layout(
     bands: list[Band] = []
     rows: list[Row] = []
     x = y = bottom = 0.0  # of the next section: beside the last one, or below
-    for number, section in enumerate(sections):
-        hidden = section.id in folded or not section.pages
-        groups = [] if hidden else _slots(section, facts, pairs)
+    for number, (section, pages) in enumerate(facts.sections):
+        groups = [] if section in folded else _slots(pages, facts, pairs)
         needs = len(groups) * (slot + gap) - gap + 2 * pad
         area = whole if len(groups) > per_row else min(max(needs, least), whole)
         if x and x + area > whole + 0.5:
@@ -232,13 +229,13 @@ def _layout(
                 if not rightward:
                     at = left + area - pad - column * (slot + gap) - slot
                 for index in group:
-                    page = facts[section.pages[index].id]
+                    page = facts[pages[index]]
                     shift = wide + 1 if pairs and page.side == "recto" else 0
                     tiles.append(Tile(page, number, index, at + shift, top))
             rows.append(Row(number, top, first, len(tiles)))
             top += high + foot + between
         end = top if groups else y + head
-        bands.append(Band(section.id, number, left, y, area, end, section.id in folded))
+        bands.append(Band(section, number, left, y, area, end, section in folded))
         bottom = max(bottom if x else 0.0, end)
         x += area + BESIDE
     bands = _evened(bands)
@@ -270,12 +267,12 @@ def fitting_height(
     return low
 
 
-def _slots(section: Section, facts: Mapping[str, PageFacts], pairs: bool) -> list[list[int]]:
-    """The section's pages, those of one spread together."""
+def _slots(pages: tuple[str, ...], facts: Facts, pairs: bool) -> list[list[int]]:
+    """A section's pages, those of one spread together."""
     groups: list[list[int]] = []
     spread = 0
-    for index, page in enumerate(section.pages):
-        here = facts[page.id].spread
+    for index, page in enumerate(pages):
+        here = facts[page].spread
         if groups and pairs and here == spread:
             groups[-1].append(index)
         else:
