@@ -71,12 +71,13 @@ def resumed(
     they are the same, the ways to them, and the token with which nodes go on; None if nothing."""
     if len(segment.words) < LONG:
         return None
-    for old in reversed(_broken):
+    for n, old in enumerate(_broken):
         if (old.indent, old.divide, old.fit) == (indent, divide, fit):
             token = _same_tokens(old.segment, segment)
             if token > 0:
                 to = bisect_left(old.nodes.breaks, token, key=attrgetter("token"))
                 nodes = Nodes._make(each[:to] for each in old.nodes)
+                del _broken[n]  # the changed one takes its place
                 return nodes, Ways._make(each[:to] for each in old.ways), token
     return None
 
