@@ -16,6 +16,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from hidden_frame.compose.contrast import contrast, luminance
 from hidden_frame.desktop.dialogs.about import AboutDialog
 from hidden_frame.desktop.dialogs.colour import ColourDialog
 from hidden_frame.desktop.dialogs.folios import FoliosDialog
@@ -396,3 +397,17 @@ def test_colour_sliders_keep_their_value_under_the_wheel(hands):
         turn(hands.app, widget, -120)
         assert value() == was or widget.hasFocus()
     dialog.reject()
+
+
+def test_the_way_back_in_a_notice_can_be_read(hands):
+    """Its word was as dark as what it stood on."""
+    hands.session.select_pages((hands.page(10),))
+    hands.do("delete pages")
+    button = hands.window.notice.undo
+    assert button.isVisible()
+    within = button.geometry().adjusted(5, 5, -5, -5)
+    image = hands.window.notice.grab(within).toImage()
+    seen = {image.pixelColor(x, y).getRgbF()[:3]
+            for x in range(image.width()) for y in range(image.height())}  # fmt: skip
+    dark, light = min(seen, key=luminance), max(seen, key=luminance)
+    assert contrast(dark, light) > 4.5  # WCAG 2.1, 1.4.3

@@ -156,7 +156,9 @@ def style_sheet(t: Theme) -> str:
     #Banner QLabel {{ color: {t.text}; }}
     #TextStrip {{ background: {t.panel}; border-bottom: 1px solid {t.line}; }}
     #Notice {{ background: {t.text}; border-radius: 8px; }}
-    #Notice QLabel {{ color: {t.window}; }}
+    #Notice QLabel, #Notice QToolButton {{ color: {t.window}; }}
+    #Notice QToolButton {{ border: 1px solid {t.quiet}; font-weight: bold; }}
+    #Notice QToolButton:hover {{ color: {t.text}; background: {t.action_soft}; }}
     #Card {{ background: {t.window}; border: 1px solid {t.line}; border-radius: 8px; }}
     QToolButton, QPushButton {{ background: transparent; border: 1px solid transparent;
         border-radius: 6px; padding: 4px 10px; }}
