@@ -106,9 +106,12 @@ def test_saved_under_another_name_both_are_there(saved, monkeypatch, tmp_path):
 def test_theirs_is_taken_and_mine_stays_as_a_version(saved, monkeypatch):
     theirs(saved)
     choosing(monkeypatch, "Take theirs")
+    page = saved.page(9)
+    saved.session.show_page(page)
     saved.do("save")
     saved.window.keeper.wait()
     assert saved.publication.title == "Theirs" and not saved.session.unsaved
+    assert saved.session.page_id == page  # one goes on where one was
     assert kept(saved)[0] == "Mine"
 
 

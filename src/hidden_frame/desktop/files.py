@@ -18,7 +18,7 @@ from hidden_frame.desktop.saving import Saver
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.lookup import all_pages
+from hidden_frame.model.lookup import all_pages, positions
 from hidden_frame.model.publication import Publication
 from hidden_frame.storage.format import EXTENSION, load
 from hidden_frame.storage.shelf import PicturesOnDisk
@@ -171,7 +171,10 @@ class Files:
             return self.save_as()
         if answer == "take theirs" and theirs is not None:
             self.give_up(path, session.history.now, session.ahead(), session.blobs)
+            page = session.page_id
             session.replace_all(*theirs[:2], path)
+            if page in positions(session.publication):
+                session.show_page(page)
             return True
         if answer == "overwrite" and theirs is not None:
             self.give_up(path, theirs.publication, 0, theirs.blobs)
