@@ -15,7 +15,7 @@ import subprocess
 import sys
 import tempfile
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
@@ -32,7 +32,7 @@ from benchmarks.hostile.drawings import attacks, bombs
 from benchmarks.hostile.killed import EDITING, KEEPING, SAVING
 from benchmarks.hostile.mutated import VALUES, bytes_changed, mutations
 from benchmarks.hostile.outside import Outside
-from benchmarks.measures import Row
+from benchmarks.measures import Row, _window
 from hidden_frame.demo.almanac import almanac
 from hidden_frame.edit.about import set_title
 from hidden_frame.edit.new import new_publication
@@ -309,6 +309,32 @@ def _disk() -> Iterator[Row]:
                 setattr(files.os, name, real)
             wrong += path.read_bytes() != before or len(list(Path(folder).iterdir())) != 1
             yield Row(f"lost or untold: {told}", wrong, "files", 0)
+    with tempfile.TemporaryDirectory() as folder:
+        wrong = _replaced(Path(folder) / "a.hframe", publication, blobs)
+        yield Row("lost or untold: a file that was replaced", wrong, "files", 0)
+
+
+def _replaced(path: Path, publication: Publication, blobs: Mapping[str, bytes]) -> int:
+    """What goes wrong where somebody else saved a file that is open in a window: it is asked
+    about, and theirs stays while nothing else is said."""
+    from hidden_frame.desktop.dialogs.changed_file import ChangedFileDialog
+
+    save(path, publication, blobs)
+    _, window = _window(new_publication("Empty", Setup(trim=TRIMS["A5"])), {})
+    window.session.replace_all(publication, blobs, path)
+    save(path, set_title(publication, "Theirs"), blobs)
+    theirs = path.read_bytes()
+    window.session.edit("title", lambda p: set_title(p, "Mine"))
+    asked: list[object] = []
+    real = ChangedFileDialog.exec
+    try:
+        ChangedFileDialog.exec = lambda dialog: asked.append(dialog) or 0
+        window.files.save()
+    finally:
+        ChangedFileDialog.exec = real
+    wrong = (len(asked) != 1) + (path.read_bytes() != theirs) + (not window.session.unsaved)
+    window.close()
+    return wrong
 
 
 def _failing(code: int) -> Callable[..., object]:
