@@ -207,7 +207,8 @@ class Photographer:
     def versions(self) -> None:
         """What an earlier save held that is not there any more."""
         session, window = self.session, self.window
-        path = Path(tempfile.mkdtemp()) / "night-sky.hframe"
+        path = Path(tempfile.mkdtemp()) / "Almanac" / "night-sky.hframe"
+        path.parent.mkdir()
         before = session.history
         for number in (21, 12):
             window.files._save(path)
@@ -272,7 +273,8 @@ class Photographer:
         self.take("finder", finder)
         finder.close()
         with tempfile.TemporaryDirectory() as folder:
-            self.window.files._save(Path(folder) / "Night Sky Almanac.hframe")
+            (Path(folder) / "Publications").mkdir()
+            self.window.files._save(Path(folder) / "Publications" / "Night Sky Almanac.hframe")
             start = StartWindow(lambda *_: None)
             start.show()
             self.take("start", start)

@@ -9,6 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from hidden_frame.typeset.breaking import resume, total_fit
+from hidden_frame.typeset.breaking.nodes import nodes_of
 from hidden_frame.typeset.fonts import font_book
 from hidden_frame.typeset.lines import fit_of
 from hidden_frame.typeset.paragraph import ParagraphSpec, Span
@@ -61,17 +62,25 @@ def test_a_changed_paragraph_is_broken_as_if_it_were_new(
                 assert after_a_change == broken(paragraph, measure)
 
 
+@given(text, st.sampled_from([None, "en_GB"]), st.floats(0, 12))
+def test_words_with_a_space_between_any_two_are_looked_at_as_all_others(string, language, indent):
+    """The quick way for most paragraphs gives what the general one gives."""
+    paragraph = spec(string, (), "justified", language, 0.0)
+    for segment in segments(paragraph):
+        if segment.words:
+            given_all = (segment, 0, None, indent, 200.0, True)
+            everything = nodes_of(*given_all, until=len(segment.words))
+            assert nodes_of(*given_all) == everything
+
+
 def test_a_key_at_the_end_looks_at_the_last_words_alone():
     string = "a considerable night of a correspondence " * 40
-    measure, looked = 260.0, []
-    with patch.object(total_fit, "add_nodes", lambda *a: looked.append(a) or add(*a)):
+    add, looked = total_fit.add_nodes, []
+    resume.forget()
+    with patch.object(total_fit, "add_nodes", lambda *given: looked.append(given) or add(*given)):
         for typed in (string + "b", string + "bc"):
-            resume.forget() if typed[-1] == "b" else None
             paragraph = spec(typed, (), "justified", "en_GB", 0.0)
             (segment,) = segments(paragraph)
-            broken(paragraph, measure)
-    begins = [at for _, _, _, at, *_ in looked]
+            broken(paragraph, 260.0)
+    begins = [given[3] for given in looked]
     assert begins and min(begins) == len(segment.words) - 2
-
-
-add = total_fit.add_nodes

@@ -187,3 +187,12 @@ def test_a_notice_keeps_within_the_desk_when_that_is_narrowed(hands, qtbot):
     notice = window.notice
     assert notice.isVisible() and notice.parentWidget().rect().contains(notice.geometry())
     assert notice.label.heightForWidth(notice.label.width()) <= notice.label.height()
+
+
+def test_the_slider_of_sizes_keeps_its_groove(hands, qtbot):
+    """In a narrow window it was nothing but a handle."""
+    hands.do("flatplan")
+    hands.window.resize(*LEAST_SIZE)
+    settled(hands, qtbot)
+    slider = hands.window.flatplan.size_slider
+    assert slider.isVisible() and slider.width() >= 60

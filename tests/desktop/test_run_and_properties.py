@@ -10,6 +10,7 @@ from PySide6.QtTest import QTest
 from hidden_frame.desktop.pages.drops import MASTER_MIME
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.window import Window
+from hidden_frame.edit.pages.order import delete_pages
 from hidden_frame.interact.shown import shown_item
 from hidden_frame.model.lookup import (
     all_pages,
@@ -257,3 +258,16 @@ def test_a_painting_composes_for_a_while_only_and_goes_on_by_itself(
     run.finish()
     assert not run._more.isActive() and len(composer._pages) >= len(seen)
     assert all(window.thumbnails.kept(c.facts.page_id) is not None for c in seen)
+
+
+def test_the_run_composes_nothing_before_the_desk_has_followed_an_edit(hands, qtbot):
+    """A page that came into its sight was composed in the frame of the edit itself."""
+    run, composer = hands.window.run, hands.session.composer
+    run.finish()
+    hands.session.edit("delete", lambda p: delete_pages(p, [hands.page(n) for n in range(2, 8)]))
+    hands.window.desk.repaint()
+    before = composer.composed
+    run.viewport().repaint()
+    assert composer.composed == before
+    run.finish()
+    assert composer.composed > before and run.thumbnails.kept(hands.page(12)) is not None

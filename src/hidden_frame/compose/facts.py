@@ -80,11 +80,11 @@ class Facts(Mapping[str, PageFacts]):
     @cached_property
     def spans(self) -> tuple[tuple[str, int, int], ...]:
         """Each section that has pages: its id, and between which indexes in `order` they are."""
-        ends = [*self._begins[1:], len(self._order) + 1]
+        begins = zip(self.sections, self._begins, strict=True)
         return tuple(
-            (section.id, begin - 1, end - 1)
-            for section, begin, end in zip(self._sections, self._begins, ends, strict=True)
-            if end > begin
+            (section, begin - 1, begin - 1 + len(pages))
+            for (section, pages), begin in begins
+            if pages
         )
 
     def twice(self) -> list[str]:
