@@ -20,7 +20,6 @@ from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.pages.sections import start_section
 from hidden_frame.edit.stories import pour, set_story_text, start_story
 from hidden_frame.edit.text.listing import list_style, set_list
-from hidden_frame.interact.growth import grown
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_story
 from hidden_frame.model.numbering import ListNumber
@@ -39,6 +38,7 @@ from hidden_frame.model.text import (
     Text,
 )
 from hidden_frame.model.trims import TRIMS
+from hidden_frame.settle.settling import settled
 from hidden_frame.storage.format import from_bytes, to_bytes
 
 HEADINGS, MARKS, RULES, REFERENCES = 200, 2000, 12, 200
@@ -106,7 +106,7 @@ def driven_book() -> tuple[Publication, str]:
             )
         else:
             publication = set_list(publication, page, item, Index(shown="body", letters="body"))
-    return grown(publication), story
+    return settled(publication), story
 
 
 def driven() -> Iterator[Row]:

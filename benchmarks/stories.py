@@ -19,7 +19,6 @@ from hidden_frame.edit.items.draw import add_item, change_items
 from hidden_frame.edit.masters.apply import add_master, set_default_masters
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.stories import pour, set_story_text
-from hidden_frame.interact.growth import grown
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_story
 from hidden_frame.model.memory import settle
@@ -28,6 +27,7 @@ from hidden_frame.model.styles import Rule
 from hidden_frame.model.text import Marker, Paragraph, Run, Text
 from hidden_frame.model.trims import TRIMS
 from hidden_frame.output.pdf import pdf_bytes
+from hidden_frame.settle.settling import settled
 from hidden_frame.typeset.region import Region
 from hidden_frame.typeset.text import set_text
 
@@ -64,7 +64,7 @@ def long_story(
     publication = set_default_masters(publication, (master,))
     section = publication.sections[0].id
     publication, story = pour(publication, section, text or manuscript(), "Long")
-    return grown(publication), story, master, item
+    return settled(publication), story, master, item
 
 
 def flowing() -> Iterator[Row]:
@@ -217,7 +217,7 @@ def bringing_in() -> Iterator[Row]:
     def bring() -> None:
         source = of_bytes(data, "long", "long.docx", "docx")
         publication, brought_text = brought(empty, source)
-        grown(pour(publication, publication.sections[0].id, brought_text)[0])
+        settled(pour(publication, publication.sections[0].id, brought_text)[0])
 
     yield Row("a .docx of 100,000 words brought in and grown", _timed(bring), "s", 5)
 

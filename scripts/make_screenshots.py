@@ -31,12 +31,12 @@ from hidden_frame.desktop.start.window import StartWindow
 from hidden_frame.desktop.window import Window
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.pages.order import delete_pages
-from hidden_frame.interact.growth import grown
 from hidden_frame.model.items import Shape, TextFrame
 from hidden_frame.model.lookup import all_pages, find_master, find_page
 from hidden_frame.model.paint import Fill
 from hidden_frame.model.text import Paragraph, Run
 from hidden_frame.resources import GUIDE
+from hidden_frame.settle.settling import settled
 
 FOLDER = Path(__file__).parent.parent / "docs" / "screenshots"
 
@@ -282,7 +282,7 @@ class Photographer:
 
     def book(self) -> None:
         """The long book: a story on the desk, its path, and the galley beside it."""
-        publication = grown(driven_book())
+        publication = settled(driven_book())
         window = Window(Session(publication, {}))
         window.show()
         before, self.window, self.session = (self.window, self.session), window, window.session

@@ -28,7 +28,6 @@ from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.stories import pour, set_story_text
 from hidden_frame.edit.text.anchors import anchor_at, change_anchor
 from hidden_frame.edit.text.write import cut_out, delete, insert, insert_marker, put_in
-from hidden_frame.interact.growth import grown
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.invariants import check, problems
@@ -37,6 +36,7 @@ from hidden_frame.model.lookup import all_pages, find_story
 from hidden_frame.model.publication import Setup
 from hidden_frame.model.text import Anchor, Paragraph, Run
 from hidden_frame.output.pdf import pdf_bytes
+from hidden_frame.settle.settling import settled
 from hidden_frame.storage.format import from_bytes, to_bytes
 from hidden_frame.storage.pictures import picture_from_bytes
 
@@ -213,7 +213,7 @@ def test_whatever_is_anchored_wherever(strings, several, data):
         text = with_anchor(text, (index, data.draw(st.integers(0, size))), anchor)
     publication, story, item = told(text, 1)
     try:
-        publication = grown(publication, Composer())
+        publication = settled(publication, Composer())
     except Refusal:
         return
     composition = Composer().compose(check(publication))

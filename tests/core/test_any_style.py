@@ -16,7 +16,6 @@ from hidden_frame.edit.looks.styles import put_paragraph_style, restated
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.pages.setup import change_setup
 from hidden_frame.edit.stories import pour, start_story
-from hidden_frame.interact.growth import grown
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Grid, Size
 from hidden_frame.model.invariants import check
@@ -27,6 +26,7 @@ from hidden_frame.model.publication import Setup
 from hidden_frame.model.styles import ComputedStyle, ParagraphStyle, Rule
 from hidden_frame.model.text import Paragraph, Run, TabStop
 from hidden_frame.output.pdf import pdf_bytes
+from hidden_frame.settle.settling import settled
 from hidden_frame.storage.format import from_bytes, to_bytes
 
 BARE = change_setup(
@@ -151,7 +151,7 @@ def test_a_story_in_any_style_grows_or_says_why_not(values, texts):
     publication, _ = add_item(publication, master, frame)
     start = time.monotonic()
     publication, story = pour(publication, publication.sections[0].id, text, "Any")
-    publication = grown(publication)
+    publication = settled(publication)
     assert time.monotonic() - start < 60  # it never runs away
     assert find_story(publication, story).text[-len(text) :] == text
     assert len(all_pages(publication)) < 500

@@ -9,9 +9,9 @@ from hypothesis import strategies as st
 from hidden_frame.compose.composer import Composer, Told
 from hidden_frame.demo.book import long_book
 from hidden_frame.interact.carets import END, START, by_line
-from hidden_frame.interact.growth import grown
+from hidden_frame.settle.settling import settled
 
-BOOK = grown(long_book(chapters=1))
+BOOK = settled(long_book(chapters=1))
 STORY = BOOK.stories[0]
 FLOW = Composer().compose(BOOK).flow(STORY.id)
 TOLD = Told(STORY, FLOW)

@@ -20,15 +20,15 @@ from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.stories import link, set_story_text, start_story
 from hidden_frame.edit.text.write import plain
 from hidden_frame.interact.carried import StoryClip, stories_copied, stories_pasted
-from hidden_frame.interact.growth import grown
 from hidden_frame.model.invariants import problems
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_section
 from hidden_frame.model.publication import Setup
 from hidden_frame.model.stories import Link, MainFrames
 from hidden_frame.model.trims import TRIMS
+from hidden_frame.settle.settling import settled
 
-BOOK = grown(long_book(chapters=1))
+BOOK = settled(long_book(chapters=1))
 PAGES = [p.id for p in all_pages(BOOK)]
 COMPOSED = Composer().compose(BOOK)
 OTHER = new_publication("Other", Setup(trim=TRIMS["A4"]), 3)
@@ -87,7 +87,7 @@ def test_a_section_brings_its_story_which_flows_and_grows_as_before():
     after = stories_pasted(other.publication, clips, other.pages, "whole", other.section_id)
     (story,) = after.stories
     assert story.path == (MainFrames(other.section_id),) and story.grows
-    grew = grown(after)
+    grew = settled(after)
     assert problems(grew) == []
     assert Composer().compose(grew).flow(story.id).rest is None
     assert len(find_section(grew, other.section_id).pages) > 1

@@ -21,7 +21,6 @@ from hidden_frame.edit.pages.order import add_pages, move_pages
 from hidden_frame.edit.pages.sections import start_section
 from hidden_frame.edit.stories import pour, set_story_text, start_story
 from hidden_frame.edit.text.listing import list_style, set_list
-from hidden_frame.interact.growth import grown
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.invariants import check, problems
 from hidden_frame.model.items import TextFrame
@@ -40,6 +39,7 @@ from hidden_frame.model.text import (
     TabStop,
 )
 from hidden_frame.output.pdf import pdf_bytes
+from hidden_frame.settle.settling import settled
 from hidden_frame.storage.format import from_bytes, to_bytes
 from hidden_frame.typeset.segments import TextOffset
 
@@ -117,20 +117,20 @@ rows = st.lists(
 def test_a_list_says_what_the_pages_say_after_every_edit(rows, data):
     publication, story, page, item = book(rows)
     composer = Composer()
-    publication = grown(publication, composer)
+    publication = settled(publication, composer)
     assert lines(publication, page, item) == naive(publication, story)
     for _ in range(2):
         text = find_story(publication, story).text
         at = data.draw(st.integers(0, len(text) - 1))
         new = par(data.draw(st.sampled_from(["body", "chapter"])), "night " * data.draw(
             st.integers(1, 200)))  # fmt: skip
-        publication = grown(
+        publication = settled(
             set_story_text(publication, story, (*text[:at], new, *text[at:])), composer
         )
         wanted = [" ".join(line.split(" ")) for line in naive(publication, story)]
         told = lines(publication, page, item)
         assert [" ".join(x.split()) for x in told] == [" ".join(x.split()) for x in wanted]
-        assert grown(publication, composer) is publication
+        assert settled(publication, composer) is publication
 
 
 ROWS = [("chapter", "Winter"), ("body", "night " * 150), ("section", "Frost"), ("body", "cold"),
@@ -139,39 +139,39 @@ ROWS = [("chapter", "Winter"), ("body", "night " * 150), ("section", "Frost"), (
 
 def test_numbers_folios_title_and_sections_as_asked():
     publication, _, page, item = book(ROWS, title="Contents", title_style="chapter")
-    publication = grown(publication)
+    publication = settled(publication)
     told = lines(publication, page, item)
     assert told[0] == "Contents" and told[1] == "1 Winter\t1"
     assert [t.split("\t")[0] for t in told[1:]] == ["1 Winter", "1.1 Frost", "2 Spring"]
     listing = next(i for i in find_page(publication, page).items if i.id == item).contents
     bare = replace(listing, levels=(replace(listing.levels[0], number=False, folio=False),),
                    title="")  # fmt: skip
-    done = grown(set_list(publication, page, item, bare))
+    done = settled(set_list(publication, page, item, bare))
     assert lines(done, page, item) == ["Winter", "Spring"]
     elsewhere = replace(bare, sections=(publication.sections[0].id,))
-    assert lines(grown(set_list(publication, page, item, elsewhere)), page, item) == []
-    plain = grown(set_list(done, page, item, None))
+    assert lines(settled(set_list(publication, page, item, elsewhere)), page, item) == []
+    plain = settled(set_list(done, page, item, None))
     assert lines(plain, page, item) == ["Winter", "Spring"]
 
 
 def test_a_stop_for_it_parts_number_and_text_by_a_tab():
     publication, _, page, item = book([("chapter", "Dusk"), ("body", "night")])
-    publication = grown(publication)
+    publication = settled(publication)
     assert lines(publication, page, item) == ["1 Dusk\t1"]
     shown = next(s for s in publication.paragraph_styles if s.name.startswith("List"))
     stops = (TabStop(20.0), *shown.tabs)
-    publication = grown(put_paragraph_style(publication, replace(shown, tabs=stops)))
+    publication = settled(put_paragraph_style(publication, replace(shown, tabs=stops)))
     assert lines(publication, page, item) == ["1\tDusk\t1"]
 
 
 def test_it_follows_pages_that_come_and_move():
     publication, story, page, item = book(ROWS)
-    publication = grown(publication)
+    publication = settled(publication)
     body = publication.sections[1].id
     more, _ = add_pages(publication, body, 0, 2)
-    assert lines(grown(more), page, item) == naive(more, story)
+    assert lines(settled(more), page, item) == naive(more, story)
     moved = move_pages(publication, [all_pages(publication)[1].id], body, 1)
-    assert lines(grown(moved), page, item) == naive(moved, story)
+    assert lines(settled(moved), page, item) == naive(moved, story)
 
 
 def test_headings_of_frames_and_captions_are_listed_and_a_list_never_lists_itself():
@@ -182,7 +182,7 @@ def test_headings_of_frames_and_captions_are_listed_and_a_list_never_lists_itsel
     publication, _ = add_item(
         publication, third, TextFrame(id="", x=10, y=5, width=100, height=40, text=own)
     )
-    told = lines(grown(publication), page, item)
+    told = lines(settled(publication), page, item)
     assert "Own\t3" in told and "Plate 1\t3" in told
     assert sum("Contents" in line for line in told) == 1
 
@@ -190,16 +190,16 @@ def test_headings_of_frames_and_captions_are_listed_and_a_list_never_lists_itsel
 def test_a_list_flows_on_as_a_story():
     publication, _, page, item = book([("chapter", f"Chapter {n}") for n in range(40)])
     publication, story = start_story(publication, page, item)
-    publication = grown(publication)
+    publication = settled(publication)
     text = find_story(publication, story).text
     assert len(text) == 40 and text[0].content[0].text.startswith("1 Chapter 0\t")
 
 
 def test_a_text_is_one_list_at_a_time():
     publication, _, page, item = book([("chapter", "Dusk")])
-    publication = grown(set_list(publication, page, item, NoteList(shown="body", title="Notes")))
+    publication = settled(set_list(publication, page, item, NoteList(shown="body", title="Notes")))
     assert lines(publication, page, item) == []
-    publication = grown(set_list(publication, page, item, Index(shown="body", title="Terms")))
+    publication = settled(set_list(publication, page, item, Index(shown="body", title="Terms")))
     assert lines(publication, page, item) == ["Terms"]
     frame = find_page(set_list(publication, page, item, None), page).items[0]
     assert (frame.contents, frame.index, frame.notes) == (None, None, None) and frame.text
@@ -208,7 +208,7 @@ def test_a_text_is_one_list_at_a_time():
 def test_links_and_bookmarks_are_in_the_pdf():
     """Read by pypdf."""
     publication, _, page, _ = book(ROWS)
-    publication = grown(publication)
+    publication = settled(publication)
     composition = Composer().compose(publication)
     reader = pypdf.PdfReader(io.BytesIO(pdf_bytes(composition, {})))
     pages = [p.indirect_reference for p in reader.pages]
@@ -237,14 +237,14 @@ def test_links_and_bookmarks_are_in_the_pdf():
 
 def test_lists_are_saved_carried_and_outlive_their_styles():
     publication, _, page, item = book(ROWS)
-    publication = check(grown(publication))
+    publication = check(settled(publication))
     assert from_bytes(to_bytes(publication, {}), "a").publication == publication
-    gone = grown(delete_paragraph_style(publication, "section", "chapter"))
+    gone = settled(delete_paragraph_style(publication, "section", "chapter"))
     assert not problems(gone)
     frame = next(i for i in find_page(publication, page).items if i.id == item)
     other = new_publication("Other", Setup(trim=Size(300, 260)), 1)
     made, _ = pasted(other, all_pages(other)[0].id, clip_of(publication, [frame]))
-    assert not problems(made) and not problems(grown(made))
+    assert not problems(made) and not problems(settled(made))
     bad = replace(frame.contents, levels=(ListLevel("gone", "gone"),))
     assert len(problems(set_list(publication, page, item, bad))) == 1
 
@@ -254,8 +254,8 @@ def test_a_list_that_makes_its_own_section_grow_settles(count):
     """The list stands in front of what it lists, in the same section."""
     publication, story, page, item = book([("chapter", f"C {n}") for n in range(count)])
     publication, listing = start_story(publication, page, item)
-    publication = grown(publication)
-    again = grown(publication)
+    publication = settled(publication)
+    again = settled(publication)
     assert again is publication
     assert len(find_story(publication, listing).text) == count
     assert find_story(publication, story).text

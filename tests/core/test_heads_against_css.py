@@ -19,8 +19,8 @@ from hypothesis import strategies as st
 from test_running_heads import book, shown
 
 from hidden_frame.edit.stories import pour
-from hidden_frame.interact.growth import grown
 from hidden_frame.model.text import Head, Paragraph, Run
+from hidden_frame.settle.settling import settled
 
 # In a process of its own: its system libraries don't agree with those that are loaded here.
 RENDER = "import sys, weasyprint; weasyprint.HTML(sys.stdin.buffer).write_pdf(sys.stdout.buffer)"
@@ -78,7 +78,7 @@ def test_first_last_and_top_are_those_of_css(pages):
         for n, (kind, words) in enumerate(page)
     )
     publication, _ = pour(publication, publication.sections[0].id, text, "Story")
-    ours = [tuple(w.strip() for w in line.split("–")) for line in shown(grown(publication))]
+    ours = [tuple(w.strip() for w in line.split("–")) for line in shown(settled(publication))]
     assert ours[: len(pages)] == by_css(pages)
 
 

@@ -26,7 +26,6 @@ from hidden_frame.edit.stories import pour, set_story_text
 from hidden_frame.edit.text.index import change_marks, mark_all
 from hidden_frame.edit.text.listing import set_list
 from hidden_frame.edit.text.write import insert, insert_marker, length, plain
-from hidden_frame.interact.growth import grown
 from hidden_frame.interact.indexing import marked_everywhere, places_of, terms
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Size
@@ -36,6 +35,7 @@ from hidden_frame.model.lookup import all_pages, find_page, find_story
 from hidden_frame.model.publication import Numbering, Setup
 from hidden_frame.model.text import Index, IndexMark, Paragraph, Run
 from hidden_frame.model.usage import texts_of
+from hidden_frame.settle.settling import settled
 from hidden_frame.storage.format import from_bytes, to_bytes
 from hidden_frame.typeset.fill import Where
 
@@ -89,7 +89,7 @@ def test_each_term_has_the_folios_of_its_pages_merged_into_ranges(marks):
     text = find_story(publication, story).text
     for at, offset, term in marks:
         text, _ = insert_marker(text, (at, min(offset, length(text[at]))), IndexMark(term))
-    publication = grown(set_story_text(publication, story, text))
+    publication = settled(set_story_text(publication, story, text))
     composition = Composer().compose(publication)
     flow = composition.flow(story)
     pages: dict[str, set[int]] = {}
@@ -116,7 +116,7 @@ def test_each_term_has_the_folios_of_its_pages_merged_into_ranges(marks):
     assert sorted(told) == sorted(expected)
     order = [line.split(",")[0] for line in told]
     assert order == sorted(order, key=Collator().sort_key)
-    assert grown(publication) is publication
+    assert settled(publication) is publication
 
 
 def test_a_range_from_begin_to_end_see_and_see_also_and_sub_terms():
@@ -127,13 +127,13 @@ def test_a_range_from_begin_to_end_see_and_see_also_and_sub_terms():
         ((1, 0), IndexMark("Moon", see_also="Tides")),
     ):  # fmt: skip
         publication = with_mark(publication, story, at, mark)
-    publication = grown(publication)
+    publication = settled(publication)
     facts = Composer().compose(publication).facts
     told = lines(publication, page, item)
     assert told[0] == "M" and told[1].startswith("Moon, ") and told[1].endswith("see also Tides")
     assert told[2] == "S" and told[3].startswith("Stars, 1–") and told[4].startswith("double, ")
     assert told[5] == "Suns, see Stars" and facts
-    run_in = grown(set_list(publication, page, item, Index(shown="body", run_in=True)))
+    run_in = settled(set_list(publication, page, item, Index(shown="body", run_in=True)))
     assert any(line.startswith("Stars, 1–") and "; double, " in line
                for line in lines(run_in, page, item))  # fmt: skip
 
@@ -192,22 +192,22 @@ def test_terms_are_renamed_and_taken_out_everywhere():
     publication, story, page, item = book()
     publication = with_mark(publication, story, (0, 3), IndexMark("Vega"))
     publication = with_mark(publication, story, (1, 3), IndexMark("Mira"))
-    renamed = grown(change_marks(
+    renamed = settled(change_marks(
         publication, lambda m: replace(m, term="Lyrae") if m.term == "Vega" else m
     ))  # fmt: skip
     assert any(line.startswith("Lyrae, 1") for line in lines(renamed, page, item))
-    gone = grown(change_marks(renamed, lambda m: None if m.term == "Lyrae" else m))
+    gone = settled(change_marks(renamed, lambda m: None if m.term == "Lyrae" else m))
     assert not any("Lyrae" in line for line in lines(gone, page, item))
     assert [e.term for e in entries(marked(Composer().compose(gone)))] == ["Mira"]
 
 
 def test_an_index_is_saved_and_outlives_its_styles():
     publication, story, page, item = book()
-    publication = check(grown(with_mark(publication, story, (0, 3), IndexMark("Vega", "blue"))))
+    publication = check(settled(with_mark(publication, story, (0, 3), IndexMark("Vega", "blue"))))
     assert from_bytes(to_bytes(publication, {}), "a").publication == publication
     other = publication.paragraph_styles[-1].id
     styled = set_list(publication, page, item, Index(shown=other, letters=other))
-    gone = grown(delete_paragraph_style(styled, other, "body"))
+    gone = settled(delete_paragraph_style(styled, other, "body"))
     assert not problems(gone) and lines(gone, page, item)
     assert sum(isinstance(c, IndexMark) for _, t in texts_of(gone) for p in t for c in p.content)
 
@@ -222,11 +222,11 @@ def test_a_word_with_several_marks_is_marked_once_with_each():
 
 def test_lists_are_never_marked():
     """What a list says comes from elsewhere: it is no place where a word stands."""
-    book = grown(driven_book(chapters=2))
+    book = settled(driven_book(chapters=2))
     with pytest.raises(Refusal, match="stands nowhere"):
         marked_everywhere(book, "Contents", IndexMark("contents"))
     changed, count = marked_everywhere(book, "The Breakwater", IndexMark("breakwater"))
-    assert count == len(places_of(Composer().compose(grown(changed)), "breakwater", "")) > 1
+    assert count == len(places_of(Composer().compose(settled(changed)), "breakwater", "")) > 1
 
 
 @pytest.mark.parametrize(

@@ -16,8 +16,6 @@ from hidden_frame.edit.masters.rules import add_rule, change_rule, move_rule, re
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.pages.sections import start_section
 from hidden_frame.edit.stories import pour, set_grows, set_story_text
-from hidden_frame.interact.growth import grown
-from hidden_frame.interact.ruled import ruled
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.invariants import check
 from hidden_frame.model.items import TextFrame
@@ -25,6 +23,8 @@ from hidden_frame.model.lookup import all_pages, find_page, find_story, stack_of
 from hidden_frame.model.publication import Numbering, Setup
 from hidden_frame.model.styles import ParagraphStyle
 from hidden_frame.model.text import Paragraph, Run
+from hidden_frame.settle.rules import ruled
+from hidden_frame.settle.settling import settled
 from hidden_frame.storage.format import from_bytes, to_bytes
 from hidden_frame.typeset.segments import TextOffset
 
@@ -175,12 +175,14 @@ def test_chapters_start_on_a_right_page_with_a_blank_one_before_that_comes_and_g
     publication = ruled_by(publication, made, [
         ("style", "title", "Opener", "page"), ("no text", "title", "Blank", "page"),
     ])  # fmt: skip
-    done = grown(publication)
+    done = settled(publication)
     assert on_pages(done) == ["Opener", "Blank", "Opener"]
     text = find_story(done, story).text
-    longer = grown(set_story_text(done, story, (*text[:2], par("body", "night " * 60), *text[2:])))
+    longer = settled(
+        set_story_text(done, story, (*text[:2], par("body", "night " * 60), *text[2:]))
+    )
     assert on_pages(longer) == ["Opener", "Text", "Opener"]
-    assert on_pages(grown(set_story_text(longer, story, text))) == ["Opener", "Blank", "Opener"]
+    assert on_pages(settled(set_story_text(longer, story, text))) == ["Opener", "Blank", "Opener"]
 
 
 def test_until_the_section_ends_and_until_another_rule():

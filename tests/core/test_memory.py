@@ -16,7 +16,6 @@ from hidden_frame.edit.items.draw import add_item, change_items
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.stories import pour, set_story_text
 from hidden_frame.edit.text.write import insert
-from hidden_frame.interact.growth import grown
 from hidden_frame.model import memory as memory_module
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages
@@ -24,6 +23,7 @@ from hidden_frame.model.memory import MEMORY, Memory, remembered, weigh
 from hidden_frame.model.publication import Setup
 from hidden_frame.model.text import Paragraph, Run
 from hidden_frame.model.trims import TRIMS
+from hidden_frame.settle.settling import settled
 from hidden_frame.typeset import paragraphs
 
 
@@ -158,7 +158,7 @@ def test_a_story_that_shifts_after_long_work_sets_none_of_its_paragraphs_anew(mo
     text = tuple(Paragraph("body", (Run(f"{n} {words(60)}"),)) for n in range(120))
     publication, story = pour(publication, publication.sections[0].id, text)
     composer = Composer()
-    publication = grown(publication, composer)
+    publication = settled(publication, composer)
     pages = len(all_pages(publication))
     assert composer.compose(publication).flow(story).rest is None and pages > 8
     for _ in range(3):
@@ -169,7 +169,7 @@ def test_a_story_that_shifts_after_long_work_sets_none_of_its_paragraphs_anew(mo
         lambda self, spec, *rest: calls.append(spec) or made(self, spec, *rest),
     )  # fmt: skip
     longer = (Paragraph("body", (Run(words(700)),)), *text[1:])
-    publication = grown(set_story_text(publication, story, longer), composer)
+    publication = settled(set_story_text(publication, story, longer), composer)
     assert composer.compose(publication).flow(story).rest is None
     assert len(all_pages(publication)) > pages and 0 < len(calls) < 12
 

@@ -20,7 +20,6 @@ from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.stories import add_story, pour, set_story_text
 from hidden_frame.edit.text.listing import note_style, set_list
 from hidden_frame.edit.text.write import cut_out, delete, insert_marker, plain, put_in
-from hidden_frame.interact.growth import grown
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.invariants import check, problems
 from hidden_frame.model.items import TextFrame
@@ -28,6 +27,7 @@ from hidden_frame.model.lookup import all_pages, find_page, find_story
 from hidden_frame.model.publication import Setup
 from hidden_frame.model.text import Note, NoteList, Paragraph, Run
 from hidden_frame.output.pdf import pdf_bytes
+from hidden_frame.settle.settling import settled
 from hidden_frame.storage.format import from_bytes, to_bytes
 
 
@@ -69,14 +69,14 @@ def test_notes_are_numbered_in_the_order_of_the_text_and_listed_so(places):
     for n, place in enumerate(places):
         text = find_story(publication, story).text
         text, _ = insert_marker(text, place, note(f"words {n}"))
-        publication = grown(set_story_text(publication, story, text), composer)
+        publication = settled(set_story_text(publication, story, text), composer)
         count = n + 1
         assert numbers(publication, story) == [str(k + 1) for k in range(count)]
         told = lines(publication, page, item)
         said = ["".join(r.text for r in x.content) for _, x in
                 notes_in(find_story(publication, story).text)]  # fmt: skip
         assert told == [f"{k + 1}\t{words}" for k, words in enumerate(said)]
-        assert grown(publication, composer) is publication
+        assert settled(publication, composer) is publication
 
 
 def test_a_note_that_is_cut_moves_with_its_words_and_the_others_close_up():
@@ -84,14 +84,14 @@ def test_a_note_that_is_cut_moves_with_its_words_and_the_others_close_up():
     text = find_story(publication, story).text
     for n in range(3):
         text, _ = insert_marker(text, (n, 5), note(f"note {n}"))
-    publication = grown(set_story_text(publication, story, text))
+    publication = settled(set_story_text(publication, story, text))
     text = find_story(publication, story).text
     piece = cut_out(text, (0, 5), (0, 6))
     rest, _ = delete(text, (0, 5), (0, 6))
-    publication = grown(set_story_text(publication, story, rest))
+    publication = settled(set_story_text(publication, story, rest))
     assert lines(publication, page, item) == ["1\tnote 1", "2\tnote 2"]
     back, _ = put_in(find_story(publication, story).text, (5, 3), piece)
-    publication = grown(set_story_text(publication, story, back))
+    publication = settled(set_story_text(publication, story, back))
     assert lines(publication, page, item)[2] == "3\tnote 0"
     assert plain(back) == plain(rest)
 
@@ -107,14 +107,14 @@ def test_numbers_begin_anew_or_go_on_from_story_to_story(count, expected):
     publication = set_story_text(publication, story, text)
     other, _ = insert_marker((Paragraph("body", (Run("words"),)),), (0, 5), note("two"))
     publication, second = add_story(publication, "Second", other, ())
-    publication = grown(publication)
+    publication = settled(publication)
     assert numbers(publication, story) == ["1"] and numbers(publication, second) == expected
 
 
 def test_the_number_is_raised_on_the_page_and_its_line_in_the_list_leads_there():
     publication, story, page, item = book()
     text, _ = insert_marker(find_story(publication, story).text, (0, 11), note("See there."))
-    publication = grown(set_story_text(publication, story, text))
+    publication = settled(set_story_text(publication, story, text))
     composition = Composer().compose(publication)
     scene = composition.scene(page)
     runs = [r for p in scene.placed if p.drawing.told for line in p.drawing.text.text.lines
@@ -133,19 +133,19 @@ def test_the_number_is_raised_on_the_page_and_its_line_in_the_list_leads_there()
 def test_notes_are_saved_and_outlive_their_style():
     publication, story, page, item = book()
     text, _ = insert_marker(find_story(publication, story).text, (0, 3), note("words"))
-    publication = check(grown(set_story_text(publication, story, text)))
+    publication = check(settled(set_story_text(publication, story, text)))
     assert from_bytes(to_bytes(publication, {}), "a").publication == publication
     listing = next(i for i in find_page(publication, page).items if i.id == item).notes
-    gone = grown(delete_paragraph_style(publication, listing.shown, "body"))
+    gone = settled(delete_paragraph_style(publication, listing.shown, "body"))
     assert not problems(gone) and lines(gone, page, item) == ["1\twords"]
 
 
 def test_notes_that_no_list_shows_are_told_until_one_does():
     publication, story, page, item = book()
     text, _ = insert_marker(find_story(publication, story).text, (1, 5), note("a light"))
-    listed = grown(set_story_text(publication, story, text))
+    listed = settled(set_story_text(publication, story, text))
     told = [f for f in story_findings(Composer().compose(listed)) if "note" in f.kind]
     assert told == []
-    unlisted = grown(set_list(listed, page, item, None))
+    unlisted = settled(set_list(listed, page, item, None))
     (found,) = (f for f in story_findings(Composer().compose(unlisted)) if "note" in f.kind)
     assert found.sentence.startswith("1 note is listed nowhere") and found.page_id == page

@@ -17,7 +17,6 @@ from hidden_frame.edit.masters.apply import add_master
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.stories import pour, set_story_text
 from hidden_frame.edit.text.write import delete, insert_marker, length, split
-from hidden_frame.interact.growth import grown
 from hidden_frame.interact.referring import placed, targets
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.invariants import check
@@ -28,6 +27,7 @@ from hidden_frame.model.publication import Setup
 from hidden_frame.model.styles import ParagraphStyle
 from hidden_frame.model.text import Marker, Paragraph, Reference, Run
 from hidden_frame.output.pdf import pdf_bytes
+from hidden_frame.settle.settling import settled
 from hidden_frame.storage.format import from_bytes, to_bytes
 
 
@@ -59,7 +59,7 @@ def referring(publication, story, words, tells, at=0):
     text = find_story(publication, story).text
     marker = Marker("reference", refers=Reference(place, tells))
     text, _ = insert_marker(text, (at, length(text[at])), marker)
-    return grown(set_story_text(publication, story, text))
+    return settled(set_story_text(publication, story, text))
 
 
 def said(publication, story, at=0):
@@ -89,7 +89,7 @@ def test_folios_follow_every_edit(edits):
     for at, words in edits:
         text = find_story(publication, story).text
         new = (*text[: at + 1], par("body", "night " * words), *text[at + 1 :])
-        publication = grown(set_story_text(publication, story, new), composer)
+        publication = settled(set_story_text(publication, story, new), composer)
         text = find_story(publication, story).text
         number = next(n for n, p in enumerate(text) if p.place)
         flow = Composer().compose(publication).flow(story)
@@ -97,7 +97,7 @@ def test_folios_follow_every_edit(edits):
         facts = Composer().compose(publication).facts
         folio = facts[flow.stops[at_stop].page_id].folio if at_stop is not None else ""
         assert said(publication, story) == [folio]
-        assert grown(publication, composer) is publication
+        assert settled(publication, composer) is publication
 
 
 def test_a_renamed_heading_is_followed_and_a_lost_one_is_told():
@@ -105,9 +105,9 @@ def test_a_renamed_heading_is_followed_and_a_lost_one_is_told():
     publication = referring(publication, story, "Winter", "text")
     text = find_story(publication, story).text
     renamed = (*text[:1], replace(text[1], content=(Run("Autumn"),)), *text[2:])
-    publication = grown(set_story_text(publication, story, renamed))
+    publication = settled(set_story_text(publication, story, renamed))
     assert said(publication, story) == ["Autumn"] and not list(reference_findings(publication))
-    gone = grown(set_story_text(publication, story, (*renamed[:1], *renamed[2:])))
+    gone = settled(set_story_text(publication, story, (*renamed[:1], *renamed[2:])))
     assert said(gone, story) == [""]
     (finding,) = reference_findings(gone)
     assert "The story “Story” has a reference" in finding.sentence

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from hidden_frame.typeset.breaking import resume, total_fit
 from hidden_frame.typeset.breaking.nodes import nodes_of
 from hidden_frame.typeset.fonts import font_book
-from hidden_frame.typeset.lines import fit_of
+from hidden_frame.typeset.measures import fit_of
 from hidden_frame.typeset.paragraph import ParagraphSpec, Span
 from hidden_frame.typeset.segments import segments
 from hidden_frame.typeset.shaping import setting_of

@@ -42,7 +42,8 @@ from hidden_frame.typeset.breaking.total_fit import (
 from hidden_frame.typeset.fill import Opening, Where, fill
 from hidden_frame.typeset.fonts import font_book
 from hidden_frame.typeset.judged import line_faults, looseness
-from hidden_frame.typeset.lines import fit_of, set_lines
+from hidden_frame.typeset.lines import set_lines
+from hidden_frame.typeset.measures import fit_of
 from hidden_frame.typeset.paragraph import (
     Border,
     Dress,

@@ -12,11 +12,11 @@ from hidden_frame.compose.followers import direct_followers, follower_counts, fo
 from hidden_frame.edit.items.draw import change_items
 from hidden_frame.edit.masters.apply import apply_masters
 from hidden_frame.edit.pages.order import delete_pages, move_pages
-from hidden_frame.interact.lists import frames_with_lists
-from hidden_frame.interact.referring import has_references
 from hidden_frame.model import memory
 from hidden_frame.model.lookup import all_pages, positions, section_of
 from hidden_frame.model.sparse import Projection, Sparse
+from hidden_frame.settle.lists import frames_with_lists
+from hidden_frame.settle.references import has_references
 
 
 class Thing:

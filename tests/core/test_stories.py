@@ -31,7 +31,6 @@ from hidden_frame.edit.stories import (
     unlink,
 )
 from hidden_frame.edit.text.write import plain
-from hidden_frame.interact.growth import grown
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Grid
 from hidden_frame.model.invariants import problems
@@ -43,6 +42,7 @@ from hidden_frame.model.stories import Link, MainFrames
 from hidden_frame.model.styles import ParagraphStyle, Rule
 from hidden_frame.model.text import Paragraph, Run
 from hidden_frame.model.trims import TRIMS
+from hidden_frame.settle.settling import settled
 from hidden_frame.typeset.fill import Where, fill
 from hidden_frame.typeset.paragraph import words_in
 
@@ -192,34 +192,34 @@ def test_growth_makes_just_the_pages_that_a_count_says(texts, height):
     while Composer().compose(counted).flow(story_id).rest is not None:
         counted, _ = add_pages(counted, counted.sections[0].id, pages)
         pages += 1
-    result = grown(publication)
+    result = settled(publication)
     assert len(all_pages(result)) == pages
     assert Composer().compose(result).flow(story_id).rest is None
-    assert problems(result) == [] and grown(result) is result
+    assert problems(result) == [] and settled(result) is result
     assert [p.made for p in all_pages(result)] == [False] + [True] * (pages - 1)
-    short = grown(set_story_text(result, story_id, paragraphs(["One"])))
+    short = settled(set_story_text(result, story_id, paragraphs(["One"])))
     assert len(all_pages(short)) == 1
 
 
 def test_pages_with_anything_of_their_own_never_go():
     publication, _, _ = book(pages=1, height=40)
     publication, story_id = pour(publication, publication.sections[0].id, paragraphs(["sky " * 90]))
-    publication = grown(publication)
+    publication = settled(publication)
     count = len(all_pages(publication))
     assert count > 4
     publication, _ = add_item(
         publication, all_pages(publication)[2].id, Shape(id="", x=0, y=0, width=9, height=9)
     )
-    short = grown(set_story_text(publication, story_id, paragraphs(["One"])))
+    short = settled(set_story_text(publication, story_id, paragraphs(["One"])))
     assert len(all_pages(short)) == 3
 
 
 def test_growth_never_runs_away():
     publication, master, item = book(pages=2, height=5)
     publication, _ = pour(publication, publication.sections[0].id, paragraphs(["sky"]))
-    assert grown(publication) is publication
+    assert settled(publication) is publication
     publication = change_items(publication, master, {item: {"height": 100.0, "width": 0.0}})
-    assert len(all_pages(grown(publication))) < 10
+    assert len(all_pages(settled(publication))) < 10
 
 
 def linked_book():
@@ -429,7 +429,7 @@ def test_a_story_that_grows_finds_room_whatever_its_styles_ask_for(blocks):
     publication, _, _ = book(1, 160.0)
     publication = replace(publication, paragraph_styles=(*publication.paragraph_styles, *STYLED))
     publication, story_id = pour(publication, publication.sections[0].id, set_in(blocks))
-    publication = grown(publication)
+    publication = settled(publication)
     flow = Composer().compose(publication).flow(story_id)
     assert flow.rest is None
     asked = [n for n, (style, _) in enumerate(blocks) if style == "right"]

@@ -18,15 +18,16 @@ from hidden_frame.checks.content import content_findings
 from hidden_frame.compose.composer import Composer
 from hidden_frame.demo.book import long_book
 from hidden_frame.demo.driven import driven_book
+from hidden_frame.edit.change import change_story
 from hidden_frame.edit.items.draw import add_item, change_items
-from hidden_frame.edit.stories import change_story, pour, set_grows, set_story_text
+from hidden_frame.edit.stories import pour, set_grows, set_story_text
 from hidden_frame.edit.text.write import plain
-from hidden_frame.interact.growth import grown
 from hidden_frame.interact.storied import helped, offers, state
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_story
 from hidden_frame.model.text import Marker, Paragraph, Run
 from hidden_frame.output.pdf import pdf_bytes
+from hidden_frame.settle.settling import settled
 from hidden_frame.storage.format import load, save
 
 
@@ -39,7 +40,7 @@ def run(*arguments, code=0):
 
 @pytest.fixture(scope="module")
 def book():
-    return grown(long_book(chapters=1))
+    return settled(long_book(chapters=1))
 
 
 def test_a_manuscript_is_poured_listed_and_written_out(book, tmp_path):
@@ -89,14 +90,14 @@ def test_the_demo_book_is_written_and_flows(tmp_path):
     run("demo", path, "--book")
     publication = load(path).publication
     assert 200 <= len(all_pages(publication)) <= 260
-    assert grown(publication) is publication
+    assert settled(publication) is publication
     assert long_book() == long_book()
 
 
 def test_the_demo_book_is_driven_by_its_text(tmp_path):
     """Masters, heads, contents and the reference of a shorter one, as the commands tell them."""
     path = tmp_path / "driven.hframe"
-    publication = grown(driven_book(chapters=3))
+    publication = settled(driven_book(chapters=3))
     save(path, publication, {})
     pages = json.loads("[" + ",".join(run("pages", path, "--json").stdout.splitlines()) + "]")
     opening = [p for p in pages if p["masters"] == ["Chapter opener"]]
@@ -173,7 +174,7 @@ def test_every_offer_helps():
     assert kinds == ["grow", "pages", "jump"]
     section = publication.sections[0].id
     for kind in ("grow", "pages"):
-        after = grown(helped(publication, story, kind, section))
+        after = settled(helped(publication, story, kind, section))
         assert Composer().compose(after).flow(story).rest is None
         assert any(p.made for p in all_pages(after)) == (kind == "grow")
 

@@ -17,15 +17,15 @@ from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.looks.styles import put_picture
 from hidden_frame.edit.stories import add_waiting
 from hidden_frame.interact.anchoring import seen_in
-from hidden_frame.interact.growth import grown
 from hidden_frame.model.items import PictureFrame, TextFrame
 from hidden_frame.model.lookup import find_page, find_story
 from hidden_frame.model.stories import Waiting
 from hidden_frame.model.text import Anchor, Paragraph, Run
 from hidden_frame.model.usage import anchors_in
+from hidden_frame.settle.settling import settled
 from hidden_frame.storage.pictures import picture_from_bytes
 
-BOOK = grown(long_book(chapters=1))
+BOOK = settled(long_book(chapters=1))
 
 
 @pytest.fixture

@@ -13,12 +13,12 @@ from PySide6.QtWidgets import QLabel
 
 from hidden_frame.demo.book import long_book
 from hidden_frame.desktop.dialogs.contents import ContentsDialog
-from hidden_frame.interact.growth import grown
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_page
+from hidden_frame.settle.settling import settled
 from hidden_frame.storage.format import to_bytes
 
-BOOK = grown(long_book(chapters=3))
+BOOK = settled(long_book(chapters=3))
 
 
 @pytest.fixture

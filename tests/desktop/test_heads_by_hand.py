@@ -10,11 +10,11 @@ from hidden_frame.demo.book import long_book
 from hidden_frame.desktop.dialogs.running_head import DateDialog, RunningHeadDialog
 from hidden_frame.desktop.sight import Editing
 from hidden_frame.edit.text.write import end_of
-from hidden_frame.interact.growth import grown
 from hidden_frame.model.lookup import find_master, find_story
 from hidden_frame.model.text import Head, Marker
+from hidden_frame.settle.settling import settled
 
-BOOK = grown(long_book(chapters=2))
+BOOK = settled(long_book(chapters=2))
 
 
 @pytest.fixture

@@ -10,13 +10,13 @@ from PySide6.QtWidgets import QDialog
 from hidden_frame.demo.book import long_book
 from hidden_frame.desktop.dialogs.index import MarkDialog
 from hidden_frame.desktop.dialogs.lists import IndexListDialog
-from hidden_frame.interact.growth import grown
 from hidden_frame.interact.indexing import marked_everywhere, places_of, terms
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_page, find_story
 from hidden_frame.model.text import IndexMark
+from hidden_frame.settle.settling import settled
 
-BOOK = grown(long_book(chapters=2))
+BOOK = settled(long_book(chapters=2))
 
 
 @pytest.fixture

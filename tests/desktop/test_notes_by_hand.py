@@ -8,11 +8,11 @@ from PySide6.QtWidgets import QDialog
 from hidden_frame.compose.notes import notes_in
 from hidden_frame.demo.book import long_book
 from hidden_frame.desktop.dialogs.note import NoteDialog
-from hidden_frame.interact.growth import grown
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_page, find_story
+from hidden_frame.settle.settling import settled
 
-BOOK = grown(long_book(chapters=1))
+BOOK = settled(long_book(chapters=1))
 
 
 @pytest.fixture

@@ -7,11 +7,11 @@ from PySide6.QtWidgets import QDialog
 
 from hidden_frame.demo.book import long_book
 from hidden_frame.desktop.dialogs.refer import PlaceDialog, ReferDialog
-from hidden_frame.interact.growth import grown
 from hidden_frame.model.lookup import find_story
 from hidden_frame.model.text import Marker
+from hidden_frame.settle.settling import settled
 
-BOOK = grown(long_book(chapters=3))
+BOOK = settled(long_book(chapters=3))
 
 
 @pytest.fixture

@@ -16,9 +16,9 @@ from hidden_frame.demo.book import long_book
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.looks.styles import put_paragraph_style
 from hidden_frame.edit.masters.apply import add_master, apply_masters
-from hidden_frame.interact.growth import grown
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_page, paragraph_style, stack_of
+from hidden_frame.settle.settling import settled
 from hidden_frame.storage.format import to_bytes
 
 
@@ -27,7 +27,7 @@ def made_book():
     publication = long_book(chapters=3)
     heading = paragraph_style(publication, "heading")
     publication = put_paragraph_style(publication, replace(heading, starts="page"))
-    publication = grown(publication)
+    publication = settled(publication)
     publication, opener = add_master(publication, "Opener")
     frame = TextFrame(id="", name="Opening text", x=48, y=220, width=261, height=250, main=1)
     publication, _ = add_item(publication, opener, frame)

@@ -17,16 +17,16 @@ from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.stories import link, pour, set_story_text, start_story
 from hidden_frame.edit.text.write import plain
 from hidden_frame.interact.copies import words_between
-from hidden_frame.interact.growth import grown
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_page, find_story
 from hidden_frame.model.publication import Setup
 from hidden_frame.model.stories import Link
 from hidden_frame.model.text import Paragraph, Run
 from hidden_frame.model.trims import TRIMS
+from hidden_frame.settle.settling import settled
 
 Shift = Qt.KeyboardModifier.ShiftModifier
-BOOK = grown(long_book(chapters=1))
+BOOK = settled(long_book(chapters=1))
 
 
 @pytest.fixture

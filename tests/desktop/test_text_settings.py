@@ -390,10 +390,10 @@ def test_arrows_point_where_the_caret_goes_also_in_hebrew(writing):
 def test_a_break_is_put_in_and_taken_back_by_the_menu(hands):
     """The story goes on on the next page from the caret, and again where its style says."""
     from hidden_frame.demo.book import long_book
-    from hidden_frame.interact.growth import grown
     from hidden_frame.model.lookup import find_story
+    from hidden_frame.settle.settling import settled
 
-    hands.session.replace_all(grown(long_book(chapters=1)), {}, None)
+    hands.session.replace_all(settled(long_book(chapters=1)), {}, None)
     story = hands.publication.stories[0].id
     hands.session.show_page(hands.page(5))
     hands.desk.text.write_at(story, (1, 30))
@@ -410,13 +410,13 @@ def test_a_break_is_put_in_and_taken_back_by_the_menu(hands):
 def test_quotes_are_those_of_the_language_while_one_types_unless_off_or_in_code(hands):
     from hidden_frame.demo.book import long_book
     from hidden_frame.edit.looks.styles import put_paragraph_style
-    from hidden_frame.interact.growth import grown
     from hidden_frame.model.lookup import find_story
     from hidden_frame.model.styles import ParagraphStyle
+    from hidden_frame.settle.settling import settled
 
     publication = put_paragraph_style(long_book(chapters=1),
                                       ParagraphStyle(id="code", name="Code"))  # fmt: skip
-    hands.session.replace_all(grown(publication), {}, None)
+    hands.session.replace_all(settled(publication), {}, None)
     story = hands.publication.stories[0].id
     hands.session.show_page(hands.page(5))
 

@@ -31,11 +31,11 @@ from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.masters.apply import add_master
 from hidden_frame.edit.stories import pour
 from hidden_frame.edit.text.write import insert
-from hidden_frame.interact.growth import grown
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.text import Paragraph
+from hidden_frame.settle.settling import settled
 from hidden_frame.storage.door import from_clipboard, short
 from hidden_frame.storage.format import to_bytes
 from hidden_frame.storage.manuscripts.read import of_bytes
@@ -157,6 +157,6 @@ def test_four_hundred_thousand_letters_without_a_space_are_poured_and_all_have_r
     made, _ = add_item(made, master, frame)
     made = msgspec.structs.replace(made, default_masters=(master,))
     made, story = pour(made, made.sections[0].id, text, "Story")
-    made = grown(made)
+    made = settled(made)
     flow = Composer().compose(made).flow(story)
     assert flow.rest is None and flow.characters == 400_000 and len(all_pages(made)) > 150

@@ -7,7 +7,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from functools import cached_property
 from operator import is_
 from typing import NamedTuple, TypeVar
@@ -98,6 +98,7 @@ class Composer:
         self.lists: dict[object, tuple[tuple[object, ...], Text]] = {}
         self.told: tuple[object, ...] = ()
         self.ruling: tuple[tuple[object, ...], object] | None = None
+        self.settled: Publication | None = None  # the last one that was found to be so
 
     def compose(self, publication: Publication) -> Composition:
         """The composition of a publication; nothing is worked out before it is asked for."""
@@ -334,7 +335,7 @@ class Composition:
         """Lists and references are right now."""
         self._composer.told = self._told_now()
 
-    def settled(self, made_of: tuple[object, ...], make: Callable[[], T]) -> T:
+    def ruled(self, made_of: tuple[object, ...], make: Callable[[], T]) -> T:
         """What rules give, worked out anew only where one of the objects that decide is another."""
         known = self._composer.ruling
         if known is None or len(known[0]) != len(made_of) or not all(
@@ -388,6 +389,13 @@ class Composition:
             found = self._composer.flow(self.publication, story, self.view)
             self._flows[story_id] = found
         return found
+
+    def filling(self, story_ids: Iterable[str]) -> Iterator[Publication]:
+        """Lays stories out on all their pages, a few at a time; what is laid out is told between,
+        so that who waits can show it."""
+        for story_id in story_ids:
+            for _ in self.flow(story_id).filling():
+                yield self.publication
 
     def labels(self, story_id: str) -> tuple[str, ...] | None:
         """What stands before each paragraph of a story; None if nothing does."""

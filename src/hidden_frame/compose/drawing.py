@@ -30,7 +30,7 @@ from hidden_frame.model.memory import remembered
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.publication import Picture
 from hidden_frame.model.text import Text
-from hidden_frame.typeset.overflow import Overflow, explain
+from hidden_frame.typeset.overflow import Overflow, explain, too_wide
 from hidden_frame.typeset.region import Outline, Region
 from hidden_frame.typeset.text import SetText, set_text
 
@@ -64,6 +64,7 @@ def draw(
     if isinstance(item, TextFrame):
         if part is not None:
             primitives.append(_of_story(item, part, bool(outlines)))
+            overflow = too_wide(part.text)
         else:
             text, overflow = _text(item, side, values, known, outlines, grid)
             primitives.append(text)
@@ -169,7 +170,7 @@ def _text(
     insets, height = item.insets, inner_height(item)
     regions = regions_of(item, outlines, grid=grid)
     text = set_frame(item.text, regions, side, values, known, item.snug)
-    overflow = explain(text, height)
+    overflow = explain(text, height) or too_wide(text)
     shown = overflow.shown if overflow else len(text.lines)
     y = insets.top
     if overflow is None and item.vertical != "top" and not outlines:

@@ -40,6 +40,19 @@ def places_in(text: Text) -> list[int]:
     return [n for n, _ in _places(text)]
 
 
+def paragraph_at(composition: Composition, place: str) -> tuple[str, str]:
+    """What the paragraph of a story that has a place says, and the page on which it begins; "" for
+    either where it is gone, or has no room.  Of two with the same place the first counts."""
+    for story in composition.publication.stories:
+        for n in places_in(story.text):
+            if story.text[n].place == place:
+                flow = composition.flow(story.id)
+                at = flow.stop_of(n, 0)
+                page = flow.stops[at].page_id if at is not None else ""
+                return plain_words(story.text[n]), page
+    return "", ""
+
+
 def _of_page(page: Page) -> tuple[tuple[str, Paragraph], ...] | None:
     return tuple(
         (page.id, paragraph) for item in page.items

@@ -53,7 +53,7 @@ def ruled_pages(composition: Composition) -> dict[str, MasterRule | None]:
         publication.sections, publication.masters, publication.default_masters, publication.rules,
         context_of(publication), *flows,
     )  # fmt: skip
-    return composition.settled(made_of, lambda: _walked(composition))
+    return composition.ruled(made_of, lambda: _walked(composition))
 
 
 def _walked(composition: Composition) -> dict[str, MasterRule | None]:
@@ -124,9 +124,9 @@ class _Walk:
         seen = self._seen(page, running)
         chosen = next(
             (rule for rule in self.rules
-             if rule is running
+             if (rule is running and self._takes_text(page, rule))
              or self._is_so(rule, number, page)
-             or (rule.when == "style" and rule.style in seen.styles)
+             or (rule.when == "style" and rule.style in seen.styles and self._begins(page, rule))
              or (rule.when == "no text" and seen.empty)), None,
         )  # fmt: skip
         if chosen is not None and chosen.when in _OF_PLACE:
@@ -141,6 +141,33 @@ class _Walk:
         self.pass_by(page)
         return chosen, running
 
+    def _takes_text(self, page: Page, rule: MasterRule) -> bool:
+        """Whether text can stand on a page in a rule's masters at all: a rule that text decides
+        takes no frame from it, for then the text would go on to the next page, and so would the
+        rule, to the end of the book."""
+        return self.flow is None or bool(self._stops(page, rule.masters))
+
+    def _begins(self, page: Page, rule: MasterRule) -> bool:
+        """Whether any of the text that is to begin on a page stands there in a rule's masters."""
+        if self.flow is None or (page.masters is None and page.ruled == rule.masters):
+            return self.flow is None or self._lines(page) > 0
+        stops, begin = self._stops(page, rule.masters), self.flow.where(self.stop)
+        return self.composition.trials.tried(self.flow, stops, self.stop, begin).lines > 0
+
+    def _lines(self, page: Page) -> int:
+        """How many lines of the story stand on a page now."""
+        assert self.flow is not None
+        last = self._behind(page)
+        return sum(part.lines for part in self.flow.parts_to(last)[self.stop : last])
+
+    def _behind(self, page: Page) -> int:
+        """The number behind the last of the flow's stops that stand on a page."""
+        assert self.flow is not None
+        last = self.stop
+        while last < len(self.flow.stops) and self.flow.stops[last].page_id == page.id:
+            last += 1
+        return last
+
     def _plain(self, number: int, page: Page) -> bool:
         """Whether a page follows no rule, nothing that rules ask for begins on it, and some text
         stands there."""
@@ -148,10 +175,7 @@ class _Walk:
             return False
         if number in (0, len(self.section.pages) - 1) or self.flow is None:
             return False
-        last = self.stop
-        stops = self.flow.stops
-        while last < len(stops) and stops[last].page_id == page.id:
-            last += 1
+        last = self._behind(page)
         if not any(part.lines for part in self.parts[self.stop : last]):
             return False
         first = bisect_left(self.at, self.stop)
@@ -197,11 +221,8 @@ class _Walk:
         """What begins on a page as it is; `own` says whether it has a text of its own."""
         if self.flow is None:
             return _Page(frozenset(), not own)
-        last = self.stop
-        while last < len(self.flow.stops) and self.flow.stops[last].page_id == page.id:
-            last += 1
-        begin, end = self.flow.where(self.stop), self.flow.where(last)
-        lines = sum(part.lines for part in self.flow.parts_to(last)[self.stop :])
+        begin, end = self.flow.where(self.stop), self.flow.where(self._behind(page))
+        lines = self._lines(page)
         return _Page(self.begun_between(begin, end), not lines and not own)
 
     def _automatic(self) -> tuple[str, ...]:

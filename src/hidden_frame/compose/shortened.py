@@ -11,7 +11,7 @@ from hidden_frame.compose.textspec import Palette
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.memory import remembered
-from hidden_frame.typeset.overflow import explain
+from hidden_frame.typeset.overflow import explain, too_wide
 from hidden_frame.typeset.region import Outline
 
 ELLIPSIS = "…"
@@ -36,7 +36,8 @@ def shortened(
 
     def lines(shown: tuple[str, ...]) -> int | None:
         text = set_frame(frame.text, regions, side, shown, known, frame.snug)
-        return len(text.lines) if explain(text, height) is None else None
+        fits = explain(text, height) is None and too_wide(text) is None
+        return len(text.lines) if fits else None
 
     bare = tuple(
         _WORD if short is not None and value else value

@@ -121,7 +121,7 @@ def _with_lists(publication: Publication) -> Publication:
     body = publication.sections[-1]
     publication, behind = add_pages(publication, body.id, len(body.pages), 2)
     notes_page, index_page = behind
-    publication, _ = start_section(publication, notes_page, "Notes and index", Numbering())
+    publication, _ = start_section(publication, notes_page, "Notes and index", Numbering(), ())
     publication, back = add_master(publication, "Back matter", _master(publication, "Plain").id)
     publication, _ = add_item(publication, back, folio_frame())
     publication = apply_masters(publication, behind, (back,))

@@ -49,7 +49,9 @@ class Keeper(QObject):
         self._tell()
         self._hold()
         session = self.session
-        now = session.history.now
+        if session.settles:
+            return  # only settled values are kept
+        now = session.kept.now
         if not session.unsaved:
             if self._kept is not None:
                 self._kept = self._drawn = None

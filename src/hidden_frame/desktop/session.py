@@ -7,9 +7,11 @@ from __future__ import annotations
 
 import os
 import time
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from concurrent.futures import Future
+from contextlib import contextmanager
 from pathlib import Path
+from typing import NamedTuple
 
 from PySide6.QtCore import QObject, QTimer
 
@@ -20,14 +22,34 @@ from hidden_frame.desktop.mishaps import forget, in_words, write_down
 from hidden_frame.desktop.sight import Sight
 from hidden_frame.edit.history import History, jump, record, redo, sealed, undo
 from hidden_frame.interact.copies import story_copies
-from hidden_frame.interact.growth import grown
 from hidden_frame.interact.shown import items_on
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
+from hidden_frame.model.valid import check_change
+from hidden_frame.settle.opening import settled_in_words
+from hidden_frame.settle.settling import settling
+from hidden_frame.settle.slices import Working
 from hidden_frame.storage.shelf import PicturesOnDisk
 from hidden_frame.storage.stamps import Stamp, stamp_of
 
 _REST = 0.25  # seconds without a movement until something rests
+_AT_ONCE = 0.1  # seconds for which one waits for what an edit brings with it
+_SLICE = 0.016  # seconds at a time for what takes longer
+_PAUSE = 80  # milliseconds until it is seen whether what moves rests
+
+
+class _Step(NamedTuple):
+    """An edit whose value is being settled; without a name what was opened is."""
+
+    working: Working
+    name: str
+    merge: str = ""
+
+
+class _Outcome:
+    """Whether something went well."""
+
+    well = False
 
 
 class Session(Sight):
@@ -43,13 +65,17 @@ class Session(Sight):
         super().__init__(parent)
         self._hurried = self._filling = 0.0
         self._beside: list[Future[None]] = []  # what threads do: they and the desk share one lock
+        self._step: _Step | None = None
+        self._slices = QTimer(self)
+        self._slices.timeout.connect(self._slice)
         self.composer = Composer()
         self.blobs = blobs if isinstance(blobs, PicturesOnDisk) else PicturesOnDisk(blobs)
         self._open(publication, path)
 
     def _open(self, publication: Publication, path: Path | None) -> None:
         self._unproven: History | None = None  # what to go back to if the last step fails
-        self.history = History.of(publication)
+        self._step = None
+        self.kept = History.of(publication)
         self.saved: Publication | None = publication if path else None
         self.path = path
         self.opened = self.saved  # what the file held when it was opened
@@ -58,6 +84,8 @@ class Session(Sight):
         self.token = os.urandom(8).hex()  # tells what was copied here
         self.draft: Publication | None = None
         self._look_at(publication)
+        self._step = _Step(Working(settling(publication, self.composer), publication), "")
+        self._slices.start(_PAUSE)
 
     def replace_all(
         self, publication: Publication, blobs: Mapping[str, bytes], path: Path | None
@@ -75,9 +103,19 @@ class Session(Sight):
     # -- the publication ---------------------------------------------------------
 
     @property
+    def history(self) -> History:
+        """Its steps; what the last edit brings with it is worked out before they are told."""
+        self.finish()
+        return self.kept
+
+    @history.setter
+    def history(self, history: History) -> None:
+        self.kept = history
+
+    @property
     def publication(self) -> Publication:
         """What is to be shown: the draft of a gesture under way, or the present value."""
-        return self.history.now if self.draft is None else self.draft
+        return self.kept.now if self.draft is None else self.draft
 
     @property
     def composition(self) -> Composition:
@@ -86,8 +124,14 @@ class Session(Sight):
 
     @property
     def busy(self) -> bool:
-        """Whether a hand is at work, so that everything but the desk may follow later."""
-        return self.draft is not None or self.editing is not None
+        """Whether a hand is at work, or something is settled, so that everything but the desk may
+        follow later."""
+        return self.draft is not None or self.editing is not None or self.settles
+
+    @property
+    def settles(self) -> bool:
+        """Whether what an edit brings with it is being worked out."""
+        return self._step is not None and bool(self._step.name)
 
     def hurry(self) -> None:
         """Something moves on the screen: what can wait, waits until it rests."""
@@ -114,12 +158,12 @@ class Session(Sight):
 
     @property
     def modified(self) -> bool:
-        return self.saved is not self.history.now
+        return self.saved is not self.kept.now
 
     @property
     def unsaved(self) -> bool:
         """Whether there is work that would be lost."""
-        return self.modified and (self.recovered or bool(self.history.past))
+        return self.modified and (self.recovered or bool(self.kept.past))
 
     def keep_saved(self, path: Path, publication: Publication) -> None:
         """A value stands in a file now."""
@@ -135,29 +179,115 @@ class Session(Sight):
 
     def ahead(self) -> int:
         """How many steps the work is ahead of what was saved; of all, if that is not among them."""
-        past = self.history.past
+        past = self.kept.past
         at = next((n for n, s in enumerate(past) if s.publication is self.saved), 0)
         return len(past) - at
 
     def edit(
         self, name: str, change: Callable[[Publication], Publication], merge: str = ""
     ) -> bool:
-        """One undo step; a refusal becomes a notice and changes nothing."""
+        """One undo step; a refusal becomes a notice and changes nothing.
+
+        What it brings with it is worked out at once where that takes a moment; where it takes
+        longer the desk goes on, and shows what is there so far.
+        """
+        before = self.history.now
+        with self._telling(name) as told:
+            self._settle(change(before), name, merge)
+        return told.well
+
+    @contextmanager
+    def _telling(self, name: str) -> Iterator[_Outcome]:
+        """Refusals and faults are told, and change nothing."""
+        outcome = _Outcome()
         try:
-            changed = grown(change(self.history.now), self.composer)
-            history = record(self.history, changed, name, merge)
+            yield outcome
+            outcome.well = True
         except Refusal as refusal:
+            self._drop()
             self.noticed.emit(str(refusal))
-            return False
         except Exception as error:  # a fault nobody foresaw: nothing changes, and it is told
+            self._drop()
             self.mishap(f"“{name[:1].upper()}{name[1:]}”", error)
-            return False
+
+    def _drop(self) -> None:
+        """What is being settled is not wanted any more."""
+        self._slices.stop()
+        had, self._step = self.draft is not None, None
+        if had:
+            self.draft = None
+            self.changed.emit()
+
+    def _settle(self, changed: Publication, name: str, merge: str) -> None:
+        if changed is self.kept.now:
+            self.draft = None
+            return
+        self._step = _Step(Working(settling(changed, self.composer), changed), name, merge)
+        if self._step.working.go_on(_AT_ONCE):
+            self._take()
+        else:
+            check_change(self.kept.now, changed)  # what is refused is so at once
+            self._show()
+            self._slices.start(0)
+
+    def _show(self) -> None:
+        """What is settled so far is seen."""
+        assert self._step is not None
+        seen = self._step.working.seen
+        if self._step.name and seen is not self.draft:
+            self.draft = seen
+            self._keep_what_exists(seen)
+            self.changed.emit()
+
+    def _slice(self) -> None:
+        """A little more of what is being settled."""
+        step = self._step
+        if step is None:
+            self._slices.stop()
+        elif step.name or self.rests:
+            self._slices.setInterval(0)
+            with self._telling(step.name or "opening"):
+                if step.working.go_on(_SLICE):
+                    self._take()
+                else:
+                    self._show()
+        else:
+            self._slices.setInterval(_PAUSE)
+
+    def finish(self) -> None:
+        """What the last edit brings with it is worked out, and stands in the history."""
+        step = self._step
+        if step is not None:
+            with self._telling(step.name or "opening"):
+                step.working.finish()
+                self._take()
+
+    def _take(self) -> None:
+        """What was settled becomes a step."""
+        assert self._step is not None
+        (working, name, merge), self._step = self._step, None
+        self._slices.stop()
+        new = working.seen
+        if not name:
+            self._opened_as(new)
+            return
+        history = record(self.kept, new, name, merge)
         self.draft = None
         self._move(history)
-        return True
+
+    def _opened_as(self, new: Publication) -> None:
+        """What was opened is what it was, or is settled from now on."""
+        old = self.kept.now
+        if new is old or self.kept.past:
+            return
+        self.kept = History.of(new)
+        self._keep_what_exists(new)
+        self.changed.emit()
+        self.noticed.emit(settled_in_words(old, new))
 
     def set_draft(self, publication: Publication | None) -> None:
         """What a gesture under way would result in; None goes back to the present value."""
+        self.finish()
         if publication is not self.draft:
             self.draft = publication
             self.changed.emit()
@@ -167,10 +297,9 @@ class Session(Sight):
         draft, self.draft = self.draft, None
         if draft is None:
             return
-        try:
-            self._move(record(self.history, grown(draft, self.composer), name))
-        except Refusal as refusal:
-            self.noticed.emit(str(refusal))
+        with self._telling(name) as told:
+            self._settle(draft, name, "")
+        if not told.well:
             self.changed.emit()
 
     def tell_copies(
@@ -191,12 +320,13 @@ class Session(Sight):
         """A fault nobody foresaw: what was under way or has just been done is taken back, and
         the fault is told and written down."""
         write_down(what, error)
+        self._step = None
         before, self._unproven, self.draft = self._unproven, None, None
         self.editing, self.cropping = None, False
         if before is not None:
             self.history = before
             self.composer = Composer()  # what it remembers may be what failed
-            self._keep_what_exists(self.history.now)
+            self._keep_what_exists(self.kept.now)
         self.changed.emit()
         self.noticed.emit(in_words(what, error))
 
@@ -216,16 +346,16 @@ class Session(Sight):
 
     def seal(self) -> None:
         """What is typed next is an undo step of its own."""
-        self.history = sealed(self.history)
+        self.kept = sealed(self.history)
 
     def _move(self, history: History) -> None:
-        if history is self.history:
+        if history is self.kept:
             return
-        before = self.history.now
-        self._unproven, self.history = self.history, history
+        before = self.kept.now
+        self._unproven, self.kept = self.kept, history
         forget()
         QTimer.singleShot(1_000, self, self.proven)
         if history.now is not before:
             self.composer.forget_missing(history.now)
-            self._keep_what_exists(self.history.now)
+            self._keep_what_exists(history.now)
         self.changed.emit()

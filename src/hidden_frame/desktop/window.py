@@ -225,12 +225,12 @@ class Window(QMainWindow):
             super().keyPressEvent(event)
 
     def _tell(self, sentence: str, back: Callable[[], object] | None = None) -> None:
-        self.notice.about = self.session.history.now
+        self.notice.about = self.session.kept.now
         self.notice.say(sentence, back)
 
     def _untell(self) -> None:
         """A notice about a step goes when the step is undone."""
-        about, history = self.notice.about, self.session.history
+        about, history = self.notice.about, self.session.kept
         if about is not history.now and all(s.publication is not about for s in history.past):
             self.notice.about = None
             self.notice.hide()

@@ -55,6 +55,14 @@ def change_section(
     return replace(publication, sections=sections)
 
 
+def change_story(
+    publication: Publication, story_id: str, new: Callable[[Story], Story]
+) -> Publication:
+    """The publication with one story exchanged; itself if nothing changed."""
+    stories = swap(publication.stories, story_id, new)
+    return publication if stories is publication.stories else replace(publication, stories=stories)
+
+
 def change_page(publication: Publication, page_id: str, new: Callable[[Page], Page]) -> Publication:
     def in_section(section: Section) -> Section:
         pages = swap(section.pages, page_id, new)

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Iterable
 
 from msgspec.structs import replace
 
-from hidden_frame.edit.change import new_ids, swap
+from hidden_frame.edit.change import change_story, new_ids
 from hidden_frame.edit.items.draw import change_items
 from hidden_frame.edit.masters.apply import free_name
 from hidden_frame.edit.text.write import split
@@ -47,14 +47,6 @@ def add_story(
         grows=grows,
     )
     return replace(publication, stories=(*publication.stories, made)), story_id
-
-
-def change_story(
-    publication: Publication, story_id: str, new: Callable[[Story], Story]
-) -> Publication:
-    """The publication with one story exchanged; itself if nothing changed."""
-    stories = swap(publication.stories, story_id, new)
-    return publication if stories is publication.stories else replace(publication, stories=stories)
 
 
 def set_story_text(publication: Publication, story_id: str, text: Text) -> Publication:

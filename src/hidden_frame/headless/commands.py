@@ -21,8 +21,6 @@ from hidden_frame.compose.ranges import pages_in_range
 from hidden_frame.demo.almanac import almanac
 from hidden_frame.demo.driven import driven_book
 from hidden_frame.install import install, remove
-from hidden_frame.interact.growth import grown
-from hidden_frame.interact.lists import frames_with_lists
 from hidden_frame.interact.rules_told import followed_rule, rule_in_words
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import TextFrame
@@ -31,6 +29,8 @@ from hidden_frame.model.memory import MEMORY
 from hidden_frame.model.units import parse_length
 from hidden_frame.output.pdf import export_pdf
 from hidden_frame.output.png import export_png, page_images
+from hidden_frame.settle.lists import frames_with_lists
+from hidden_frame.settle.settling import settled
 from hidden_frame.storage.format import EXTENSION, Opened, load, save
 
 app = typer.Typer(
@@ -61,7 +61,7 @@ def demo(
     """Write the demo almanac to a file, or a long book through which a story flows."""
     if path.suffix != EXTENSION:
         raise Refusal(f"“{path.name}” should end in {EXTENSION}; name it {path.stem}{EXTENSION}.")
-    publication, blobs = (grown(driven_book()), {}) if book else almanac()
+    publication, blobs = (settled(driven_book()), {}) if book else almanac()
     composition = Composer().compose(publication)
     first = all_pages(publication)[0].id
     preview = next(page_images(composition, blobs, [first], 48))

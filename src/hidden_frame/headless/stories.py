@@ -12,13 +12,13 @@ from hidden_frame.compose.composer import Composer, Composition
 from hidden_frame.edit.stories import pour
 from hidden_frame.edit.text.bring import as_paragraphs, brought, pictures_kept
 from hidden_frame.headless.commands import File, Json, app, opened_and_composed
-from hidden_frame.interact.growth import grown
 from hidden_frame.interact.storied import state
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.invariants import check
 from hidden_frame.model.lookup import find_story
 from hidden_frame.model.publication import Publication, Section
 from hidden_frame.model.stories import Story
+from hidden_frame.settle.settling import settled
 from hidden_frame.storage.format import EXTENSION, save
 from hidden_frame.storage.manuscripts.manuscript import report_in_words
 from hidden_frame.storage.manuscripts.read import read
@@ -46,7 +46,7 @@ def pour_command(
     publication, story_id = pour(publication, chosen.id, text, source.name)
     first = len(find_story(publication, story_id).text) - len(text)
     kept = pictures_kept(publication, story_id, source, first)
-    publication = check(grown(kept.publication))
+    publication = check(settled(kept.publication))
     save(out or book, publication, {**opened.blobs, **kept.blobs})
     print(report_in_words(source))
     if kept.left:

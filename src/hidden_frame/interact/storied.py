@@ -21,12 +21,19 @@ from hidden_frame.edit.items.draw import change_items
 from hidden_frame.edit.pages.order import add_pages
 from hidden_frame.edit.stories import flow_through, set_grows, set_story_text
 from hidden_frame.edit.text.tighten import MOST, tightened
-from hidden_frame.interact.growth import grown, why_not
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Around, PictureFrame, TextFrame
-from hidden_frame.model.lookup import find_page, find_section, find_story
-from hidden_frame.model.publication import Publication
-from hidden_frame.model.stories import Link, Story
+from hidden_frame.model.lookup import (
+    all_pages,
+    find_page,
+    find_section,
+    find_story,
+    section_of,
+)
+from hidden_frame.model.publication import MAX_PAGES, Publication
+from hidden_frame.model.stories import Link, MainFrames, Story
+from hidden_frame.settle.growth import last_section
+from hidden_frame.settle.settling import settled
 from hidden_frame.typeset.segments import TextOffset
 
 Help = Literal["grow", "pages", "flow", "enlarge", "tighten", "jump"]
@@ -109,6 +116,19 @@ def _sentence(composition: Composition, story: Story, flow: Flow, left: int, lin
     return f"{words}: {reason}."
 
 
+def why_not(publication: Publication, story: Story, flow: Flow) -> str:
+    """Why a story that grows has no room all the same; "" if there is no reason in sight."""
+    if not flow.stops:
+        through = any(isinstance(s, MainFrames) for s in story.path)
+        return "the masters of its section have no main frame" if through else "no frame shows it"
+    if len(all_pages(publication)) >= MAX_PAGES:
+        return f"a publication has at most {MAX_PAGES:,} pages"
+    last = flow.parts[-1]
+    if not last.lines:
+        return "its frames have no room for a single line"
+    return ""
+
+
 def offers(composition: Composition, story_id: str) -> list[Offer]:
     """What helps a story that does not fit, the least change first."""
     story, flow = find_story(composition.publication, story_id), composition.flow(story_id)
@@ -175,9 +195,17 @@ def room_below(publication: Publication, story: Story, flow: Flow) -> RoomBelow 
     margins = page_layout(publication, found).margins
     area = text_area(publication.setup, margins, page_facts(publication)[page].side)
     height = area.bottom - frame.y
-    rest = flow.rest
-    leading = flow.specs.recto[rest.paragraph].leading if rest is not None else 0.0
-    return RoomBelow(page, item, height) if height - frame.height >= leading > 0 else None
+    more = height - frame.height
+    return RoomBelow(page, item, height) if more > 0 and _takes_more(flow, more) else None
+
+
+def _takes_more(flow: Flow, by: float) -> bool:
+    """Whether the last stop of a flow would take more lines if it were so many points higher."""
+    number, stop = len(flow.stops) - 1, flow.stops[-1]
+    regions = tuple(r._replace(height=r.height + by) for r in stop.room.regions)
+    higher = stop._replace(room=stop.room._replace(regions=regions))
+    tried = flow.trial(higher, number, flow.where(number), None)
+    return tried.words > flow.parts[number].words
 
 
 def pages_needed(flow: Flow) -> int:
@@ -202,8 +230,10 @@ def helped(publication: Publication, story_id: str, kind: Help, section_id: str)
     if kind == "tighten":
         return _tightened(publication, story)
     if kind == "pages":
-        growing = grown(set_grows(publication, story_id, True))
-        section = story.sections[0]
+        growing = settled(set_grows(publication, story_id, True))
+        section = last_section(publication, story)
+        if section is None:
+            return publication
         wanted = len(find_section(growing, section).pages)
         there = len(find_section(publication, section).pages)
         if wanted > there:
@@ -248,3 +278,20 @@ def overset_place(flow: Flow) -> tuple[int, int] | None:
         return None
     offset: TextOffset = flow.rest.place
     return flow.rest.paragraph, offset.offset
+
+
+def running_into(composition: Composition, page_id: str) -> tuple[str, ...]:
+    """The stories through a page's section whose text stands on the page or behind it there: what
+    a section that starts at the page carries on."""
+    publication = composition.publication
+    section = section_of(publication, page_id)
+    at = next(n for n, p in enumerate(section.pages) if p.id == page_id)
+    behind = {p.id for p in section.pages[at:]}
+    found = []
+    for story in publication.stories:
+        if section.id in story.sections:
+            flow = composition.flow(story.id)
+            stands = zip(flow.stops, flow.parts, strict=True)
+            if flow.rest is not None or any(p.lines for s, p in stands if s.page_id in behind):
+                found.append(story.id)
+    return tuple(found)

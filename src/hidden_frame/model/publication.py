@@ -128,14 +128,18 @@ class Numbering(Struct, frozen=True, kw_only=True, omit_defaults=True):
 
 
 class Section(Struct, frozen=True, kw_only=True, omit_defaults=True):
-    """A run of pages with its name, numbering and default masters (None: the
-    publication's)."""
+    """A run of pages with its name, numbering and default masters (None: the publication's).
+
+    One that `begins` with a paragraph, by the id of its place, has the page that it stands on as
+    its first; that is worked out anew at each change.
+    """
 
     id: str
     name: str = ""
     numbering: Numbering = Numbering()
     masters: tuple[str, ...] | None = None
     pages: tuple[Page, ...] = ()
+    begins: str = ""
 
 
 class Detail(Struct, frozen=True):

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
+from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
@@ -14,7 +15,7 @@ from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.facts import PageFacts, page_facts
 from hidden_frame.compose.ranges import pages_in_range
 from hidden_frame.edit.about import set_detail, set_title
-from hidden_frame.edit.history import History, record, redo, undo
+from hidden_frame.edit.history import History, redo, undo
 from hidden_frame.edit.looks.colours import add_colour
 from hidden_frame.edit.looks.styles import new_paragraph_style, put_paragraph_style
 from hidden_frame.edit.masters.apply import (
@@ -25,13 +26,16 @@ from hidden_frame.edit.masters.apply import (
 )
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.pages.order import add_pages_after, delete_pages
-from hidden_frame.edit.pages.sections import start_section
+from hidden_frame.edit.pages.sections import begin_with, start_section
+from hidden_frame.interact.beginning import paragraph_saying
+from hidden_frame.interact.storied import running_into
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Columns, Size
 from hidden_frame.model.lookup import all_pages, paragraph_style
 from hidden_frame.model.numbering import NumberingStyle
 from hidden_frame.model.publication import Numbering, Publication, Setup
 from hidden_frame.model.text import Alignment, Text
+from hidden_frame.model.valid import check_change
 from hidden_frame.output.pdf import export_pdf
 from hidden_frame.output.png import export_png
 from hidden_frame.script.holders import MasterPage, PageOf, property_of
@@ -44,6 +48,8 @@ from hidden_frame.script.values import (
     text_of,
     trim_of,
 )
+from hidden_frame.settle.opening import opened_settled
+from hidden_frame.settle.step import step
 from hidden_frame.storage.format import load, save
 
 Where = int | str | PageOf
@@ -73,13 +79,18 @@ class Document:
     """A publication in a script's hands.
 
     Edits replace `publication`, a value that never changes, and are steps that `undo` takes
-    back.  What can't be done raises `Refusal` with a sentence, and changes nothing.
+    back.  What an edit brings with it (pages that a text needs, masters by rule, lists,
+    references) is part of its step.  What can't be done raises `Refusal` with a sentence, and
+    changes nothing.  `notices` say what was found when it was opened.
     """
 
     def __init__(self, publication: Publication, blobs: Mapping[str, bytes] | None = None) -> None:
-        self._history = History.of(publication)
         self._composer = Composer()
+        publication, told = opened_settled(publication, self._composer)
+        self._history = History.of(publication)
+        self._draft: Publication | None = None  # while several edits are made as one step
         self.blobs = dict(blobs or {})
+        self.notices = [told] if told else []
 
     @staticmethod
     def new(
@@ -115,7 +126,7 @@ class Document:
     @property
     def publication(self) -> Publication:
         """The model's value as it is now."""
-        return self._history.now
+        return self._history.now if self._draft is None else self._draft
 
     @property
     def facts(self) -> Mapping[str, PageFacts]:
@@ -130,7 +141,35 @@ class Document:
         >>> book.page(2).page.tie == book.page(3).page.tie
         True
         """
-        self._history = record(self._history, change(self.publication), name)
+        if self._draft is not None:
+            changed = change(self._draft)
+            self._draft = check_change(self._draft, changed)
+        else:
+            self._history = step(self._history, name, change, self._composer)
+
+    @contextmanager
+    def step(self, name: str) -> Iterator[None]:
+        """Several edits as one step, which pages, lists and references follow once, at its end.
+
+        An exception within takes all of them back.
+
+        >>> with book.step("small notes"):
+        ...     book.style("Small note", based_on="Body", size=7)
+        ...     added = book.add_pages(2)
+        >>> book.undo()
+        >>> len(book.pages)
+        16
+        """
+        if self._draft is not None:  # part of the step that is under way
+            yield
+            return
+        self._draft = self.publication
+        try:
+            yield
+            draft = self._draft
+        finally:
+            self._draft = None
+        self._history = step(self._history, name, lambda _: draft, self._composer)
 
     def undo(self, steps: int = 1) -> None:
         """Takes back the last steps, as far as there are any."""
@@ -184,9 +223,13 @@ class Document:
 
     def section_at(
         self, where: Where, name: str = "", numbering: NumberingStyle = "decimal",
-        start: int | None = None, prefix: str = "",
+        start: int | None = None, prefix: str = "", begins: str = "",
     ) -> Section:  # fmt: skip
         """Starts a section at a page; it carries on counting unless it has a `start`.
+
+        A text that runs over the page goes on through it and stays where it stands.  A section
+        that `begins` with words begins with the first paragraph on that page that starts with
+        them, and follows it when text before it comes or goes.
 
         >>> book.section_at(3, name="Body", numbering="decimal", start=1).name
         'Body'
@@ -197,10 +240,14 @@ class Document:
         counted = Numbering(style=numbering, start=start, prefix=prefix)
         made: list[str] = []
 
+        composition = self._composer.compose(self.publication)
+        carrying = running_into(composition, page_id)
+        first = paragraph_saying(composition, page_id, begins) if begins else None
+
         def change(publication: Publication) -> Publication:
-            publication, section_id = start_section(publication, page_id, name, counted)
+            publication, section_id = start_section(publication, page_id, name, counted, carrying)
             made.append(section_id)
-            return publication
+            return publication if first is None else begin_with(publication, section_id, first)
 
         self.edit("start a section", change)
         return Section(self, made[-1])

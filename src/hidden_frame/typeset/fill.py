@@ -15,7 +15,8 @@ from typing import NamedTuple
 from hidden_frame.model.memory import remembered
 from hidden_frame.typeset.anchored import room_above, rows
 from hidden_frame.typeset.line import TextLine
-from hidden_frame.typeset.lines import LineSetter, rise_of
+from hidden_frame.typeset.lines import LineSetter
+from hidden_frame.typeset.measures import rise_of
 from hidden_frame.typeset.paragraph import ParagraphSpec, Starts
 from hidden_frame.typeset.paragraphs import SetLines, SetParagraph, lines_from, set_paragraph
 from hidden_frame.typeset.region import Region

@@ -15,7 +15,6 @@ from bisect import bisect_right
 from collections.abc import Sequence
 
 from hidden_frame.typeset.breaking.cut import Cut
-from hidden_frame.typeset.breaking.demerits import Fit
 from hidden_frame.typeset.breaking.first_fit import Breaker
 from hidden_frame.typeset.breaking.nodes import Break, nodes_of
 from hidden_frame.typeset.breaking.through import path_through
@@ -29,17 +28,17 @@ from hidden_frame.typeset.breaking.total_fit import (
 from hidden_frame.typeset.initials import Initials
 from hidden_frame.typeset.line import Begun, Laid, TextLine, gaps, natural, whole
 from hidden_frame.typeset.margins import hanging
-from hidden_frame.typeset.paragraph import ParagraphSpec, Tab
+from hidden_frame.typeset.measures import fit_of, rise_of
+from hidden_frame.typeset.paragraph import ParagraphSpec
 from hidden_frame.typeset.segments import Segment, TextOffset, is_rtl, segments
 from hidden_frame.typeset.shaping import exact
 from hidden_frame.typeset.spaced_out import spaced_out
+from hidden_frame.typeset.tab_stops import NEAR, Stop, end_stop, stop_behind
 
 # Words, or signs of a script without spaces, between two line breaks whose lines are chosen
 # together: no paragraph of a book has as many, and more would take seconds.
 MOST_WHOLE = 20_000
 MOST_TOGETHER = 800  # words beside something in the way; more are set line by line
-DEFAULT_TAB = 36.0  # points between stops where a style sets none
-ZONE = 0.08  # of the measure: how far from the edge a ragged line ends and is still good
 
 
 class LineSetter:
@@ -54,10 +53,12 @@ class LineSetter:
         self.rise = rise_of(spec)
         self._rows = _rows(spec)
         self._row = 0
+        self._cell = 0  # of the row, divided by tabs: the one that is broken, or comes next
         self._breaker: Breaker | None = None
-        self._fresh = True  # whether the row's first line is still to be set
+        self._fresh = True  # whether the cell's first line is still to be set
         self._indent = 0.0
-        self._begun: Begun | None = None  # the row's first line, up to its last tab
+        self._begun: Begun | None = None  # the line on which the cell begins, up to its tab
+        self._kept = 0.0  # at the ends of the cell's lines, for what stands at a stop behind it
         self._rtl = is_rtl(spec)
         self._spreads = bool(spec.spacing.letters or spec.spacing.glyphs)
         self._initials = Initials(spec) if spec.dress.drop is not None else None
@@ -72,16 +73,17 @@ class LineSetter:
         """Where the next line begins."""
         if self._breaker is not None and not self._fresh:
             return self._breaker.place
-        if self._row == 0:
+        if self._row == 0 and self._cell == 0:
             return TextOffset()
-        return TextOffset(self._rows[min(self._row, len(self._rows) - 1)][0].origin)
+        row = self._rows[min(self._row, len(self._rows) - 1)]
+        return TextOffset(row[self._cell].origin)
 
     @property
     def indent(self) -> float:
         """How far the next line is indented, in points."""
         if self._initials is not None and self._initials.lines:
             return self.spec.left + self._initials.width
-        if self._breaker is not None and not self._fresh:
+        if self._cell or (self._breaker is not None and not self._fresh):
             return self.spec.left
         return self.spec.left + (self.spec.first if self._row == 0 else 0.0)
 
@@ -97,83 +99,108 @@ class LineSetter:
 
     def _break(self, segment: Segment, indent: float) -> Breaker:
         spec = self.spec
-        measure = self.widest - spec.right - max(indent, spec.left)
+        begin = indent if len(self._rows[self._row]) == 1 else 0.0
+        measure = self.widest - spec.right - max(begin, spec.left) - self._kept
         self._indent, self._fresh = indent, True
         self._breaker = Breaker(segment, measure, spec.align == "justified", spec.spacing)
         return self._breaker
 
     def _open(self, measure: float) -> TextLine | None:
-        """Begins the next row; gives it whole where cells divided by tabs fill one line."""
+        """Begins what comes next; gives a line where cells divided by tabs fill it."""
         if self._breaker is not None:
+            if self._cell + 1 < len(self._rows[self._row]):
+                self._keep(measure)
             return None
         row = self._rows[self._row]
         if len(row) == 1:
             self._break(row[0], self.indent)
             return None
-        line = self._tabbed(row, measure)
-        self._row += line is not None
-        return line
+        return self._cells(measure, Begun(self.spec), self.indent, self._cell > 0)
 
     def line(self, measure: float) -> TextLine:
         """The next line at a measure (points); not to be asked for when `done`."""
-        whole = self._open(measure)
-        if whole is not None:
-            return whole
-        breaker, spec = self._breaker, self.spec
+        line = self._open(measure)
+        while line is None:
+            line = self._next(measure)
+        return line if self._initials is None else self._initials.beside(line)
+
+    def _next(self, measure: float) -> TextLine | None:
+        """The next line of a cell; None where other cells go on behind its end, of which one is
+        to be broken."""
+        breaker = self._breaker
         assert breaker is not None
         left = self._indent if self._fresh else self.indent
-        room = measure - spec.right - left
+        room = measure - self.spec.right - left - self._kept
         cut = Cut(0, -1) if breaker.done else breaker.line(room)
+        if breaker.done and self._cell + 1 < len(self._rows[self._row]):
+            return self._behind(breaker.segment, cut, left, room, measure)
         line = self._line(breaker.segment, cut, left, room, breaker.done)
-        if self._initials is not None:
-            line = self._initials.beside(line)
         self._fresh, self._begun = False, None
         if breaker.done:
-            self._breaker = None
-            self._row += 1
+            self._end_cell()
         return line
+
+    def _end_cell(self) -> None:
+        """Goes on behind a cell, or behind the row if it is the last one."""
+        self._breaker, self._begun, self._kept, self._fresh = None, None, 0.0, True
+        self._cell += 1
+        if self._cell == len(self._rows[self._row]):
+            self._row, self._cell = self._row + 1, 0
 
     def row(self, measure: float, breaks: list[Break] | None = None) -> list[TextLine]:
         """All lines up to the next line break at one measure, or what is left of them; `breaks`
         are where they end, if that is known."""
-        at, begun = self._row, self._beside_initials(measure)
+        at, lines = self._row, self._beside_initials(measure)
         while self._initials is not None and self._initials.lines and self._row == at:
-            begun.append(self.line(measure))  # beside initials, line by line
-            if self.done:
-                return begun
-        if self._row > at:
-            return begun
-        whole = self._open(measure)
-        if whole is not None:
-            return [whole]
+            lines.append(self.line(measure))  # beside initials, line by line
+        while self._row == at:
+            line = self._open(measure)
+            if line is not None:
+                lines.append(line)
+            else:
+                lines += self._broken(measure, breaks)
+        return lines
+
+    def _broken(self, measure: float, breaks: list[Break] | None) -> list[TextLine]:
+        """The lines of a cell, or what is left of them; what other cells go on behind is left
+        for these."""
         breaker, spec = self._breaker, self.spec
         assert breaker is not None
-        left, rest = self._indent if self._fresh else spec.left, measure - spec.right - spec.left
-        segment, first = breaker.segment, measure - spec.right - left
+        left = self._indent if self._fresh else spec.left
+        rest = measure - spec.right - spec.left - self._kept
+        segment, first = breaker.segment, measure - spec.right - left - self._kept
         if breaks is not None:
             cuts = cuts_of(segment, breaks, 0, 0, rest)
         elif breaker.done or not segment.words:
             cuts = []
         elif spec.spacing.whole and len(segment.words) <= MOST_WHOLE:
-            cuts = total_fit(
-                segment, fit_of(spec, measure), exact(left - spec.left), *breaker.position
-            )
+            fit = fit_of(spec, measure - self._kept)
+            cuts = total_fit(segment, fit, exact(left - spec.left), *breaker.position)
         else:
             cuts = breaker.lines(first, rest)
         cuts = cuts or [Cut(0, -1)]
-        begun.append(self._line(segment, cuts[0], left, first, len(cuts) == 1))
-        self._fresh, self._begun, self._breaker = False, None, None
-        begun += self._middle(segment, cuts[1:-1], rest)
+        more = self._cell + 1 < len(self._rows[self._row])
+        lines: list[TextLine] = []
+        if len(cuts) > 1 or not more:
+            lines.append(self._line(segment, cuts[0], left, first, len(cuts) == 1))
+            self._fresh, self._begun = False, None
+            left, first = spec.left, rest
+        lines += self._middle(segment, cuts[1:-1], rest)
+        if more:
+            line = self._behind(segment, cuts[-1], left, first, measure)
+            return lines if line is None else [*lines, line]
         if len(cuts) > 1:
-            begun.append(self._line(segment, cuts[-1], spec.left, rest, True))
-        self._row += 1
-        return begun
+            lines.append(self._line(segment, cuts[-1], spec.left, rest, True))
+        self._end_cell()
+        return lines
 
     def _beside_initials(self, measure: float) -> list[TextLine]:
         """The lines beside initials, chosen together; none where there are no initials, or lines
         are set one after the other."""
         spec, initials = self.spec, self._initials
         if initials is None or not initials.fresh or self._rtl or not spec.spacing.whole:
+            return []
+        if self._row >= len(self._rows):
             return []
         row = self._rows[self._row]
         if self._row or len(row) > 1 or len(row[0].words) < 2:
@@ -238,24 +265,39 @@ class LineSetter:
         row = self._rows[self._row]
         if place <= TextOffset(row[0].origin):
             return
-        segment = row[-1]
-        indent = self.spec.left if len(row) > 1 else self.indent
-        breaker = self._break(segment, indent)
+        while self._cell + 1 < len(row) and row[self._cell + 1].origin <= offset:
+            self._cell += 1
+        if self._cell and place == TextOffset(row[self._cell].origin):
+            return
+        if self._cell + 1 < len(row):
+            self._keep(self.widest)
+        breaker = self._break(row[self._cell], self.spec.left if len(row) > 1 else self.indent)
         breaker.go_on_at(place)
         self._fresh = False
         if breaker.done:
-            self._breaker = None
-            self._row += 1
+            self._end_cell()
 
     def _line(self, segment: Segment, cut: Cut, left: float, room: float, last: bool) -> TextLine:
         """A cut as a line, aligned in `room` points from `left` on."""
-        spec, begun = self.spec, self._begun if self._fresh else None
-        measure = left + room + spec.right
+        begun = self._begun if self._fresh else None
+        laid, width = self._laid(segment, cut, left, room, last, begun is not None)
+        if begun is None:
+            right = laid.left if laid.is_empty else laid.left + width
+            return TextLine(self.spec, self.rise, (laid,), right)
+        begun.put(laid, width)
+        return begun.line(self.rise)
+
+    def _laid(
+        self, segment: Segment, cut: Cut, left: float, room: float, last: bool, tabbed: bool
+    ) -> tuple[Laid, float]:
+        """A cut set out, and its width; one on a line with tabs is not aligned."""
+        spec = self.spec
+        measure = left + room + spec.right + self._kept
         if spec.spacing.hangs and segment.words:
             before, behind = hanging(segment, cut)
             left, room = left - before, room + before + behind
-        if self._rtl and begun is None:
-            left = spec.left  # what is indented is so from the right
+        if self._rtl and not tabbed:
+            left = spec.left + self._kept  # what is indented is so from the right
         if cut.head is None and cut.tail is None and segment.words:  # most lines by far
             width = segment.ends[cut.last] - segment.start(cut.first)
         else:
@@ -271,17 +313,13 @@ class LineSetter:
                         width = natural(segment, cut)
                 extra = (room - width) / spaces if spaces else 0.0
                 width += extra * spaces
-            elif begun is None and self._rtl:
+            elif not tabbed and self._rtl:
                 left += room - width
-        elif begun is None and spec.align != "left":
+        elif not tabbed and spec.align != "left":
             left += room - width if spec.align == "right" else (room - width) / 2
-        if begun is not None and self._rtl:  # what stands behind a tab goes on from the right
+        if tabbed and self._rtl:  # what stands behind a tab goes on from the right
             left = measure - left - width
-        laid = Laid(segment, cut, left, extra)
-        if begun is None:
-            return TextLine(spec, self.rise, (laid,), left if laid.is_empty else left + width)
-        begun.put(laid, width)
-        return begun.line(self.rise)
+        return Laid(segment, cut, left, extra), width
 
     def _middle(self, segment: Segment, cuts: list[Cut], room: float) -> list[TextLine]:
         """Lines that are neither first nor last, which most are: `_line` written out for those
@@ -308,53 +346,89 @@ class LineSetter:
 
     # -- tabs ------------------------------------------------------------------------
 
-    def _tabbed(self, row: list[Segment], measure: float) -> TextLine | None:
-        """Cells divided by tabs on one line; None if the last one wraps, and is to be broken."""
-        spec, begun = self.spec, Begun(self.spec)
-        x = self.indent
-        for n, cell in enumerate(row[:-1]):
-            stop, align, leader = (x, "left", "") if n == 0 else self._stop(x, measure)
-            left = _cell_left(stop, align, cell, x)
-            self._put(begun, cell, leader, x, left, measure)
-            x = left + whole(cell)
-        last = row[-1]
-        stop, align, leader = self._stop(x, measure)
-        if align == "left" and last.words and stop + last.ends[-1] > measure - spec.right:
-            self._lead(begun, leader, x, stop, measure)
-            self._begun = begun
-            self._break(last, stop)
-            return None
-        self._put(begun, last, leader, x, _cell_left(stop, align, last, x), measure)
+    def _cells(self, measure: float, begun: Begun, x: float, wrapped: bool) -> TextLine | None:
+        """Puts the next cells of a row on a line, from x on; None if one wraps, and is to be
+        broken.  What is left of a row that has `wrapped` ends where its last stop wants it.
+
+        A cell that has no room behind the others goes on, or stands, on a line of its own.
+        """
+        spec, row = self.spec, self._rows[self._row]
+        edge, start = measure - spec.right, x
+        while self._cell < len(row):
+            n, cell, width = self._cell, row[self._cell], whole(row[self._cell])
+            self._keep(measure)
+            stop = self._stop(n, x, edge, wrapped, not begun.cells)
+            left = max(stop.begins(width), x)
+            gap = spec.base.space if x > start and width else 0.0
+            ends = edge - self._kept
+            if stop.align == "left":
+                fits = left + width <= ends + NEAR or not cell.words
+                stands = fits or cell.words[0].width <= ends - left
+            else:
+                fits = stands = stop.begins(width) >= x + gap - NEAR and left + width <= edge + NEAR
+            if not stands and cell.origin > row[0].origin and begun.cells:
+                return begun.line(self.rise)  # the cell comes on the next one
+            if not fits and stop.align != "left":
+                left = max(min(stop.begins(width), edge - width), start)
+                fits = len(cell.words) < 2 or left + width <= edge + NEAR
+                left = left if fits else start
+            self._lead(begun, stop.leader, x, left, measure)
+            if not fits:
+                self._begun = begun if begun.cells else None
+                self._break(cell, left)
+                return None
+            at = measure - left - width if self._rtl else left
+            begun.put(Laid(cell, Cut(0, len(cell.words) - 1), at, 0.0), width)
+            x = left + width
+            self._cell += 1
+        self._end_row()
         return begun.line(self.rise)
 
-    def _put(
-        self, begun: Begun, cell: Segment, leader: str, x: float, left: float, measure: float
-    ) -> None:
-        """A cell and the leader before it; from the right edge where the paragraph is read from
-        there."""
-        self._lead(begun, leader, x, left, measure)
-        at = measure - left - whole(cell) if self._rtl else left
-        begun.put(Laid(cell, Cut(0, len(cell.words) - 1), at, 0.0), whole(cell))
+    def _end_row(self) -> None:
+        self._row, self._cell, self._kept = self._row + 1, 0, 0.0
+
+    def _stop(self, n: int, x: float, edge: float, wrapped: bool, fresh: bool) -> Stop:
+        """Where a cell of the row stands: behind a tab at the next stop, but for the last one of a
+        row that wrapped; at the head of a line at its indent."""
+        last = n == len(self._rows[self._row]) - 1
+        if n and last and wrapped:
+            ending = end_stop(self.spec.tabs, edge)
+            if ending is not None:
+                return ending
+        return stop_behind(self.spec.tabs, x, edge) if n and not (fresh and wrapped) else Stop(x)
+
+    def _behind(
+        self, segment: Segment, cut: Cut, left: float, room: float, measure: float
+    ) -> TextLine | None:
+        """The last line of a cell with the cells that go on behind it; None if one of those is to
+        be broken."""
+        begun = (self._begun if self._fresh else None) or Begun(self.spec)
+        wrapped = not self._fresh
+        laid, width = self._laid(segment, cut, left, room, True, True)
+        begun.put(laid, width)
+        self._end_cell()
+        return self._cells(measure, begun, left + width, wrapped)
+
+    def _keep(self, measure: float) -> None:
+        """What is kept free at the ends of a cell's lines: the room of the last cell, where that
+        stands at a stop behind it and no word has to be cut for that."""
+        self._kept = 0.0
+        row, spec = self._rows[self._row], self.spec
+        edge = measure - spec.right
+        ending = end_stop(spec.tabs, edge)
+        if self._cell != len(row) - 2 or ending is None or not row[-1].words:
+            return
+        width, cell = whole(row[-1]), row[self._cell]
+        kept = edge - ending.begins(width) + spec.base.space
+        inner = edge - spec.left
+        need = cell.widest if cell.widest <= inner else inner / 3
+        if ending.ends(width) <= edge + NEAR and inner - kept >= need:
+            self._kept = kept
 
     def _lead(self, begun: Begun, leader: str, start: float, end: float, measure: float) -> None:
         if self._rtl:
             start, end = measure - end, measure - start
         begun.lead(leader, start, end)
-
-    def _stop(self, x: float, measure: float) -> tuple[float, str, str]:
-        """The next tab stop to the right of x, its alignment and leader."""
-        right = measure - self.spec.right
-        for tab in sorted(self.spec.tabs, key=lambda t: _position(t, right)):
-            if _position(tab, right) > x + 0.01:
-                return _position(tab, right), tab.align, tab.leader
-        return (x // DEFAULT_TAB + 1) * DEFAULT_TAB, "left", ""
-
-
-def rise_of(spec: ParagraphSpec) -> float:
-    """From the top of a paragraph's lines to their baseline, in points."""
-    face, size = spec.base.face, spec.base.size
-    # Half of what the leading adds stands above a line (CSS Inline 3, 4.1).
-    return (spec.leading - (face.ascent + face.descent) * size) / 2 + face.ascent * size
 
 
 def set_lines(spec: ParagraphSpec, measure: float) -> tuple[TextLine, ...]:
@@ -396,23 +470,6 @@ def _set_lines(spec: ParagraphSpec, measure: float) -> tuple[TextLine, ...]:
     return tuple(lines)
 
 
-def fit_of(spec: ParagraphSpec, measure: float) -> Fit:
-    """What the lines of a paragraph are to fit, of which all but the first are alike."""
-    width = exact(measure - spec.right - spec.left)
-    space, spacing = spec.base.space, spec.spacing
-    justified = spec.align == "justified"
-    short = max(abs(spec.first), 2 * spec.base.size) if justified else 0.0
-    return Fit(
-        width,
-        exact(space * (1 - spacing.least)) if justified else 0.0,
-        exact(max(space * (spacing.most - 1), 1 / 64)),
-        justified,
-        max(width * ZONE, 1.0),
-        exact(min(short, width / 3)),
-        spacing.hyphens,
-    )
-
-
 def _rows(spec: ParagraphSpec) -> list[list[Segment]]:
     """What stands between two line breaks: cells divided by tabs."""
     rows: list[list[Segment]] = [[]]
@@ -421,14 +478,3 @@ def _rows(spec: ParagraphSpec) -> list[list[Segment]]:
         if segment.ends_with and segment.ends_with != "\t":
             rows.append([])
     return rows
-
-
-def _cell_left(stop: float, align: str, cell: Segment, x: float) -> float:
-    width = whole(cell)
-    if align == "right":
-        return max(stop - width, x)
-    return max(stop - width / 2, x) if align == "centre" else stop
-
-
-def _position(tab: Tab, right: float) -> float:
-    return right if tab.position is None else tab.position

@@ -20,7 +20,8 @@ from hidden_frame.model.memory import remembered
 from hidden_frame.typeset.breaking.nodes import Ends
 from hidden_frame.typeset.ends import ends_of
 from hidden_frame.typeset.line import TextLine
-from hidden_frame.typeset.lines import MOST_WHOLE, LineSetter, fit_of, set_lines
+from hidden_frame.typeset.lines import MOST_WHOLE, LineSetter, set_lines
+from hidden_frame.typeset.measures import fit_of
 from hidden_frame.typeset.paragraph import ParagraphSpec
 from hidden_frame.typeset.segments import TextOffset, Tokens, tokens_of
 from hidden_frame.typeset.shaping import exact

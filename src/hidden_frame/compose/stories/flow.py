@@ -9,7 +9,7 @@ with the same line as before.
 from __future__ import annotations
 
 from bisect import bisect_left, bisect_right
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from operator import is_
 
 from hidden_frame.compose.stories.part import Part
@@ -23,6 +23,7 @@ from hidden_frame.typeset.paragraphs import set_paragraph
 from hidden_frame.typeset.text import SetText
 
 _MOST_AHEAD = 512  # paragraphs set at once; with more, arrays no longer fit the cache
+_SLICE, _MOST_IN_A_SLICE = 8, 64  # stops filled, and paragraphs set, in a few milliseconds
 _PATIENCE = 2  # pages
 _NOTHING = Fragment((), 0.0, None)
 
@@ -36,7 +37,7 @@ class Flow:
     """
 
     __slots__ = (
-        "_ahead", "_measure", "_old", "_parts", "_prepared", "_starts", "_where",
+        "_ahead", "_measure", "_most", "_old", "_parts", "_prepared", "_starts", "_where",
         "frames", "index", "specs", "stops",
     )  # fmt: skip
 
@@ -47,7 +48,7 @@ class Flow:
         self._parts: list[Part] = []
         self._starts: list[Where] = []
         self._where: Where | None = Where() if specs.recto else None
-        self._measure, self._prepared, self._ahead = 0.0, 0, 16
+        self._measure, self._prepared, self._ahead, self._most = 0.0, 0, 16, _MOST_AHEAD
         # What stood where, without what the flow before it had kept of its own.
         self._old = None if before is None else _Old(before)
         same = before is not None and before.stops is stops
@@ -110,7 +111,7 @@ class Flow:
             return
         self._measure, self._prepared = region.measure, first + self._ahead
         set_paragraph.each(specs[first : self._prepared], region.measure)
-        self._ahead = min(2 * self._ahead, _MOST_AHEAD)
+        self._ahead = min(2 * self._ahead, self._most)
 
     def _take_foot(self, number: int, begin: Where) -> bool:
         """All that is left as it was, where the text from here on is the same and begins at the
@@ -140,6 +141,14 @@ class Flow:
         then = old.stops[at]
         same = then.room is stop.room or then.room == stop.room
         return old.parts[at] if same and then.side == stop.side else None
+
+    def filling(self) -> Iterator[None]:
+        """Fills all stops a few at a time, so that who waits can do something else between."""
+        self._most = _MOST_IN_A_SLICE
+        while len(self._parts) < len(self.stops):
+            self._fill(len(self._parts) + _SLICE)
+            yield
+        self._most = _MOST_AHEAD
 
     @property
     def parts(self) -> list[Part]:

@@ -8,6 +8,7 @@ from typing import NamedTuple
 from hidden_frame.compose.around import in_the_way
 from hidden_frame.compose.cascade import Resolved, shown_on
 from hidden_frame.compose.context import Context, standing
+from hidden_frame.compose.reading import read_in_order
 from hidden_frame.compose.regions import grid_in, regions_of
 from hidden_frame.model.geometry import Grid, Side
 from hidden_frame.model.items import TextFrame
@@ -77,8 +78,9 @@ def rooms(
 def main_stops(
     page_id: str, side: Side, items: tuple[Resolved, ...], grid: Grid | None, context: Context
 ) -> tuple[Stop, ...]:
-    """The main frames of a page, in their order."""
-    main = [room for room in rooms(items, side, context, grid).values() if room.main]
+    """The main frames of a page, in the order in which they are read."""
+    known = rooms(items, side, context, grid)
+    main = [known[i] for i in read_in_order(items, side, context) if i in known]
     return tuple(Stop(page_id, side, room, n == 0) for n, room in enumerate(main))
 
 

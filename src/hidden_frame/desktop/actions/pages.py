@@ -23,6 +23,7 @@ from hidden_frame.edit.pages.sections import (
     number_from,
 )
 from hidden_frame.edit.pages.ties import tie, untie
+from hidden_frame.interact.storied import running_into
 from hidden_frame.interact.told import deleted_in_words, printed_then
 from hidden_frame.model.lookup import (
     all_pages,
@@ -173,11 +174,13 @@ class PageActions:
     def number_from_here(self) -> None:
         """“This page is page 1.”"""
         page = self.chosen()[0]
-        self.session.edit("page number 1", lambda p: number_from(p, page)[0])
+        on = running_into(self.session.composition, page)
+        self.session.edit("page number 1", lambda p: number_from(p, page, carrying=on)[0])
 
     def end_section(self) -> None:
         page = self.chosen()[-1]
-        self.session.edit("end section", lambda p: end_section(p, page)[0])
+        on = running_into(self.session.composition, page)
+        self.session.edit("end section", lambda p: end_section(p, page, on)[0])
 
     def select(self, which: str) -> None:
         """All pages, odd or even ones by their folio, or none."""

@@ -15,18 +15,18 @@ def commands(window: Workplace) -> list[Row]:
         return session.editing is None
 
     def past() -> str:
-        steps = session.history.past
+        steps = session.kept.past
         return f"Undo {steps[-1].name}" if steps else "Undo"
 
     def future() -> str:
-        steps = session.history.future
+        steps = session.kept.future
         return f"Redo {steps[-1].name}" if steps else "Redo"
 
     return [
         Command("undo", menu, "Undo", "Ctrl+Z", session.undo,
-                lambda: bool(session.history.past), None, past),
+                lambda: bool(session.kept.past), None, past),
         Command("redo", menu, "Redo", "Ctrl+Shift+Z", session.redo,
-                lambda: bool(session.history.future), None, future),
+                lambda: bool(session.kept.future), None, future),
         Command("steps", menu, "Steps: what was done", "", lambda: window.show_shelf("Steps")),
         None,
         Command("cut", menu, "Cut", "Ctrl+X", window.cut, window.can_cut),

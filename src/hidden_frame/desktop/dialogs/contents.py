@@ -10,11 +10,11 @@ from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.properties.fields import Choice, TextField
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.text.listing import list_style, set_list
-from hidden_frame.interact.growth import grown
 from hidden_frame.interact.likely import heading_styles, likely_heading
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import Contents, ListLevel
+from hidden_frame.settle.settling import settled
 
 _NEW = "new"  # a style that is made for the lines of a level
 _LEVELS = 4
@@ -124,7 +124,7 @@ class ContentsDialog(Question):
             title_style=str(self.title_style.value()) if title else "",
             sections=(section,) if section else (),
         )  # fmt: skip
-        return grown(set_list(publication, self.page_id, self.item_id, contents))
+        return settled(set_list(publication, self.page_id, self.item_id, contents))
 
     def _try(self) -> None:
         """The desk shows what would come of it."""

@@ -19,10 +19,12 @@ from hidden_frame.edit.pages.order import (
     move_beside,
     place_of,
 )
-from hidden_frame.edit.pages.sections import start_section
+from hidden_frame.edit.pages.sections import begin_with, start_section
+from hidden_frame.interact.beginning import heading_on, shortened
 from hidden_frame.interact.foretold import Change, foretell
 from hidden_frame.interact.goto import find_place
 from hidden_frame.interact.plan import preview
+from hidden_frame.interact.storied import running_into
 from hidden_frame.interact.told import deleted_in_words
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages, find_section
@@ -280,6 +282,13 @@ class SectionDialog(EditQuestion):
         self.form.row("Prefix", self.prefix)
         self.counted = QCheckBox("Counted, though not printed (for numbering “none”)")
         self.form.column.addWidget(self.counted)
+        self.heading = heading_on(session.composition, page)
+        words = self.heading.words if self.heading is not None else ""
+        self.follows = QCheckBox(f"Begins where “{shortened(words)}” begins, and follows it")
+        self.follows.setToolTip(words)
+        self.follows.setChecked(self.heading is not None)
+        self.follows.setVisible(self.heading is not None)
+        self.form.column.addWidget(self.follows)
         self.shown = self.form.note()
         for field in (self.name, self.start, self.prefix):
             field.textChanged.connect(self._tell)
@@ -310,7 +319,14 @@ class SectionDialog(EditQuestion):
     def answer(self) -> None:
         numbering = self._numbering()
         name, page = self.name.text().strip(), self.page
-        self.edit("start section", lambda p: start_section(p, page, name, numbering)[0])
+        on = running_into(self.session.composition, page)
+        heading = self.heading if self.follows.isChecked() else None
+
+        def started(publication: Publication) -> Publication:
+            publication, section = start_section(publication, page, name, numbering, on)
+            return begin_with(publication, section, heading.place) if heading else publication
+
+        self.edit("start section", started)
 
 
 def folios_in_words(publication: Publication, number: int) -> str:

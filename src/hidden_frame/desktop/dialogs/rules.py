@@ -10,10 +10,10 @@ from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.properties.fields import Choice
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.masters.rules import add_rule, change_rule, move_rule, remove_rule
-from hidden_frame.interact.growth import grown
 from hidden_frame.interact.likely import likely_heading
 from hidden_frame.interact.rules_told import caught, caught_in_words, rule_in_words
 from hidden_frame.model.publication import MasterRule, Publication
+from hidden_frame.settle.settling import settled
 
 _WHEN: list[tuple[str, object]] = [
     ("a paragraph of a style begins", "style"), ("it is the first of its section", "first"),
@@ -149,7 +149,7 @@ class RulesDialog(Question):
 
     def _take(self, publication: Publication, at: int) -> None:
         """What the rules are now, on the desk, the Run and the flatplan."""
-        self.made = grown(publication, self.session.composer)
+        self.made = settled(publication, self.session.composer)
         self.session.set_draft(self.made if self.made is not self.session.history.now else None)
         self._fill(at)
 

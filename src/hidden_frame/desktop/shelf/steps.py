@@ -41,7 +41,7 @@ class StepList(QWidget):
         self.refresh()
 
     def refresh(self) -> None:
-        history = self.session.history
+        history = self.session.kept
         if not self.isVisible() or history is self._shown:
             return
         self._shown = history

@@ -114,9 +114,9 @@ class StartWindow(QWidget):
     def open_book(self) -> None:
         """The long book, grown to what its story needs."""
         from hidden_frame.demo.driven import driven_book
-        from hidden_frame.interact.growth import grown
+        from hidden_frame.settle.settling import settled
 
-        self.opener(grown(driven_book()), {}, None)
+        self.opener(settled(driven_book()), {}, None)
 
     def _browse(self) -> None:
         from hidden_frame.storage.format import EXTENSION

@@ -19,7 +19,7 @@ from hidden_frame.edit.carry.items import Clip, Terms, brought_in, clip_of
 from hidden_frame.edit.carry.masters import MasterClip, masters_copied, masters_pasted_with_items
 from hidden_frame.edit.change import new_ids
 from hidden_frame.edit.masters.apply import free_name
-from hidden_frame.edit.pages.held import settled
+from hidden_frame.edit.pages.held import held_in_place
 from hidden_frame.edit.pages.order import insert_pages, retied, room_for
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages, find_section, section_of, stack_of
@@ -83,7 +83,7 @@ def section_pasted(publication: Publication, parcel: PageClip, after: str) -> Pa
     )
     at = [s.id for s in publication.sections].index(after) + 1
     sections = (*publication.sections[:at], section, *publication.sections[at:])
-    publication = settled(replace(publication, sections=sections))
+    publication = held_in_place(replace(publication, sections=sections))
     return PastedSection(publication, [p.id for p in made], section_id)
 
 
@@ -124,7 +124,7 @@ def pages_pasted(
         for page, stack in zip(made, stacks, strict=True)
         if page.masters is None and stack_of(publication, page) != stack
     }
-    return settled(_by_hand(publication, fixed)), [page.id for page in made]
+    return held_in_place(_by_hand(publication, fixed)), [page.id for page in made]
 
 
 def _by_hand(publication: Publication, stacks: dict[str, tuple[str, ...]]) -> Publication:

@@ -28,7 +28,7 @@ def hold_pages(publication: Publication, page_ids: Iterable[str], held: bool) ->
     return change_pages(publication, set(page_ids), new)
 
 
-def settled(publication: Publication) -> Publication:
+def held_in_place(publication: Publication) -> Publication:
     """The publication with every held page back at its position, the others around it.
 
     A held page stays in its section.  Raises `Refusal` if there is no such place: the

@@ -8,7 +8,7 @@ from collections.abc import Iterable, Sequence
 from msgspec.structs import replace
 
 from hidden_frame.edit.change import change_page, change_pages, change_section, new_ids
-from hidden_frame.edit.pages.held import settled
+from hidden_frame.edit.pages.held import held_in_place
 from hidden_frame.edit.pages.ties import tie
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages, find_page, find_section, positions
@@ -57,7 +57,7 @@ def add_pages(
     index = max(0, min(index, len(section.pages)))
     publication, ids = new_ids(publication, "page", count)
     made = [Page(id=i, masters=masters) for i in ids]
-    return settled(insert_pages(publication, section_id, index, made)), ids
+    return held_in_place(insert_pages(publication, section_id, index, made)), ids
 
 
 def add_pages_after(
@@ -97,7 +97,7 @@ def duplicate_pages(
         copies.append(replace(page, id=new_id, items=items))
     publication, copies = retied(publication, copies)
     new = change_section(publication, section.id, lambda s: _insert(s, index + 1, copies))
-    return settled(new), [page.id for page in copies]
+    return held_in_place(new), [page.id for page in copies]
 
 
 def retied(publication: Publication, copies: list[Page]) -> tuple[Publication, list[Page]]:
@@ -131,7 +131,7 @@ def delete_pages(publication: Publication, page_ids: Iterable[str]) -> Publicati
             sections.append(section)
         elif pages:
             sections.append(replace(section, pages=pages))
-    return settled(replace(publication, sections=tuple(sections)))
+    return held_in_place(replace(publication, sections=tuple(sections)))
 
 
 def _without(pages: tuple[Page, ...], gone: set[str]) -> tuple[Page, ...]:
@@ -175,7 +175,7 @@ def move_pages(
     same = len(sections) == len(publication.sections) and all(
         a is b for a, b in zip(sections, publication.sections, strict=True)
     )
-    return publication if same else settled(replace(publication, sections=tuple(sections)))
+    return publication if same else held_in_place(replace(publication, sections=tuple(sections)))
 
 
 def set_blind(publication: Publication, page_ids: Iterable[str], blind: bool) -> Publication:

@@ -2,14 +2,26 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+from typing import NamedTuple
+
 from msgspec.structs import replace
 
-from hidden_frame.edit.change import change_section, new_ids
-from hidden_frame.edit.pages.held import settled
+from hidden_frame.edit.change import change_section, change_story, new_ids
+from hidden_frame.edit.pages.held import held_in_place
 from hidden_frame.edit.pages.order import delete_pages, duplicate_pages
+from hidden_frame.edit.pages.running import carried_on, handed_on, in_page_order
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.lookup import find_section, section_of
+from hidden_frame.model.lookup import find_section, find_story, section_of
 from hidden_frame.model.publication import Numbering, Publication, Section
+from hidden_frame.model.stories import Story
+
+
+class Place(NamedTuple):
+    """A paragraph of a story, by its number."""
+
+    story: str
+    paragraph: int
 
 
 def start_section(
@@ -17,8 +29,13 @@ def start_section(
     page_id: str,
     name: str = "",
     numbering: Numbering | None = None,
+    carrying: Iterable[str] | None = None,
 ) -> tuple[Publication, str]:
     """A section that starts at a page, taking what follows of its section; and its id.
+
+    Stories that flow through the section's main frames go on through its own, so that their text
+    stays where it stands: all of them, or those it is `carrying` on, by their ids
+    (`interact.storied.running_into` says which have text there).
 
     On a section's first page there is nothing to divide: that section is renamed and
     renumbered instead.
@@ -50,7 +67,27 @@ def start_section(
             sections += [replace(each, pages=each.pages[:index]), new]
         else:
             sections.append(each)
-    return replace(publication, sections=tuple(sections)), section_id
+    publication = replace(publication, sections=tuple(sections))
+    on = {s.id for s in publication.stories} if carrying is None else set(carrying)
+    return carried_on(publication, section.id, section_id, on), section_id
+
+
+def begin_with(publication: Publication, section_id: str, first: Place | None) -> Publication:
+    """A section that begins where a paragraph of a story does, and follows it from now on; None
+    lets it begin with its first page again."""
+    if first is None:
+        return change_section(publication, section_id, lambda s: replace(s, begins=""))
+    place = find_story(publication, first.story).text[first.paragraph].place
+    if not place:
+        publication, (place,) = new_ids(publication, "place", 1)
+        publication = change_story(publication, first.story, lambda s: _with_place(s, first, place))
+    return change_section(publication, section_id, lambda s: replace(s, begins=place))
+
+
+def _with_place(story: Story, first: Place, place: str) -> Story:
+    at = first.paragraph
+    named = replace(story.text[at], place=place)
+    return replace(story, text=(*story.text[:at], named, *story.text[at + 1 :]))
 
 
 def change_numbering(
@@ -82,19 +119,27 @@ def join_with_previous(publication: Publication, section_id: str) -> Publication
     before = publication.sections[index - 1]
     joined = replace(before, pages=(*before.pages, *section.pages))
     rest = publication.sections
-    return replace(publication, sections=(*rest[: index - 1], joined, *rest[index + 1 :]))
+    after = replace(publication, sections=(*rest[: index - 1], joined, *rest[index + 1 :]))
+    return handed_on(after, section, before)
 
 
-def end_section(publication: Publication, page_id: str) -> tuple[Publication, str]:
+def end_section(
+    publication: Publication, page_id: str, carrying: Iterable[str] | None = None
+) -> tuple[Publication, str]:
     """A section that ends with a page: what follows of it becomes a section that carries on."""
     section = section_of(publication, page_id)
     index = next(n for n, p in enumerate(section.pages) if p.id == page_id)
     if index == len(section.pages) - 1:
         raise Refusal("The section ends with this page already.")
-    return start_section(publication, section.pages[index + 1].id)
+    return start_section(publication, section.pages[index + 1].id, carrying=carrying)
 
 
-def number_from(publication: Publication, page_id: str, number: int = 1) -> tuple[Publication, str]:
+def number_from(
+    publication: Publication,
+    page_id: str,
+    number: int = 1,
+    carrying: Iterable[str] | None = None,
+) -> tuple[Publication, str]:
     """“This page is page 1”: a section starts at the page, if none does, and begins to count
     there.  Its style stays, or is decimal where no folios were printed."""
     section = section_of(publication, page_id)
@@ -103,7 +148,7 @@ def number_from(publication: Publication, page_id: str, number: int = 1) -> tupl
     numbering = replace(old, style=style, start=number)
     if section.pages[0].id == page_id:
         return change_numbering(publication, section.id, numbering), section.id
-    return start_section(publication, page_id, "", numbering)
+    return start_section(publication, page_id, "", numbering, carrying)
 
 
 def move_section(publication: Publication, section_id: str, before: str | None) -> Publication:
@@ -114,7 +159,7 @@ def move_section(publication: Publication, section_id: str, before: str | None) 
     sections = (*rest[:at], moved, *rest[at:])
     if before == section_id or sections == publication.sections:
         return publication
-    return settled(replace(publication, sections=sections))
+    return held_in_place(in_page_order(publication, replace(publication, sections=sections)))
 
 
 def duplicate_section(publication: Publication, section_id: str) -> tuple[Publication, str]:
@@ -124,8 +169,8 @@ def duplicate_section(publication: Publication, section_id: str) -> tuple[Public
     if not section.pages:
         raise Refusal("This section has no pages; there is nothing to duplicate.")
     publication, made = duplicate_pages(publication, [p.id for p in section.pages])
-    publication, copy_id = start_section(publication, made[0], section.name, replace(
-        section.numbering, start=None))  # fmt: skip
+    counted = replace(section.numbering, start=None)
+    publication, copy_id = start_section(publication, made[0], section.name, counted, ())
     copy = publication.sections[at + 1]
     named = replace(copy, masters=section.masters)
     sections = (*publication.sections[: at + 1], named, *publication.sections[at + 2 :])
@@ -147,4 +192,4 @@ def delete_section(publication: Publication, section_id: str, *, pages: bool) ->
         rest[at - 1] = replace(rest[at - 1], pages=(*rest[at - 1].pages, *section.pages))
     else:
         rest[0] = replace(rest[0], pages=(*section.pages, *rest[0].pages))
-    return replace(publication, sections=tuple(rest))
+    return handed_on(replace(publication, sections=tuple(rest)), section, rest[max(at - 1, 0)])

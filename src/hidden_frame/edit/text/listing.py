@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from msgspec.structs import replace
 
-from hidden_frame.edit.change import new_ids
+from hidden_frame.edit.change import change_story, new_ids
 from hidden_frame.edit.items.draw import change_items
 from hidden_frame.edit.looks.styles import put_paragraph_style
 from hidden_frame.edit.masters.apply import free_name
-from hidden_frame.edit.stories import change_story
 from hidden_frame.model.lookup import linked_story, paragraph_style
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.styles import ParagraphStyle, computed_style

@@ -11,24 +11,32 @@ from hidden_frame.compose.ruling import ruled_pages
 from hidden_frame.edit.change import change_pages
 from hidden_frame.model.publication import MasterRule, Page, Publication
 from hidden_frame.model.sparse import Sparse
+from hidden_frame.settle.slices import Slices, at_once
 
 _ROUNDS = 60
 
 
-def ruled(publication: Publication, composer: Composer | None = None) -> Publication:
+def ruling(publication: Publication, composer: Composer) -> Slices:
     """The publication with each automatic page in the masters that its rule gives it; itself if
     all are.
 
     What a page follows moves the text behind it alone, so each round settles at least one page
     more; most books need two.
     """
-    composer = composer or Composer()
     for _ in range(_ROUNDS):
-        after = _with(publication, ruled_pages(composer.compose(publication)))
+        composition = composer.compose(publication)
+        if publication.rules:
+            yield from composition.filling(s.id for s in publication.stories if s.sections)
+        after = _with(publication, ruled_pages(composition))
         if after is publication:
             break
         publication = after
     return publication
+
+
+def ruled(publication: Publication, composer: Composer | None = None) -> Publication:
+    """The same in one go."""
+    return at_once(ruling(publication, composer or Composer()))
 
 
 _follow_one: Sparse[Page, bool] = Sparse(lambda page: _other(page, None) or None)
