@@ -16,10 +16,11 @@ from hidden_frame.edit.masters.rules import add_rule, change_rule, move_rule, re
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.pages.sections import start_section
 from hidden_frame.edit.stories import pour, set_grows, set_story_text
+from hidden_frame.interact.rules_told import no_room
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.invariants import check
 from hidden_frame.model.items import TextFrame
-from hidden_frame.model.lookup import all_pages, find_page, find_story, stack_of
+from hidden_frame.model.lookup import all_pages, find_master, find_page, find_story, stack_of
 from hidden_frame.model.publication import Numbering, Setup
 from hidden_frame.model.styles import ParagraphStyle
 from hidden_frame.model.text import Paragraph, Run
@@ -95,6 +96,10 @@ def begun_on(publication, story, page):
     return styles, lines
 
 
+def has_frame(publication, rule):
+    return all(any(i.main for i in find_master(publication, m).items) for m in rule.masters)
+
+
 def literally(publication, story):
     """R27: each page laid out with what it follows anyway, and once more by its rule."""
     rules, running, found = publication.rules, None, {}
@@ -112,9 +117,15 @@ def literally(publication, story):
         base = running
         tried = apply_masters(publication, [page.id], base.masters if base else None)
         styles, lines = begun_on(tried, story, page.id)
+
+        def stands(rule, page=page, before=publication):
+            """Whether any of the text stands there in the rule's masters."""
+            return begun_on(apply_masters(before, [page.id], rule.masters), story, page.id)[1]
+
         chosen = next(
-            (r for r in rules if r is running or so(r)
-             or (r.when == "style" and r.style in styles) or (r.when == "no text" and not lines)),
+            (r for r in rules if (r is running and has_frame(publication, r)) or so(r)
+             or (r.when == "style" and r.style in styles and stands(r))
+             or (r.when == "no text" and not lines)),
             None,
         )  # fmt: skip
         if chosen is not None and so(chosen):
@@ -183,6 +194,34 @@ def test_chapters_start_on_a_right_page_with_a_blank_one_before_that_comes_and_g
     )
     assert on_pages(longer) == ["Opener", "Text", "Opener"]
     assert on_pages(settled(set_story_text(longer, story, text))) == ["Opener", "Blank", "Opener"]
+
+
+@pytest.mark.parametrize("until", ["page", "section", "rule"])
+def test_a_rule_whose_master_takes_no_text_runs_away_with_nothing(until):
+    publication, made = book(pages=2)
+    rows = [("title", "")] + [("body", "night sky " * 40), ("title", "")] * 8
+    publication, story = told(publication, rows)
+    publication = settled(set_grows(publication, story, True))
+    pages = len(all_pages(publication))
+    bad = settled(ruled_by(publication, made, [("style", "title", "Blank", until)]))
+    assert len(all_pages(bad)) == pages and set(on_pages(bad)) == {"Text"}
+    assert "Blank has no main frame" in no_room(bad, bad.rules[0])
+
+
+def test_pages_go_and_come_with_the_text_where_blank_ones_follow_a_rule():
+    publication, made = book(pages=2, starts="right page")
+    rows = [("title", ""), ("body", "night sky " * 90)] * 12
+    publication, story = told(publication, rows)
+    publication = ruled_by(set_grows(publication, story, True), made, [
+        ("style", "title", "Opener", "page"), ("no text", "", "Blank", "page"),
+    ])  # fmt: skip
+    composer = Composer()
+    whole = settled(publication, composer)
+    text = find_story(whole, story).text
+    half = settled(set_story_text(whole, story, text[: len(text) // 3]), composer)
+    assert len(all_pages(half)) < len(all_pages(whole)) / 2
+    again = settled(set_story_text(half, story, text), composer)
+    assert on_pages(again) == on_pages(whole)
 
 
 def test_until_the_section_ends_and_until_another_rule():

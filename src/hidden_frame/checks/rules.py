@@ -9,7 +9,7 @@ from hidden_frame.checks.finding import Finding
 from hidden_frame.compose.composer import Composition
 from hidden_frame.compose.facts import page_name
 from hidden_frame.compose.ruling import unsettled
-from hidden_frame.interact.rules_told import caught, rule_in_words
+from hidden_frame.interact.rules_told import caught, no_room, rule_in_words
 from hidden_frame.model.lookup import masters_by_id
 
 
@@ -20,9 +20,9 @@ def rule_findings(composition: Composition) -> Iterator[Finding]:
     known = masters_by_id(publication)
     for rule in publication.rules:
         if not caught(publication, rule.id):
-            yield Finding(
-                "idle rule", f"The rule “{rule_in_words(publication, rule)}” catches no page."
-            )
+            why = no_room(publication, rule)
+            said = f"The rule “{rule_in_words(publication, rule)}” catches no page"
+            yield Finding("idle rule", f"{said}: {why}" if why else f"{said}.")
     for page_id, rule in unsettled(composition):
         stack = " + ".join(known[m].name for m in rule.masters if m in known) or "no master"
         yield Finding(

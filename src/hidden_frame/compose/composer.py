@@ -390,11 +390,11 @@ class Composition:
             self._flows[story_id] = found
         return found
 
-    def filling(self, story_ids: Iterable[str]) -> Iterator[Publication]:
-        """Lays stories out on all their pages, a few at a time; what is laid out is told between,
-        so that who waits can show it."""
+    def filling(self, story_ids: Iterable[str], sliced: bool = True) -> Iterator[Publication]:
+        """Lays stories out on all their pages, if `sliced` a few at a time; what is laid out is
+        told between, so that who waits can show it."""
         for story_id in story_ids:
-            for _ in self.flow(story_id).filling():
+            for _ in self.flow(story_id).filling(sliced):
                 yield self.publication
 
     def labels(self, story_id: str) -> tuple[str, ...] | None:

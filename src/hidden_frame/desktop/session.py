@@ -20,6 +20,7 @@ from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.given import Given
 from hidden_frame.desktop.mishaps import forget, in_words, write_down
 from hidden_frame.desktop.sight import Sight
+from hidden_frame.desktop.slices import AT_ONCE, SLICE
 from hidden_frame.edit.history import History, jump, record, redo, sealed, undo
 from hidden_frame.interact.copies import story_copies
 from hidden_frame.interact.shown import items_on
@@ -33,8 +34,6 @@ from hidden_frame.storage.shelf import PicturesOnDisk
 from hidden_frame.storage.stamps import Stamp, stamp_of
 
 _REST = 0.25  # seconds without a movement until something rests
-_AT_ONCE = 0.1  # seconds for which one waits for what an edit brings with it
-_SLICE = 0.016  # seconds at a time for what takes longer
 _PAUSE = 80  # milliseconds until it is seen whether what moves rests
 
 
@@ -223,7 +222,7 @@ class Session(Sight):
             self.draft = None
             return
         self._step = _Step(Working(settling(changed, self.composer), changed), name, merge)
-        if self._step.working.go_on(_AT_ONCE):
+        if self._step.working.go_on(AT_ONCE):
             self._take()
         else:
             check_change(self.kept.now, changed)  # what is refused is so at once
@@ -247,7 +246,7 @@ class Session(Sight):
         elif step.name or self.rests:
             self._slices.setInterval(0)
             with self._telling(step.name or "opening"):
-                if step.working.go_on(_SLICE):
+                if step.working.go_on(SLICE):
                     self._take()
                 else:
                     self._show()

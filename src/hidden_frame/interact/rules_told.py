@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Iterator
+
 from hidden_frame.compose.facts import page_facts
-from hidden_frame.model.lookup import all_pages, masters_by_id
-from hidden_frame.model.publication import MasterRule, Page, Publication
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.lookup import all_pages, base_chain, masters_by_id
+from hidden_frame.model.publication import Master, MasterRule, Page, Publication
 
 _WHEN = {
     "first": "First page of a section", "last": "Last page of a section",
@@ -56,3 +59,37 @@ def followed_rule(publication: Publication, page: Page) -> MasterRule | None:
     if page.masters is not None or not page.rule:
         return None
     return next((r for r in publication.rules if r.id == page.rule), None)
+
+
+def no_room(publication: Publication, rule: MasterRule) -> str:
+    """Why text could not begin on the pages of a rule of a style: its masters have no main frame;
+    "" if they have one, or no story flows through the rule's sections."""
+    sections = set(rule.sections) or {s.id for s in publication.sections}
+    through = any(sections & set(story.sections) for story in publication.stories)
+    if rule.when != "style" or not through or any(map(_carries, _chain(publication, rule.masters))):
+        return ""
+    known = masters_by_id(publication)
+    names = " and ".join(known[m].name for m in rule.masters if m in known) or "A page without any"
+    return (
+        f"{names} has no main frame, so no text could begin on its pages and the rule is passed "
+        "over; give it one, or choose another master."
+    )
+
+
+def _chain(publication: Publication, stack: Iterable[str]) -> Iterator[Master]:
+    for master in stack:
+        yield from base_chain(publication, master)
+
+
+def _carries(master: Master) -> bool:
+    """Whether a master itself has a main frame."""
+    return any(isinstance(i, TextFrame) and i.main and i.visible for i in master.items)
+
+
+def master_for_rule(publication: Publication) -> str:
+    """The master that a new rule puts pages in: the last one that takes text and that pages don't
+    follow anyway; failing that, any that takes text, or is there."""
+    usual = {m for s in publication.sections for m in (s.masters or publication.default_masters)}
+    takes = [m.id for m in publication.masters if any(map(_carries, _chain(publication, [m.id])))]
+    others = [m for m in takes if m not in usual]
+    return next(iter([*others[-1:], *takes[-1:], *(m.id for m in publication.masters[-1:])]), "")

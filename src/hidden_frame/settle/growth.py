@@ -32,9 +32,9 @@ class Growth:
     all, and the stories to which more pages bring no room.
     """
 
-    def __init__(self, publication: Publication, composer: Composer) -> None:
+    def __init__(self, publication: Publication, composer: Composer, sliced: bool = True) -> None:
         self.stories = [s.id for s in publication.stories if s.grows and s.sections]
-        self.composer = composer
+        self.composer, self.sliced = composer, sliced
         self._gone: dict[str, list[Page]] = {}  # by section, the first of them last
         self._vain: set[str] = set()
 
@@ -50,7 +50,7 @@ class Growth:
             return publication
         for _ in range(_TRIES):
             composition = self.composer.compose(publication)
-            yield from composition.filling([story_id])
+            yield from composition.filling([story_id], self.sliced)
             flow = composition.flow(story_id)
             count = 0 if story_id in self._vain else _lacking(flow)
             if not count:
@@ -72,9 +72,9 @@ class Growth:
             more = self._with_pages(more, section_id, each)
             if more is publication:
                 break
-            tried = yield from ruling(more, self.composer)
+            tried = yield from ruling(more, self.composer, self.sliced)
             composition = self.composer.compose(tried)
-            yield from composition.filling([story_id])
+            yield from composition.filling([story_id], self.sliced)
             if _helps(composition, story_id, flow):
                 return tried
         return publication

@@ -16,7 +16,7 @@ from hidden_frame.settle.slices import Slices, at_once
 _ROUNDS = 60
 
 
-def ruling(publication: Publication, composer: Composer) -> Slices:
+def ruling(publication: Publication, composer: Composer, sliced: bool = True) -> Slices:
     """The publication with each automatic page in the masters that its rule gives it; itself if
     all are.
 
@@ -26,7 +26,8 @@ def ruling(publication: Publication, composer: Composer) -> Slices:
     for _ in range(_ROUNDS):
         composition = composer.compose(publication)
         if publication.rules:
-            yield from composition.filling(s.id for s in publication.stories if s.sections)
+            through = [s.id for s in publication.stories if s.sections]
+            yield from composition.filling(through, sliced)
         after = _with(publication, ruled_pages(composition))
         if after is publication:
             break
@@ -36,7 +37,7 @@ def ruling(publication: Publication, composer: Composer) -> Slices:
 
 def ruled(publication: Publication, composer: Composer | None = None) -> Publication:
     """The same in one go."""
-    return at_once(ruling(publication, composer or Composer()))
+    return at_once(ruling(publication, composer or Composer(), sliced=False))
 
 
 _follow_one: Sparse[Page, bool] = Sparse(lambda page: _other(page, None) or None)

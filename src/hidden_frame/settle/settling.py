@@ -29,11 +29,11 @@ def settled(publication: Publication, composer: Composer | None = None) -> Publi
 
     A composer that has laid it out before makes that quick, and knows at once what it has settled.
     """
-    return at_once(settling(publication, composer or Composer()))
+    return at_once(settling(publication, composer or Composer(), sliced=False))
 
 
-def settling(publication: Publication, composer: Composer) -> Slices:
-    """The same, a few milliseconds at a time.
+def settling(publication: Publication, composer: Composer, sliced: bool = True) -> Slices:
+    """The same, a few milliseconds at a time if `sliced`.
 
     Rules and growth move headings, headings move rules; lists may make pages.  Where that would
     go round for ever, the one with the most pages stands, whichever of them it came from.
@@ -41,13 +41,13 @@ def settling(publication: Publication, composer: Composer) -> Slices:
     if composer.settled is publication:
         return publication
     given = publication
-    growth = Growth(publication, composer)
+    growth = Growth(publication, composer, sliced)
     says = has_lists(publication) or has_references(publication)
     known: list[Publication] = []
     publication = numbered(publication)
     for turn in range(_ROUNDS):
         before = publication
-        publication = yield from ruling(publication, composer)
+        publication = yield from ruling(publication, composer, sliced)
         publication = yield from growth.fitted(publication)
         if has_beginnings(publication):
             publication = sections_begun(publication, composer)

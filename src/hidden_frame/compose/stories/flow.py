@@ -23,7 +23,7 @@ from hidden_frame.typeset.paragraphs import set_paragraph
 from hidden_frame.typeset.text import SetText
 
 _MOST_AHEAD = 512  # paragraphs set at once; with more, arrays no longer fit the cache
-_SLICE, _MOST_IN_A_SLICE = 8, 64  # stops filled, and paragraphs set, in a few milliseconds
+_SLICE, _MOST_IN_A_SLICE = 4, 10  # stops filled, and paragraphs set, in a few milliseconds
 _PATIENCE = 2  # pages
 _NOTHING = Fragment((), 0.0, None)
 
@@ -142,11 +142,12 @@ class Flow:
         same = then.room is stop.room or then.room == stop.room
         return old.parts[at] if same and then.side == stop.side else None
 
-    def filling(self) -> Iterator[None]:
-        """Fills all stops a few at a time, so that who waits can do something else between."""
-        self._most = _MOST_IN_A_SLICE
+    def filling(self, sliced: bool = True) -> Iterator[None]:
+        """Fills all stops, if `sliced` a few at a time, so that who waits can do something else
+        between; all at once is quicker."""
+        self._most = _MOST_IN_A_SLICE if sliced else _MOST_AHEAD
         while len(self._parts) < len(self.stops):
-            self._fill(len(self._parts) + _SLICE)
+            self._fill(len(self._parts) + (_SLICE if sliced else len(self.stops)))
             yield
         self._most = _MOST_AHEAD
 

@@ -9,11 +9,19 @@ from PySide6.QtWidgets import QHBoxLayout, QListWidget, QListWidgetItem, QPushBu
 from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.properties.fields import Choice
 from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.slices import Slicer
 from hidden_frame.edit.masters.rules import add_rule, change_rule, move_rule, remove_rule
 from hidden_frame.interact.likely import likely_heading
-from hidden_frame.interact.rules_told import caught, caught_in_words, rule_in_words
+from hidden_frame.interact.rules_told import (
+    caught,
+    caught_in_words,
+    master_for_rule,
+    no_room,
+    rule_in_words,
+)
+from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.publication import MasterRule, Publication
-from hidden_frame.settle.settling import settled
+from hidden_frame.settle.settling import settling
 
 _WHEN: list[tuple[str, object]] = [
     ("a paragraph of a style begins", "style"), ("it is the first of its section", "first"),
@@ -37,6 +45,9 @@ class RulesDialog(Question):
         super().__init__(parent, "Masters by rule", "Keep")
         self.session = session
         self.made: Publication = session.history.now
+        self.work = Slicer(self)
+        self.work.seen.connect(self._see)
+        self.work.done.connect(self._know)
         self.form.note(
             "Automatic pages follow the first rule that is for them; pages whose masters are set "
             "by hand are left alone."
@@ -65,7 +76,7 @@ class RulesDialog(Question):
         self.master.committed.connect(lambda v: self._say(masters=() if v == "" else (str(v),)))
         self.section.committed.connect(lambda v: self._say(sections=() if v == "" else (str(v),)))
         self.list.currentRowChanged.connect(lambda _: self._show())
-        self.rejected.connect(lambda: session.set_draft(None))
+        self.rejected.connect(self._leave)
         self._fill(0)
         self.finish()
 
@@ -142,16 +153,41 @@ class RulesDialog(Question):
         self.form.show_row(self.style_field, rule.when == "style")
         self.form.show_row(self.until, rule.when == "style")
         pages = caught(publication, rule.id)
-        self.caught.setText(f"Catches {caught_in_words(publication, rule.id)}")
+        self.caught.setText(self._told(rule))
         self.session.mark_pages(tuple(p.id for p in pages))
+
+    def _told(self, rule: MasterRule) -> str:
+        """What a rule does, and what all of them ask for, before they are kept."""
+        if self.work.busy:
+            return "Working out which pages follow it…"
+        why = no_room(self.made, rule)
+        said = why or f"Catches {caught_in_words(self.made, rule.id)}."
+        more = len(all_pages(self.made)) - len(all_pages(self.session.history.now))
+        pages = f"{abs(more):,} page{'s' * (abs(more) != 1)}"
+        if not more:
+            return said
+        return f"{said} The book would {'need' if more > 0 else 'lose'} {pages}" + (
+            " more." if more > 0 else "."
+        )
 
     # -- changes -----------------------------------------------------------------------
 
     def _take(self, publication: Publication, at: int) -> None:
         """What the rules are now, on the desk, the Run and the flatplan."""
-        self.made = settled(publication, self.session.composer)
-        self.session.set_draft(self.made if self.made is not self.session.history.now else None)
+        self.made = publication
+        self.work.start(settling(publication, self.session.composer), publication)
         self._fill(at)
+
+    def _see(self, publication: Publication) -> None:
+        """What is known so far is on the desk."""
+        now = self.session.history.now
+        self.session.set_draft(publication if publication is not now else None)
+
+    def _know(self, publication: Publication) -> None:
+        """All of it is known."""
+        self.made = publication
+        self._see(publication)
+        self._fill(self.list.currentRow())
 
     def _say(self, **said: object) -> None:
         rule = self.rule
@@ -162,8 +198,8 @@ class RulesDialog(Question):
         self._take(change_rule(self.made, rule.id, **said), self.list.currentRow())
 
     def _add(self) -> None:
-        masters = self.made.masters
-        stack = (masters[-1].id,) if masters else ()
+        master = master_for_rule(self.made)
+        stack = (master,) if master else ()
         publication, _ = add_rule(self.made, style=likely_heading(self.made), masters=stack)
         self._take(publication, len(publication.rules))
 
@@ -175,7 +211,12 @@ class RulesDialog(Question):
         if self.rule is not None:
             self._take(move_rule(self.made, self.rule.id, by), self.list.currentRow() + by)
 
+    def _leave(self) -> None:
+        self.work.stop()
+        self.session.set_draft(None)
+
     def answer(self) -> None:
+        self.work.finish()
         made = self.made
         self.session.set_draft(None)
         if made is not self.session.history.now:
