@@ -9,13 +9,13 @@ from msgspec.structs import replace
 
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.followers import direct_followers, follower_counts, followers
+from hidden_frame.compose.listed import frames_with_lists
 from hidden_frame.edit.items.draw import change_items
 from hidden_frame.edit.masters.apply import apply_masters
 from hidden_frame.edit.pages.order import delete_pages, move_pages
 from hidden_frame.model import memory
 from hidden_frame.model.lookup import all_pages, positions, section_of
 from hidden_frame.model.sparse import Projection, Sparse
-from hidden_frame.settle.lists import frames_with_lists
 from hidden_frame.settle.references import has_references
 
 

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from hidden_frame.checks.finding import Finding, Fix, Way
 from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.listed import frames_with_lists
 from hidden_frame.compose.notes import notes_in
 from hidden_frame.interact.storied import Help, helped, offers, state
 from hidden_frame.model.publication import Publication
-from hidden_frame.settle.lists import frames_with_lists
 
 
 def story_findings(composition: Composition) -> list[Finding]:

@@ -54,7 +54,7 @@ def contents_text(
 
 
 def _line(level: ListLevel, entry: Entry, between: str) -> Paragraph:
-    number = f"{entry.number}{between}" if level.number and entry.number else ""
+    number = f"{entry.number.rstrip()}{between}" if level.number and entry.number else ""
     words = f"{number}{entry.text}"
     if level.folio:
         words += f"\t{entry.folio or '–'}"

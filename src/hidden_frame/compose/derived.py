@@ -7,9 +7,13 @@ from itertools import pairwise
 from typing import TYPE_CHECKING
 
 from hidden_frame.compose.cascade import shown_on
+from hidden_frame.compose.context import context_of
+from hidden_frame.compose.drawing import paragraphs_shown
 from hidden_frame.compose.facts import PageFacts
 from hidden_frame.compose.heads import Heads, Telling, said_of
+from hidden_frame.compose.markers import marker_label, markers_in
 from hidden_frame.compose.stories.stops import Stop
+from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_page, stories_on
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.text import Marker
@@ -32,7 +36,9 @@ class TextFacts:
 
     def __init__(self, composition: Composition) -> None:
         self.composition = composition
-        self.heads = Heads(composition.publication, composition.facts, self._tellings, self._corner)
+        self.heads = Heads(
+            composition.publication, composition.facts, self._tellings, self._corner, self._shown
+        )
 
     def _tellings(self) -> list[Telling]:
         composition, found = self.composition, []
@@ -54,6 +60,15 @@ class TextFacts:
             return 0.0, 0.0
         item = shown_on(resolved, view.side, composition.publication.setup)
         return item.y, item.x
+
+    def _shown(self, page_id: str, frame: TextFrame) -> int:
+        """How many paragraphs of a frame's own text are printed; markers count as their labels."""
+        if frame.grows:
+            return len(frame.text)
+        publication = self.composition.publication
+        values = tuple(marker_label(m, publication) for m in markers_in(frame.text))
+        side = self.composition.facts[page_id].side
+        return paragraphs_shown(frame, side, values, context_of(publication).known)
 
     def said(self, marker: Marker, facts: PageFacts) -> str:
         """What a marker shows that depends on texts."""

@@ -104,6 +104,15 @@ def set_frame(
     return set_text(specs(text, values, side, known, labels(text, known)), regions, snug=snug)
 
 
+@remembered(by_value=("values",))
+def paragraphs_shown(frame: TextFrame, side: Side, values: tuple[str, ...], known: Palette) -> int:
+    """How many paragraphs of a frame's own text have a line that it has room for."""
+    text = set_frame(frame.text, regions_of(frame), side, values, known, frame.snug)
+    overflow = explain(text, inner_height(frame))
+    lines = text.lines if overflow is None else text.lines[: overflow.shown]
+    return lines[-1].paragraph + 1 if lines else 0
+
+
 _NEAR = 0.05  # points by which a height may be more than is needed
 
 

@@ -12,6 +12,7 @@ from functools import cache
 from typing import NamedTuple, TypeGuard
 
 from hidden_frame.compose.facts import PageFacts
+from hidden_frame.compose.listed import style_levels
 from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.model.items import Item, TextFrame
 from hidden_frame.model.lookup import find_page
@@ -106,21 +107,21 @@ class Telling(NamedTuple):
 
 
 @remembered()
-def _own_headings(sections: tuple[Section, ...], style: str) -> tuple[Seen, ...]:
-    """Headings in texts that pages hold themselves, in their order."""
-    found: list[Seen] = []
+def _own_headings(sections: tuple[Section, ...], style: str) -> tuple[tuple[Seen, TextFrame], ...]:
+    """Headings in texts that pages hold themselves, in their order, each with its frame."""
+    found: list[tuple[Seen, TextFrame]] = []
     position = 0
     for section in sections:
         for page in section.pages:
             position += 1
-            here: list[Seen] = []
+            here: list[tuple[Seen, TextFrame]] = []
             for item in page.items:
                 if _speaks(item):
                     here += [
-                        Seen(position, item.y, item.x, h, (h.paragraph, h.offset) == (0, 0))
+                        (Seen(position, item.y, item.x, h, (h.paragraph, h.offset) == (0, 0)), item)
                         for h in headings_in(item.text, style, None)
                     ]
-            found += sorted(here, key=_place)
+            found += sorted(here, key=lambda each: _place(each[0]))
     return tuple(found)
 
 
@@ -142,7 +143,8 @@ def _place(seen: Seen) -> tuple[float, float, float]:
 class Heads:
     """Headings by page, worked out as far as somebody asks: a page needs what comes before it.
 
-    `tellings` gives the stories of the publication when it is first needed.
+    `tellings` gives the stories of the publication when it is first needed, `corner` says how far
+    down and across a frame stands on a page, `shown` how many paragraphs of one are printed.
     """
 
     def __init__(
@@ -151,9 +153,11 @@ class Heads:
         facts: Mapping[str, PageFacts],
         tellings: Callable[[], Sequence[Telling]],
         corner: Callable[[str, str], tuple[float, float]],
+        shown: Callable[[str, TextFrame], int],
     ) -> None:
         self._publication, self._facts = publication, facts
-        self._tellings, self._corner = tellings, corner
+        self._tellings, self._corner, self._shown = tellings, corner, shown
+        self._own_seen: dict[str, Sequence[Seen]] = {}
         self._stories: Sequence[Telling] | None = None
         self._pages = list(facts)
         self._headings: dict[tuple[int, str], list[Heading]] = {}
@@ -178,19 +182,42 @@ class Heads:
         pages = self._over(head, facts)
         if not pages:
             return None
-        if head.which == "before":
-            return self.before(head.style, pages[0])
+        higher = self._higher(head.style) if head.stops else ()
         if head.which == "at the top":
             here = self.on(head.style, pages[0])
             if here and self._opens_page(here[0]):
                 return here[0]
-            return self.before(head.style, pages[0])
-        several = pages if head.which == "first" else pages[::-1]
-        for position in several:
-            here = self.on(head.style, position)
-            if here:
-                return here[0 if head.which == "first" else -1]
-        return self.before(head.style, pages[0])
+            above = self._above(higher, pages[0])
+            if above and self._opens_page(above[0]):
+                return None
+        elif head.which != "before":
+            at = 0 if head.which == "first" else -1
+            several = [s for n in pages for s in self.on(head.style, n)]
+            above = [s for n in pages for s in self._above(higher, n)]
+            if several and (at == 0 or not above or _order(above[-1]) < _order(several[-1])):
+                return several[at]
+            if above:
+                return None
+        return self._in_force(head.style, pages[0], higher)
+
+    def _higher(self, style: str) -> tuple[str, ...]:
+        """The styles of a higher level, at whose paragraphs a head stops."""
+        levels = style_levels(self._publication)
+        own = levels.get(style, 0)
+        return tuple(s for s, level in levels.items() if level < own)
+
+    def _above(self, higher: tuple[str, ...], position: int) -> list[Seen]:
+        """The paragraphs of higher levels that begin on a page, in their order."""
+        return sorted((s for style in higher for s in self.on(style, position)), key=_order)
+
+    def _in_force(self, style: str, position: int, higher: tuple[str, ...]) -> Seen | None:
+        """The last heading before a page, if none of a higher level has come since."""
+        found = self.before(style, position)
+        if found is None or not higher:
+            return found
+        since = (self.before(s, position) for s in higher)
+        stopped = any(s is not None and _order(s) > _order(found) for s in since)
+        return None if stopped else found
 
     def _over(self, head: Head, facts: PageFacts) -> list[int]:
         """The positions of the pages that a running head looks at."""
@@ -225,7 +252,7 @@ class Heads:
     def on(self, style: str, position: int) -> list[Seen]:
         """The headings that begin on a page, in the order in which they are read there."""
         page_id = self._pages[position - 1]
-        own = _own_headings(self._publication.sections, style)
+        own = self._own(style)
         first = bisect_left(own, position, key=_position)
         last = bisect_left(own, position + 1, key=_position)
         found = list(own[first:last])
@@ -246,14 +273,36 @@ class Heads:
             first = bisect_left(headings, begin, key=_in_text)
             last = bisect_left(headings, end, key=_in_text)
             if first < last:
-                down, across = self._corner(page_id, item)
+                down, across = self._read_at(telling, at)
                 for heading in headings[first:last]:
                     opens = (heading.paragraph, heading.offset) == begin
                     yield Seen(position, down, across, heading, opens)
 
+    def _own(self, style: str) -> Sequence[Seen]:
+        """Headings in texts of pages that are printed: a frame may be too low for them."""
+        found = self._own_seen.get(style)
+        if found is None:
+            every = _own_headings(self._publication.sections, style)
+            found = self._own_seen[style] = [
+                seen for seen, item in every
+                if seen.heading.paragraph < self._shown(self.page_of(seen), item)
+            ]  # fmt: skip
+        return found
+
+    def _read_at(self, telling: Telling, at: int) -> tuple[float, float]:
+        """Where a stop stands on its page, or where an earlier one of it does that stands further
+        on: a story is read in its own order."""
+        stops = telling.flow.stops
+        page, item = stops[at].key
+        place = self._corner(page, item)
+        while at and stops[at - 1].page_id == page:
+            at -= 1
+            place = max(place, self._corner(*stops[at].key))
+        return place
+
     def everywhere(self, style: str) -> list[Seen]:
         """All headings of a style that stand on a page, in the order of the pages."""
-        found = list(_own_headings(self._publication.sections, style))
+        found = list(self._own(style))
         shared = {seen.position for seen in found}
         for telling in self.stories:
             headings = self._in(telling, style)
@@ -265,7 +314,7 @@ class Heads:
                 there = telling.positions[at]
                 # Where on its page it stands matters only beside headings of other texts.
                 alone = len(self.stories) == 1 and there not in shared
-                down, across = (0.0, float(at)) if alone else self._corner(*flow.stops[at].key)
+                down, across = (0.0, float(at)) if alone else self._read_at(telling, at)
                 found.append(Seen(there, down, across, heading, False))
         return sorted(found, key=_place)
 
@@ -275,7 +324,7 @@ class Heads:
 
     def before(self, style: str, position: int) -> Seen | None:
         """The last heading that begins before a page."""
-        own = _own_headings(self._publication.sections, style)
+        own = self._own(style)
         at = bisect_left(own, position, key=_position)
         best = own[at - 1] if at else None
         for telling in self.stories:
@@ -300,7 +349,7 @@ class Heads:
         where = telling.flow.stop_of(heading.paragraph, heading.offset)
         if where is None:
             return Seen(position - 1, 0.0, 0.0, heading, False)
-        down, across = self._corner(*telling.flow.stops[where].key)
+        down, across = self._read_at(telling, where)
         return Seen(telling.positions[where], down, across, heading, False)
 
     def _last_anywhere(
@@ -320,6 +369,11 @@ def _in_text(heading: Heading) -> tuple[int, int]:
     return heading.paragraph, heading.offset
 
 
+def _order(seen: Seen) -> tuple[float, ...]:
+    """Where a heading stands among all of a publication."""
+    return *_place(seen), *_in_text(seen.heading)
+
+
 def said_of(head: Head, heading: Heading) -> str:
     """What a running head shows of a heading."""
     if head.part == "text" or not heading.number:
@@ -328,4 +382,5 @@ def said_of(head: Head, heading: Heading) -> str:
 
 
 def _joined(head: Head, heading: Heading) -> str:
-    return head.between.join(part for part in (heading.number, heading.text) if part)
+    number = heading.number.rstrip() if heading.text else heading.number
+    return head.between.join(part for part in (number, heading.text) if part)

@@ -28,7 +28,7 @@ class Referred(NamedTuple):
             case "number":
                 return self.number
             case "number and text":
-                return f"{self.number} {self.text}".strip()
+                return f"{self.number.rstrip()} {self.text}".strip()
         return self.text
 
 

@@ -56,6 +56,7 @@ class Palette(NamedTuple):
     characters: dict[str, CharacterStyle]
     language: str
     numbered: bool
+    flushes: bool
 
 
 @remembered(shared=True)
@@ -72,6 +73,7 @@ def _palette(
         computed_characters(characters),
         language,
         any(s.number is not None for s in styles.values()),
+        any(s.flush_after and s.indent_first > 0 for s in styles.values()),
     )
 
 
@@ -102,9 +104,44 @@ def specs(
     side: Side,
     known: Palette,
     labels: tuple[str, ...] | None = None,
+    before: Paragraph | None = None,
 ) -> list[ParagraphSpec]:
     """Paragraphs ready to be set; `values` are what the text's markers show, in order, `labels`
-    what stands before each paragraph (`numbers.labels`)."""
+    what stands before each paragraph (`numbers.labels`), `before` the paragraph before them."""
+    found = _unflushed(text, values, side, known, labels)
+    if known.flushes:
+        for n, (paragraph, last) in enumerate(zip(text, (before, *text), strict=False)):
+            style = known.paragraphs[paragraph.style]
+            if style.flush_after and style.indent_first > 0 and _opens(last, known):
+                found[n] = _flushed(found[n])
+    return found
+
+
+def _opens(before: Paragraph | None, known: Palette) -> bool:
+    """Whether a paragraph that stands behind another begins anew: at the head of a text, behind a
+    heading, a list, a picture, a break.  That the first line is then not indented is common
+    practice of the trade."""
+    if before is None:
+        return True
+    style = known.paragraphs[before.style]
+    if style.keep_next or style.level or style.number is not None:
+        return True
+    said = (c.text for c in before.content if isinstance(c, Run))
+    return not any(c.isalnum() for text in said for c in text)
+
+
+@remembered(shared=True)
+def _flushed(spec: ParagraphSpec) -> ParagraphSpec:
+    return spec._replace(first=0.0)
+
+
+def _unflushed(
+    text: Text,
+    values: tuple[str, ...],
+    side: Side,
+    known: Palette,
+    labels: tuple[str, ...] | None,
+) -> list[ParagraphSpec]:
     if not values and labels is None:
         return _spec.each(text, (), side, known, "")
     found, at = [], 0
@@ -138,14 +175,16 @@ def story_specs(
     known: Palette,
     value: Callable[[Marker], str],
     labels: tuple[str, ...] | None = None,
+    before: Paragraph | None = None,
 ) -> StorySpecs:
     """A story's paragraphs; `value` says what a marker shows, `labels` what stands before each
-    paragraph."""
+    paragraph, `before` is the one before them."""
     values = tuple(value(c) for p in text for c in p.content if isinstance(c, Marker))
-    recto = specs(text, values, "recto", known, labels)
+    recto = specs(text, values, "recto", known, labels, before)
     styles = known.paragraphs
     turns = any((p.alignment or styles[p.style].alignment) in ("inside", "outside") for p in text)
-    return StorySpecs(recto, specs(text, values, "verso", known, labels) if turns else recto)
+    verso = specs(text, values, "verso", known, labels, before) if turns else recto
+    return StorySpecs(recto, verso)
 
 
 def edited_specs(
@@ -156,13 +195,16 @@ def edited_specs(
     text, labels = new
     head, foot = same_ends(old.text, text)
     if labels is not None or old.labels is not None:
-        here, there = labels or ("",) * len(text), old.labels or ("",) * len(old.text)
-        while head and here[:head] != there[:head]:
-            head = next(n for n in range(head) if here[n] != there[n])
-        while foot and here[-foot:] != there[-foot:]:
-            foot = next(n for n in range(foot) if here[-1 - n] != there[-1 - n])
+        new_ones, old_ones = labels or ("",) * len(text), old.labels or ("",) * len(old.text)
+        while head and new_ones[:head] != old_ones[:head]:
+            head = next(n for n in range(head) if new_ones[n] != old_ones[n])
+        while foot and new_ones[-foot:] != old_ones[-foot:]:
+            foot = next(n for n in range(foot) if new_ones[-1 - n] != old_ones[-1 - n])
+    if known.flushes and foot:
+        foot -= 1  # what stands before a paragraph says how it begins
     cut = slice(head, len(text) - foot)
-    middle = story_specs(text[cut], known, value, None if labels is None else labels[cut])
+    here = None if labels is None else labels[cut]
+    middle = story_specs(text[cut], known, value, here, text[head - 1] if head else None)
 
     def joined(all_of: list[ParagraphSpec], new: list[ParagraphSpec]) -> list[ParagraphSpec]:
         return [*all_of[:head], *new, *all_of[len(all_of) - foot :]]
@@ -241,6 +283,7 @@ def _spec(
                 style.least_foot,
                 style.least_head,
                 paragraph.starts or style.starts,
+                style.hyphen_ends if style.hyphenate else "anywhere",
             )
         ),
         _one(
@@ -302,7 +345,9 @@ def _label(label: str, style: ComputedStyle, known: Palette) -> list[Span]:
     named = known.characters.get(style.number.style or "")
     span = span_of(label, style, named, None, known, True)._replace(goes_on=True)
     parts = [p._replace(goes_on=True) for p in _with_every_character(span)]
-    apart = "\t" if style.indent_first < 0 else " "
+    if label[-1].isspace() and style.indent_first >= 0 and not style.number.above:
+        return parts
+    apart = "\u2028" if style.number.above else "\t" if style.indent_first < 0 else " "
     plain = _plain_span(style, known)._replace(text=apart, goes_on=True)
     return [*parts, plain]
 

@@ -25,6 +25,7 @@ COLOURS = (
 PARAGRAPH_STYLES = (
     ParagraphStyle(
         id="body", name="Body", size=10, leading=14, hyphenate=True, least_foot=2, least_head=2,
+        flush_after=True,
     ),
     ParagraphStyle(
         id="heading", name="Heading", family="Alegreya Sans", bold=True, size=20, leading=24,

@@ -16,6 +16,7 @@ from hidden_frame.compose.composer import Composer, Composition
 from hidden_frame.compose.contents import entries
 from hidden_frame.compose.followers import followers
 from hidden_frame.compose.given import Given
+from hidden_frame.compose.listed import frames_with_lists
 from hidden_frame.compose.markers import markers_in
 from hidden_frame.compose.ranges import pages_in_range
 from hidden_frame.demo.almanac import almanac
@@ -29,7 +30,6 @@ from hidden_frame.model.memory import MEMORY
 from hidden_frame.model.units import parse_length
 from hidden_frame.output.pdf import export_pdf
 from hidden_frame.output.png import export_png, page_images
-from hidden_frame.settle.lists import frames_with_lists
 from hidden_frame.settle.settling import settled
 from hidden_frame.storage.format import EXTENSION, Opened, load, save
 

@@ -6,12 +6,12 @@ from typing import NamedTuple
 
 from hidden_frame.compose.composer import Composition
 from hidden_frame.compose.index import entries, folios, marked, marks_in
+from hidden_frame.compose.listed import frames_with_lists
 from hidden_frame.edit.change import change_texts
 from hidden_frame.edit.text.index import mark_all
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import IndexMark, Text, TextPlace
-from hidden_frame.settle.lists import frames_with_lists
 
 
 class Term(NamedTuple):

@@ -29,6 +29,15 @@ def likely_heading(publication: Publication) -> str:
     return max(among, key=lambda s: known[s].size)
 
 
+def likely_title(publication: Publication) -> str:
+    """The style for the title of a list: the largest that stands on pages and counts nothing."""
+    known = computed_paragraphs(publication.paragraph_styles)
+    plain = [s.id for s in known.values() if s.number is None]
+    used = styles_on_pages(publication)
+    among = [s for s in plain if s in used] or plain or list(known)
+    return max(among, key=lambda s: known[s].size)
+
+
 def heading_styles(publication: Publication) -> list[str]:
     """The styles of headings, the highest first: larger than what most text is set in."""
     used = styles_on_pages(publication)

@@ -7,13 +7,13 @@ from itertools import groupby
 from typing import NamedTuple
 
 from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.listed import frames_with_lists
 from hidden_frame.compose.textspec import Palette, palette
 from hidden_frame.edit.text.find import Change, TextHit, with_changes
 from hidden_frame.interact.finding import Spot, page_in_words, page_of, put_text, texts
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import IndexMark, Note, Paragraph, Run, Text, TextPlace
-from hidden_frame.settle.lists import frames_with_lists
 from hidden_frame.spelling.checked import spelled_in
 from hidden_frame.spelling.words import AskedWord, Stretch, asked_words, is_own
 

@@ -23,6 +23,7 @@ class ListNumber(Struct, frozen=True, kw_only=True, omit_defaults=True):
     “Chapter {1}”, “{1}.{2}”; without any it is a bullet.  Paragraphs of one `list` count
     together, each level by itself, and a level starts again behind a paragraph of a higher one
     (a lower number), if it `restarts`; one that counts `across` goes on from story to story.
+    One that stands `above` has a line of its own.
     `style` is the number's own character style, `numerals` how this level's number is written.
     """
 
@@ -33,4 +34,5 @@ class ListNumber(Struct, frozen=True, kw_only=True, omit_defaults=True):
     start: Annotated[int, Meta(ge=1, le=1_000_000)] = 1
     restarts: bool = True
     across: bool = False
+    above: bool = False
     style: str | None = None

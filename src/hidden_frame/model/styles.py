@@ -52,6 +52,8 @@ WordSpaceMost = Annotated[float, Meta(ge=1, le=10)]
 LetterSpace = Annotated[float, Meta(ge=0, le=200)]
 GlyphScale = Annotated[float, Meta(ge=0, le=5)]
 Breaking = Literal["paragraph", "line"]
+Level = Annotated[int, Meta(ge=0, le=9)]
+HyphenEnds = Literal["anywhere", "not at rectos", "not at pages"]
 Reads = Literal["as its letters", "left to right", "right to left"]
 
 
@@ -74,6 +76,11 @@ class ComputedStyle(Struct, frozen=True, kw_only=True):
     or narrower in a line that would be tight.  It `reads` as the first of its letters does, unless
     it says how.  `least_foot` and `least_head` are the fewest lines of a
     paragraph at the foot of a frame and at the head of the next one.
+
+    `level` is that of a heading, 1 the highest; 0: that of contents lists.  A style that is
+    `flush_after` has no first indent behind a heading, a list, a picture, a break, and at the head
+    of a story.  `hyphen_ends` says where a page may end with a divided word: `not at rectos`, whose
+    other half one would have to turn the leaf for.
     """
 
     id: str
@@ -92,6 +99,7 @@ class ComputedStyle(Struct, frozen=True, kw_only=True):
     indent_left: NotNegative = 0.0
     indent_right: NotNegative = 0.0
     indent_first: float = 0.0
+    flush_after: bool = False
     tabs: tuple[TabStop, ...] = ()
     hyphenate: bool = False
     language: Language | None = None
@@ -116,12 +124,14 @@ class ComputedStyle(Struct, frozen=True, kw_only=True):
     hyphen_word: HyphenLetters = 5
     hyphen_before: HyphenLetters = 2
     hyphen_after: HyphenLetters = 3
+    hyphen_ends: HyphenEnds = "not at rectos"
     hanging_punctuation: bool = False
     keep_next: bool = False
     keep_together: bool = False
     least_foot: LeastLines = 1
     least_head: LeastLines = 1
     starts: Starts = "anywhere"
+    level: Level = 0
     on_grid: bool = False
     drop_lines: DropLines = 0
     drop_letters: DropLetters = 1
@@ -150,6 +160,7 @@ class ParagraphStyle(Struct, frozen=True, kw_only=True, omit_defaults=True):
     indent_left: NotNegative | UnsetType = UNSET
     indent_right: NotNegative | UnsetType = UNSET
     indent_first: float | UnsetType = UNSET
+    flush_after: bool | UnsetType = UNSET
     tabs: tuple[TabStop, ...] | UnsetType = UNSET
     hyphenate: bool | UnsetType = UNSET
     language: Language | UnsetType | None = UNSET
@@ -174,12 +185,14 @@ class ParagraphStyle(Struct, frozen=True, kw_only=True, omit_defaults=True):
     hyphen_word: HyphenLetters | UnsetType = UNSET
     hyphen_before: HyphenLetters | UnsetType = UNSET
     hyphen_after: HyphenLetters | UnsetType = UNSET
+    hyphen_ends: HyphenEnds | UnsetType = UNSET
     hanging_punctuation: bool | UnsetType = UNSET
     keep_next: bool | UnsetType = UNSET
     keep_together: bool | UnsetType = UNSET
     least_foot: LeastLines | UnsetType = UNSET
     least_head: LeastLines | UnsetType = UNSET
     starts: Starts | UnsetType = UNSET
+    level: Level | UnsetType = UNSET
     on_grid: bool | UnsetType = UNSET
     drop_lines: DropLines | UnsetType = UNSET
     drop_letters: DropLetters | UnsetType = UNSET

@@ -103,7 +103,8 @@ class Head(Struct, frozen=True, omit_defaults=True):
     It is the `first` or the `last` one that begins on the page (or on its spread, or on the page
     that faces it), and the latest one before where none does; the one that is in force `at the
     top`; or the latest one `before` in any case.  What stands `between` number and text is said.
-    `style` is a paragraph style, or a character style for entries within paragraphs.
+    `style` is a paragraph style, or a character style for entries within paragraphs.  It `stops` at
+    a paragraph of a higher level: a section's head at the next chapter.
     """
 
     style: str
@@ -111,6 +112,7 @@ class Head(Struct, frozen=True, omit_defaults=True):
     part: HeadPart = "text"
     between: Annotated[str, Meta(max_length=40)] = " "
     over: Over = "page"
+    stops: bool = True
 
 
 Told = Literal["text", "number", "number and text", "folio"]

@@ -2,47 +2,16 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from hidden_frame.compose.composer import Composer, Composition
 from hidden_frame.compose.contents import contents_text, entries
 from hidden_frame.compose.index import entries as index_entries
 from hidden_frame.compose.index import index_text, marked
+from hidden_frame.compose.listed import frames_with_lists
 from hidden_frame.compose.notes import notes_text, told
 from hidden_frame.edit.items.draw import change_items
 from hidden_frame.edit.stories import set_story_text
-from hidden_frame.model.items import TextFrame
-from hidden_frame.model.publication import Page, Publication, Section
-from hidden_frame.model.sparse import Sparse
+from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import Contents, Index, NoteList, Text
-
-
-class ListFrame(NamedTuple):
-    """A frame on a page whose text is a list, of headings or of index marks."""
-
-    page: str
-    item: str
-    contents: Contents | None
-    listing: Index | None
-    notes: NoteList | None
-    text: Text
-
-
-def _of_page(page: Page) -> tuple[ListFrame, ...] | None:
-    return tuple(
-        ListFrame(page.id, item.id, item.contents, item.index, item.notes, item.text)
-        for item in page.items if isinstance(item, TextFrame) and item.lists
-    ) or None  # fmt: skip
-
-
-_frames: Sparse[Page, tuple[ListFrame, ...]] = Sparse(_of_page)
-
-
-def frames_with_lists(sections: tuple[Section, ...]) -> tuple[ListFrame, ...]:
-    """Every frame of a page whose text is a list."""
-    return tuple(
-        frame for section in sections for _, found in _frames(section.pages) for frame in found
-    )
 
 
 def has_lists(publication: Publication) -> bool:

@@ -21,8 +21,10 @@ from hidden_frame.typeset.paragraph import ParagraphSpec, Starts
 from hidden_frame.typeset.paragraphs import SetLines, SetParagraph, lines_from, set_paragraph
 from hidden_frame.typeset.region import Region
 from hidden_frame.typeset.segments import TextOffset
+from hidden_frame.typeset.whole_words import with_whole_word
 
 _HAIR = 0.001  # points
+_TRIES = 4  # words kept whole, one after the other, so that a page ends with one
 _MOST_PLACES = 300  # lines of a paragraph that are chosen together
 _AMPLE, _FEW = 1.5, 6  # of the room that its lines take by themselves; lines at least
 
@@ -106,14 +108,17 @@ def fill(
     spaced: bool = True,
     origin: int = 0,
     opening: Opening | None = None,
+    closing: str = "",
 ) -> Fragment:
     """Fills a region with text from a place on; blocks count their paragraphs from `origin`.
 
     `spaced` says whether the space above a paragraph counts at the region's head; without an
-    `opening` nothing is waited for.  A region that has no room for a line, or whose `opening`
-    does not suit the first paragraph, stays empty, and the text goes on where it was to begin.
+    `opening` nothing is waited for.  `closing` is the side of the page that ends with the region,
+    "" where it goes on: some styles don't end it with a divided word.  A region that has no room
+    for a line, or whose `opening` does not suit the first paragraph, stays empty, and the text goes
+    on where it was to begin.
     """
-    filling = _Filling(region, origin)
+    filling = _Filling(region, origin, closing)
     if math.isinf(region.height) and not region.outlines:  # all of it will stand here
         filling.known = set_paragraph.each(specs, region.measure)
     put = filling.around if region.outlines else filling.freely
@@ -148,8 +153,8 @@ def lines_together(
 class _Filling:
     """A region while it is being filled, down to `y`."""
 
-    def __init__(self, region: Region, origin: int) -> None:
-        self.region, self.origin = region, origin
+    def __init__(self, region: Region, origin: int, closing: str) -> None:
+        self.region, self.origin, self.closing = region, origin, closing
         self.measure, self.limit = region.measure, region.limit
         self.blocks: list[Block] = []
         self.known: list[SetParagraph] = []  # every paragraph, where all are needed
@@ -189,11 +194,11 @@ class _Filling:
             known, first = lines_from(spec, begin, self.measure), 0
         if spec.dress.anchored:
             return self._with_anchors(number, known, first)
-        last, leading = known.count, spec.leading
+        leading = spec.leading
         pitch = self._on_grid(spec) if spec.dress.on_grid else leading
-        if self.y + pitch * (last - first - 1) + leading > self.limit:
-            room = int((self.limit - leading - self.y) // pitch) + 1
-            last = self._cut(spec, first, first + max(room, 0), last)
+        last = self._last(known, first, pitch)
+        if first < last < known.count and known.divided(last - 1) and self._keeps_words(spec):
+            known, first, last = self._undivided(known, first, last, pitch)
         if last > first:
             at = number - self.origin
             self.blocks.append(Block(at, known, first, last, region.left, self.y, pitch))
@@ -224,6 +229,40 @@ class _Filling:
                 self.blocks.append(block)
                 self.y, begun = block.bottom, at + 1
         return Where(number, known.place(last)) if last < known.count else None
+
+    def _last(self, known: SetLines, first: int, pitch: float) -> int:
+        """Behind which of a paragraph's lines it is parted, or ends."""
+        last, leading = known.count, known.spec.leading
+        if self.y + pitch * (last - first - 1) + leading > self.limit:
+            room = int((self.limit - leading - self.y) // pitch) + 1
+            last = self._cut(known.spec, first, first + max(room, 0), last)
+        if first < last < known.count and known.place(last) == TextOffset():
+            return first  # its number alone stands here, on a line of its own
+        return last
+
+    def _keeps_words(self, spec: ParagraphSpec) -> bool:
+        """Whether a divided word may not end the page that ends with this region."""
+        if spec.keeps.hyphen_ends == "not at rectos":
+            return self.closing == "recto"
+        return spec.keeps.hyphen_ends == "not at pages" and bool(self.closing)
+
+    def _undivided(
+        self, known: SetLines, first: int, last: int, pitch: float
+    ) -> tuple[SetLines, int, int]:
+        """The lines of a paragraph broken so that the page does not end with a divided word;
+        as they are where that can't be."""
+        tried, at, end = known, first, last
+        for _ in range(_TRIES):
+            begin = tried.place(at)
+            spec = with_whole_word(tried.spec, tried.place(end).offset)
+            if begin == TextOffset():
+                tried, at = set_paragraph(spec, self.measure), 0
+            else:
+                tried, at = lines_from(spec, begin, self.measure), 0
+            end = self._last(tried, at, pitch)
+            if not at < end < tried.count or not tried.divided(end - 1):
+                return tried, at, end
+        return known, first, last
 
     def _cut(self, spec: ParagraphSpec, first: int, last: int, count: int) -> int:
         """Behind which line a paragraph is parted of whose lines those before `last` have room.

@@ -246,6 +246,11 @@ class TextLine:
         return any(cell.segment.levels is not None for cell in self._cells)
 
     @property
+    def divided(self) -> bool:
+        """Whether it ends with a part of a word."""
+        return self._cells[-1].cut.used > 0
+
+    @property
     def start(self) -> int:
         return self.place.offset
 

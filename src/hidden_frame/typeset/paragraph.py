@@ -95,13 +95,14 @@ Starts = Literal["anywhere", "frame", "page", "right page", "left page"]
 class Keeps(NamedTuple):
     """What is not to be parted: the paragraph from the next one, its lines from each other;
     `foot` and `head` are the fewest of its lines at the foot of a region and at the head of the
-    next one."""
+    next one; `hyphen_ends` are the pages that may end with a divided word of it."""
 
     next: bool = False
     together: bool = False
     foot: int = 1
     head: int = 1
     starts: Starts = "anywhere"
+    hyphen_ends: Literal["anywhere", "not at rectos", "not at pages"] = "anywhere"
 
 
 class Border(NamedTuple):

@@ -63,6 +63,10 @@ class SetLines:
         """Where a line begins in the paragraph's text."""
         return self.lines[index].place
 
+    def divided(self, index: int) -> bool:
+        """Whether a line ends with a part of a word."""
+        return self.lines[index].divided
+
     def line_at(self, place: TextOffset) -> int | None:
         """The line that begins at a place; None if none does, as at another measure."""
         if place == TextOffset():
@@ -117,6 +121,11 @@ class SetParagraph(SetLines):
             if not self._ends.glued:  # a token is what stands between two spaces
                 return TextOffset(len(text) - len(text.split(" ", follows)[-1]) + used)
         return super().place(index)
+
+    def divided(self, index: int) -> bool:
+        if self._lines is None and self._ends is not None:
+            return bool(self._ends.used[index])
+        return super().divided(index)
 
     def line_at(self, place: TextOffset) -> int | None:
         if self._lines is None and place != TextOffset():

@@ -140,7 +140,8 @@ class Flow:
             return None
         then = old.stops[at]
         same = then.room is stop.room or then.room == stop.room
-        return old.parts[at] if same and then.side == stop.side else None
+        same = same and (then.side, then.closes) == (stop.side, stop.closes)
+        return old.parts[at] if same else None
 
     def filling(self, sliced: bool = True) -> Iterator[None]:
         """Fills all stops, if `sliced` a few at a time, so that who waits can do something else
@@ -343,7 +344,10 @@ def _filled(
             continue
         spaced = first and number == 0 and not stop.room.snug
         here = opening if number == 0 else Opening(False, False)
-        fragment = fill(specs, region, where, spaced=spaced, origin=origin, opening=here)
+        closing = stop.side if stop.closes and number == len(stop.room.regions) - 1 else ""
+        fragment = fill(
+            specs, region, where, spaced=spaced, origin=origin, opening=here, closing=closing
+        )
         fragments.append(fragment)
         seen = max(seen, fragment.seen)
         where = fragment.rest

@@ -29,12 +29,14 @@ class Room(NamedTuple):
 
 
 class Stop(NamedTuple):
-    """A frame on a page through which a story flows; one that `opens` is its first there."""
+    """A frame on a page through which a story flows; one that `opens` is its first there, one that
+    `closes` its last."""
 
     page_id: str
     side: Side
     room: Room
     opens: bool = True
+    closes: bool = True
 
     @property
     def key(self) -> tuple[str, str]:
@@ -81,7 +83,8 @@ def main_stops(
     """The main frames of a page, in the order in which they are read."""
     known = rooms(items, side, context, grid)
     main = [known[i] for i in read_in_order(items, side, context) if i in known]
-    return tuple(Stop(page_id, side, room, n == 0) for n, room in enumerate(main))
+    last = len(main) - 1
+    return tuple(Stop(page_id, side, room, n == 0, n == last) for n, room in enumerate(main))
 
 
 def stops_of(
@@ -95,13 +98,15 @@ def stops_of(
     sections = {s.id for s in publication.sections}
     by_hand = links(publication)
     page = ""
-    for station in story.path:
+    behind = (*story.path[1:], None)
+    for station, following in zip(story.path, behind, strict=False):
         if isinstance(station, Link):
             if station.page in known:
                 side, items, grid = view(find_page(publication, station.page))
                 room = rooms(items, side, context, grid).get(station.item)
                 if room is not None:
-                    yield Stop(station.page, side, room, station.page != page)
+                    closes = not isinstance(following, Link) or following.page != station.page
+                    yield Stop(station.page, side, room, station.page != page, closes)
                     page = station.page
         elif station.section in sections:
             for each in find_section(publication, station.section).pages:

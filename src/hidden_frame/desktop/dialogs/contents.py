@@ -10,7 +10,7 @@ from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.properties.fields import Choice, TextField
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.text.listing import list_style, set_list
-from hidden_frame.interact.likely import heading_styles, likely_heading
+from hidden_frame.interact.likely import heading_styles, likely_heading, likely_title
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import Contents, ListLevel
@@ -50,7 +50,8 @@ class ContentsDialog(Question):
         self.title_style = Choice("Style of the title")
         styles: list[tuple[str, object]] = [(s.name, s.id) for s in publication.paragraph_styles]
         usual = likely_heading(publication)
-        self.title_style.show_choice(styles, (now and now.title_style) or usual)
+        plain = likely_title(publication)
+        self.title_style.show_choice(styles, (now and now.title_style) or plain)
         self.form.row("Title", self.title_field)
         self.form.row("in style", self.title_style)
         self.section = Choice("Sections")

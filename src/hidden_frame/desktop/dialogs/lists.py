@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QWidget
 
 from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.properties.fields import Choice, TextField
-from hidden_frame.interact.likely import likely_heading
+from hidden_frame.interact.likely import likely_title
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import Index, NoteList
 
@@ -29,7 +29,7 @@ class _ListDialog(Question):
         self.title_field, self.title_style = TextField("Title"), Choice("Style of the title")
         self.title_field.setPlaceholderText("none")
         self.title_field.show_text(now.title)
-        self.title_style.show_choice(self.styles, now.title_style or likely_heading(publication))
+        self.title_style.show_choice(self.styles, now.title_style or likely_title(publication))
         self.form.row("Title", self.title_field)
         self.form.row("in style", self.title_style)
         self.shown = Choice("Lines")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtWidgets import QWidget
+from PySide6.QtWidgets import QCheckBox, QWidget
 
 from hidden_frame.compose.dates import FORMS, written
 from hidden_frame.compose.facts import page_name
@@ -58,6 +58,10 @@ class RunningHeadDialog(Question):
         self.form.row("Looks at", self.over)
         self.form.row("Shows", self.part)
         self.form.row("Between", self.between)
+        self.stops = QCheckBox("Nothing between a heading of a higher level and the next of these")
+        self.stops.setChecked(now.stops)
+        self.form.column.addWidget(self.stops)
+        self.stops.toggled.connect(lambda *_: self._tell())
         self.sample = self.form.note(" ")
         self.sample.setMinimumHeight(64)
         for field in (self.style_field, self.which, self.part, self.over):
@@ -74,6 +78,7 @@ class RunningHeadDialog(Question):
             part=self.part.value(),  # type: ignore[arg-type]
             between=self.between.text()[:40],
             over=self.over.value(),  # type: ignore[arg-type]
+            stops=self.stops.isChecked(),
         )
 
     def _tell(self) -> None:

@@ -9,9 +9,9 @@ from pikepdf import Array, Dictionary, Name
 
 from hidden_frame.compose.composer import Composition
 from hidden_frame.compose.contents import entries
+from hidden_frame.compose.listed import frames_with_lists
 from hidden_frame.compose.scene import Placed, Scene, TextPrimitive
 from hidden_frame.model.text import Contents
-from hidden_frame.settle.lists import frames_with_lists
 from hidden_frame.typeset.text import PlacedLine
 
 Bookmark = tuple[int, str, str]  # its level, what it says, and the page that it leads to

@@ -23,6 +23,8 @@ _STARTS = (
     ("anywhere", "anywhere"), ("in the next frame", "frame"), ("on the next page", "page"),
     ("on a right page", "right page"), ("on a left page", "left page"),
 )  # fmt: skip
+_ENDS = (("allowed", "anywhere"), ("not where one turns the leaf", "not at rectos"),
+         ("on no page", "not at pages"))  # fmt: skip
 _RULES = (("none", None), ("as wide as the column", "column"), ("as wide as its text", "text"))
 
 
@@ -48,6 +50,7 @@ def line_parts(form: Form) -> list[Part]:
         _ticked(form, "On the baseline grid", "on_grid", "Its lines stand on the grid of the page"),
     ]  # fmt: skip
     form.heading("DIVIDED WORDS")
+    ends = Choice("At page ends")
     return [
         *made,
         _ticked(form, "Hyphenate", "hyphenate", "By the rules of the text’s language"),
@@ -55,7 +58,9 @@ def line_parts(form: Form) -> list[Part]:
         _whole(form, "Words from", "hyphen_word", "Shorter words stay whole (letters)", True),
         _whole(form, "Before", "hyphen_before", "Fewest letters before a hyphen"),
         _whole(form, "after", "hyphen_after", "Fewest letters on the next line", True),
-    ]
+        chosen_part("hyphen_ends", ends, lambda v: ends.show_choice(_ENDS, v),
+                    form.row("At page ends", ends)),
+    ]  # fmt: skip
 
 
 def keep_parts(form: Form) -> list[Part]:
@@ -69,6 +74,9 @@ def keep_parts(form: Form) -> list[Part]:
         _whole(form, "head", "least_head", "Fewest of its lines at the head of the next", True),
         chosen_part("starts", starts, lambda v: starts.show_choice(_STARTS, v),
                     form.row("Starts", starts)),
+        _whole(form, "Level", "level",
+               "That of a heading, 1 the highest; 0: as contents lists have it. "
+               "Running heads of lower levels stop there"),
     ]  # fmt: skip
 
 
@@ -108,6 +116,8 @@ def number_parts(form: Form, publication: Publication) -> list[Part]:
     form.row("", again)
     across = QCheckBox("Goes on from story to story")
     form.row("", across)
+    above = QCheckBox("On a line of its own, above the text")
+    form.row("", above)
     looks: list[tuple[str, object]] = [("as its paragraph", None)]
     looks += [(s.name, s.id) for s in publication.character_styles]
 
@@ -121,10 +131,11 @@ def number_parts(form: Form, publication: Publication) -> list[Part]:
         name.show_text(shown.list)
         again.setChecked(shown.restarts)
         across.setChecked(shown.across)
+        above.setChecked(shown.above)
 
     def read() -> ListNumber | None:
-        form_of = said.text().strip()
-        if not form_of:
+        form_of = said.text()  # a space at its end parts it from the title
+        if not form_of.strip():
             return None
         return ListNumber(
             form=form_of,
@@ -134,6 +145,7 @@ def number_parts(form: Form, publication: Publication) -> list[Part]:
             start=_count(start),
             restarts=again.isChecked(),
             across=across.isChecked(),
+            above=above.isChecked(),
             style=style.value(),  # type: ignore[arg-type]
         )
 
