@@ -17,6 +17,7 @@ from typing import NamedTuple
 from hidden_frame.checks.faults import LINE_FAULTS, Fault, Limits, faults_of
 from hidden_frame.checks.finding import Finding
 from hidden_frame.checks.rules import rule_findings
+from hidden_frame.checks.sections import section_findings
 from hidden_frame.checks.stories import story_findings
 from hidden_frame.checks.ways import ways_out
 from hidden_frame.compose.composer import Composition
@@ -94,7 +95,15 @@ def content_findings(
     found = merged(composition, places(composition, holders, known))
     if pages is not None:
         return found
-    return [*story_findings(composition), *rule_findings(composition), *found]
+    return [*text_findings(composition), *found]
+
+
+def text_findings(composition: Composition) -> list[Finding]:
+    """What is doubtful about stories, rules for masters, and the sections that text runs through:
+    it has all of the text laid out."""
+    return [
+        *story_findings(composition), *rule_findings(composition), *section_findings(composition),
+    ]  # fmt: skip
 
 
 def merged(composition: Composition, found: Iterable[FaultAt]) -> list[Finding]:

@@ -7,9 +7,8 @@ from collections.abc import Iterator
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
-from hidden_frame.checks.content import FaultAt, merged, places, to_look_at
+from hidden_frame.checks.content import FaultAt, merged, places, text_findings, to_look_at
 from hidden_frame.checks.finding import Finding
-from hidden_frame.checks.stories import story_findings
 from hidden_frame.compose.composer import Composition
 from hidden_frame.desktop.session import Session
 from hidden_frame.model.memory import MEMORY, settle_each
@@ -76,7 +75,7 @@ class ContentWatch(QObject):
             if time.perf_counter() > until:
                 return
         self._work.stop()
-        self.findings = story_findings(composition) + merged(composition, self._places)
+        self.findings = text_findings(composition) + merged(composition, self._places)
         self.done = True
         self.found.emit()
 

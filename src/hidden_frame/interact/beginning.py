@@ -12,11 +12,13 @@ from hidden_frame.model.errors import Refusal
 
 
 class Start(NamedTuple):
-    """A paragraph of a story that begins on a page, and what it says."""
+    """A paragraph of a story that begins on a page, what it says, and the id by which it is
+    referred to ("": nothing does)."""
 
     place: Place
     words: str
     style: str
+    named: str
 
 
 def shortened(words: str, most: int = 36) -> str:
@@ -43,7 +45,8 @@ def starts_on(composition: Composition, page_id: str) -> list[Start]:
             for n in range(first + (offset > 0), min(end + (behind > 0), len(story.text))):
                 words = plain_words(story.text[n])
                 if words:
-                    found.append(Start(Place(story.id, n), words, story.text[n].style))
+                    text = story.text[n]
+                    found.append(Start(Place(story.id, n), words, text.style, text.place))
     return found
 
 

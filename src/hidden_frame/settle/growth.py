@@ -16,7 +16,7 @@ from hidden_frame.compose.composer import Composer, Composition
 from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.edit.pages.order import add_pages, delete_pages, insert_pages
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.lookup import all_pages, find_section, find_story
+from hidden_frame.model.lookup import all_pages, find_section, find_story, links
 from hidden_frame.model.publication import MAX_PAGES, Page, Publication
 from hidden_frame.model.stories import Story
 from hidden_frame.settle.rules import ruling
@@ -157,6 +157,7 @@ def spare_pages(publication: Publication, story_id: str, flow: Flow) -> list[Pag
     own, from the end of each section; a section keeps its first page."""
     found: list[Page] = []
     used = {s.page_id for s, p in zip(flow.stops, flow.parts, strict=True) if p.lines}
+    used |= {page for page, _ in links(publication)}  # another story may stand there
     for section_id in reversed(find_story(publication, story_id).sections):
         pages = next((s.pages for s in publication.sections if s.id == section_id), ())
         spare = [*takewhile(lambda p: p.id not in used and _untouched(p), reversed(pages[1:]))]

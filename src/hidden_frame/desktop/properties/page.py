@@ -6,6 +6,7 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QCheckBox
 
 from hidden_frame.compose.facts import describe
+from hidden_frame.compose.references import paragraph_at
 from hidden_frame.desktop.properties.fields import Choice, TextField
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.properties.inherited import InheritedList
@@ -15,7 +16,13 @@ from hidden_frame.desktop.session import Session
 from hidden_frame.edit.masters.apply import apply_masters, set_section_masters
 from hidden_frame.edit.masters.overrides import follow_on_pages
 from hidden_frame.edit.pages.order import set_blind
-from hidden_frame.edit.pages.sections import change_numbering, rename_section
+from hidden_frame.edit.pages.sections import (
+    Place,
+    begin_with,
+    change_numbering,
+    rename_section,
+)
+from hidden_frame.interact.beginning import shortened, starts_on
 from hidden_frame.interact.rules_told import cause_in_words, followed_rule
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import (
@@ -24,7 +31,7 @@ from hidden_frame.model.lookup import (
     section_of,
     stack_of,
 )
-from hidden_frame.model.publication import Numbering, Page
+from hidden_frame.model.publication import Numbering, Page, Section
 
 STYLES = (
     ("1, 2, 3", "decimal"),
@@ -36,6 +43,7 @@ STYLES = (
 )
 
 
+_MOST_BEGINNINGS = 12  # paragraphs that are offered
 _OFF = Qt.CheckState.Unchecked
 _HOW = {
     frozenset({True}): "Set by hand",
@@ -111,6 +119,10 @@ class PageForm(Form):
         self.prefix = TextField("Prefix")
         self.prefix.committed.connect(lambda v: self._number(prefix=str(v)[:40]))
         self.row("Prefix", self.prefix)
+        self.begins = Choice("Begins with")
+        self.begins.setToolTip("A paragraph that it begins with, and follows wherever it goes")
+        self.begins.committed.connect(self._begin)
+        self.row("Begins with", self.begins)
         self.counted = QCheckBox("Counted, though not printed")
         self.counted.clicked.connect(lambda on: self._number(counted=on))
         self.column.addWidget(self.counted)
@@ -149,6 +161,7 @@ class PageForm(Form):
         self.style_field.show_choice(STYLES, numbering.style)
         self.start.show_text("" if numbering.start is None else str(numbering.start))
         self.prefix.show_text(numbering.prefix)
+        self._show_beginning(section)
         self.counted.setVisible(numbering.style == "none")
         self.counted.setChecked(numbering.counted)
         self.own_masters.setChecked(section.masters is not None)
@@ -237,6 +250,30 @@ class PageForm(Form):
         old = find_section(self.session.publication, section).numbering
         values = {f: getattr(old, f) for f in Numbering.__struct_fields__} | changes
         self.session.edit("numbering", lambda p: change_numbering(p, section, Numbering(**values)))
+
+    def _show_beginning(self, section: Section) -> None:
+        """Its first page, or a paragraph: the one that it follows, and those that begin there."""
+        composition = self.session.composition
+        options: list[tuple[str, object]] = [("its first page", None)]
+        now: object = None
+        if section.begins:
+            words, page = paragraph_at(composition, section.begins)
+            now = section.begins
+            lost = "a paragraph that is gone" if not words else "a paragraph without room"
+            options.append((shortened(words) if page else lost, now))
+        options += [
+            (shortened(start.words), start.place)
+            for start in starts_on(composition, section.pages[0].id)[:_MOST_BEGINNINGS]
+            if start.named != section.begins or not section.begins
+        ]
+        self.begins.show_choice(options, now)
+        self.show_row(self.begins, len(options) > 1)
+
+    def _begin(self, first: object) -> None:
+        section = self._section_id()
+        if first is None or isinstance(first, Place):
+            place = first
+            self.session.edit("where a section begins", lambda p: begin_with(p, section, place))
 
     def _own_masters(self, own: bool) -> None:
         """The section gets masters of its own, the publication's to begin with; or none."""

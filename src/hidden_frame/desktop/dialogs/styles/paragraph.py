@@ -83,9 +83,7 @@ class StyleDialog(StyleDrafts):
         )
         self._lengths(form, _PARAGRAPH)
         flush = QCheckBox("Not indented behind a heading, list, picture or break")
-        flush.setToolTip(
-            "Nor where a story begins: only what goes on from other text is indented"
-        )
+        flush.setToolTip("Nor where a story begins: only what goes on from other text is indented")
         self.parts.append(ticked_part("flush_after", flush, form.row("", flush)))
         form.heading("TAB STOPS")
         self.tabs = TabStops()

@@ -1,0 +1,65 @@
+"""Sections whose paragraph is gone, and pages that nothing stands on since their text went."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from hidden_frame.checks.finding import Finding, Way
+from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.facts import page_name
+from hidden_frame.edit.pages.order import delete_pages
+from hidden_frame.edit.pages.sections import begin_with
+from hidden_frame.interact.beginning import heading_on, shortened
+from hidden_frame.interact.empty_pages import Empty, empty_pages
+from hidden_frame.model.publication import Section
+from hidden_frame.settle.beginnings import Beginning, beginnings
+
+
+def section_findings(composition: Composition) -> Iterator[Finding]:
+    """Both, in the order of the pages."""
+    for beginning in beginnings(composition):
+        if not beginning.there:
+            yield _astray(composition, beginning)
+    for empty in empty_pages(composition):
+        yield _left_empty(composition, empty)
+
+
+def _astray(composition: Composition, beginning: Beginning) -> Finding:
+    section, words, page, _ = beginning
+    first = section.pages[0].id
+    here = page_name(composition.facts[first])
+    name = f"“{section.name}”" if section.name else f"The section at {here}"
+    if not words:
+        said = f"{name} was to begin with a paragraph that is gone; it begins with page {here}."
+    elif not page:
+        said = f"{name} was to begin with “{shortened(words)}”, which has no room on any page."
+    else:
+        there = page_name(composition.facts[page])
+        said = (
+            f"{name} was to begin with “{shortened(words)}”, which stands on page {there}, where "
+            f"it can't: sections keep their order. It begins with page {here}."
+        )
+    return Finding("astray section", said, first, (first,), _ways(composition, section))
+
+
+def _ways(composition: Composition, section: Section) -> tuple[Way, ...]:
+    ways = []
+    heading = heading_on(composition, section.pages[0].id)
+    if heading is not None:
+        place = heading.place
+        ways.append(Way(
+            f"Begin with “{shortened(heading.words, 24)}”",
+            lambda p: begin_with(p, section.id, place),
+        ))  # fmt: skip
+    ways.append(Way("Begin with its first page", lambda p: begin_with(p, section.id, None)))
+    return tuple(ways)
+
+
+def _left_empty(composition: Composition, empty: Empty) -> Finding:
+    count, facts = len(empty.pages), composition.facts
+    first = page_name(facts[empty.pages[0]])
+    where = f"Page {first} is" if count == 1 else f"{count} pages, the first {first}, are"
+    said = f"{where} empty: the story “{empty.story}” {empty.why}."
+    way = Way("Take it out" if count == 1 else "Take them out",
+              lambda p: delete_pages(p, empty.pages))  # fmt: skip
+    return Finding("empty pages", said, empty.pages[0], empty.pages, (way,))
