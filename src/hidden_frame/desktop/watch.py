@@ -52,7 +52,7 @@ class ContentWatch(QObject):
             return
         self._places = []
         self._looked = 1
-        self._left = iter(to_look_at(self.session.history.now))
+        self._left = iter(to_look_at(self.session.kept.now))
         self._work.start()
 
     def _some(self) -> None:
