@@ -9,7 +9,7 @@ hidden-frame export FILE OUT.pdf [--pages RANGE]
 hidden-frame export FILE OUT-%d.png --dpi N
 hidden-frame pour MANUSCRIPT FILE [--section NAME] [--out NEW.hframe]
 hidden-frame stories FILE [--json]
-hidden-frame story FILE NAME OUT.docx|.html|.md|.txt
+hidden-frame story FILE NAME OUT.docx|.odt|.html|.md|.txt
 hidden-frame spelling FILE [--json]
 hidden-frame status FILE [--json]
 hidden-frame run SCRIPT.py [FILE] [ARGUMENTS]

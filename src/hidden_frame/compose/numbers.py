@@ -10,7 +10,8 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
+from itertools import zip_longest
 
 from hidden_frame.compose.numerals import format_number, in_range
 from hidden_frame.compose.textspec import Palette
@@ -28,11 +29,14 @@ class _Counter:
         self.under: list[tuple[int, ...]] = [()] * (MAX_LEVEL + 1)
         self.shown = [""] * (MAX_LEVEL + 1)
 
-    def next(self, number: ListNumber) -> str:
-        """The next paragraph of a level: its number as its style writes it."""
+    def next(self, number: ListNumber, count_from: int | None = None) -> str:
+        """The next paragraph of a level, which may say where it counts from: its number as its
+        style writes it."""
         level = number.level
         above = tuple(self.counts[1:level])
-        if not self.counts[level] or (number.restarts and above != self.under[level]):
+        if count_from is not None:
+            self.counts[level] = count_from
+        elif not self.counts[level] or (number.restarts and above != self.under[level]):
             self.counts[level] = number.start
         else:
             self.counts[level] += 1
@@ -46,32 +50,43 @@ def _written(count: int, number: ListNumber) -> str:
     return format_number(count, style)
 
 
-def numbered(numbers: Iterable[ListNumber | None], before: Iterable[ListNumber] = ()) -> list[str]:
+Counted = tuple[ListNumber, int | None]  # and from which number it counts, if it says so
+
+
+def numbered(
+    numbers: Iterable[ListNumber | None],
+    before: Iterable[Counted] = (),
+    starts: Sequence[int | None] = (),
+) -> list[str]:
     """What stands before each of several paragraphs in their order; "" before one that has no
-    number.  Those of earlier texts that count on are `before` them."""
+    number.  Those of earlier texts that count on are `before` them; `starts` are the numbers that
+    they themselves count from."""
     counters: dict[str, _Counter] = {}
-    for number in before:
-        counters.setdefault(number.list, _Counter()).next(number)
-    return ["" if n is None else counters.setdefault(n.list, _Counter()).next(n) for n in numbers]
+    for number, start in before:
+        counters.setdefault(number.list, _Counter()).next(number, start)
+    return [
+        "" if n is None else counters.setdefault(n.list, _Counter()).next(n, start)
+        for n, start in zip_longest(numbers, starts)
+    ]
 
 
-def counting_on(texts: Iterable[Text], known: Palette) -> tuple[ListNumber, ...]:
+def counting_on(texts: Iterable[Text], known: Palette) -> tuple[Counted, ...]:
     """The numbers of texts that those of a later one go on from."""
     if not known.numbered:
         return ()
     styles = {i: s.number for i, s in known.paragraphs.items() if s.number and s.number.across}
     if not styles:
         return ()
-    found = (styles.get(p.style) for text in texts for p in text)
-    return tuple(number for number in found if number is not None)
+    found = ((styles.get(p.style), p.count_from) for text in texts for p in text)
+    return tuple((number, start) for number, start in found if number is not None)
 
 
-def labels(
-    text: Text, known: Palette, before: tuple[ListNumber, ...] = ()
-) -> tuple[str, ...] | None:
+def labels(text: Text, known: Palette, before: tuple[Counted, ...] = ()) -> tuple[str, ...] | None:
     """The same for a text; None if none of its styles has numbers, as in most texts."""
     if not known.numbered:
         return None
     styles = known.paragraphs
     numbers = [styles[p.style].number for p in text]
-    return tuple(numbered(numbers, before)) if any(numbers) else None
+    if not any(numbers):
+        return None
+    return tuple(numbered(numbers, before, [p.count_from for p in text]))

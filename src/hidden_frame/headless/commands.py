@@ -30,6 +30,7 @@ from hidden_frame.model.memory import MEMORY
 from hidden_frame.model.units import parse_length
 from hidden_frame.output.pdf import export_pdf
 from hidden_frame.output.png import export_png, page_images
+from hidden_frame.settle.opening import opened_settled
 from hidden_frame.settle.settling import settled
 from hidden_frame.storage.format import EXTENSION, Opened, load, save
 
@@ -50,7 +51,11 @@ def opened_and_composed(path: Path) -> tuple[Opened, Composition]:
         print(warning, file=sys.stderr)
     composer = Composer()
     composer.given = Given(path.stem)
-    return opened, composer.compose(opened.publication)
+    publication, told = opened_settled(opened.publication, composer)
+    if told:
+        print(told, file=sys.stderr)
+    opened = opened._replace(publication=publication)
+    return opened, composer.compose(publication)
 
 
 @app.command()

@@ -9,16 +9,18 @@ from typing import Annotated, Any
 import typer
 
 from hidden_frame.compose.composer import Composer, Composition
+from hidden_frame.edit.history import History
 from hidden_frame.edit.stories import pour
-from hidden_frame.edit.text.bring import as_paragraphs, brought, pictures_kept
+from hidden_frame.edit.text.bring import brought, pictures_kept
+from hidden_frame.edit.text.sent import as_paragraphs, character_looks
 from hidden_frame.headless.commands import File, Json, app, opened_and_composed
 from hidden_frame.interact.storied import state
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.invariants import check
 from hidden_frame.model.lookup import find_story
 from hidden_frame.model.publication import Publication, Section
 from hidden_frame.model.stories import Story
-from hidden_frame.settle.settling import settled
+from hidden_frame.model.text import Anchor
+from hidden_frame.settle.step import step
 from hidden_frame.storage.format import EXTENSION, save
 from hidden_frame.storage.manuscripts.manuscript import report_in_words
 from hidden_frame.storage.manuscripts.read import read
@@ -33,6 +35,7 @@ def pour_command(
     out: Annotated[Path | None, typer.Option(help="Write to another file.")] = None,
     encoding: Annotated[str, typer.Option(help="Of a plain text.")] = "",
     notes: Annotated[bool, typer.Option(help="Live notes, or all at the end.")] = True,
+    pictures: Annotated[bool, typer.Option(help="In the text, or in the story's tray.")] = True,
 ) -> None:
     """Pour a manuscript into a section's story, and say what came and what was left out."""
     if out is not None and out.suffix != EXTENSION:
@@ -42,16 +45,23 @@ def pour_command(
     chosen = _section(publication, section)
     source = read(manuscript, encoding)
     source = source.with_live_notes() if notes else source.with_notes_at_end()
-    publication, text = brought(publication, source)
+    source = source if pictures else source.with_pictures_in_tray()
+    blobs = dict(opened.blobs)
+    publication, text = brought(publication, source, None, blobs)
     publication, story_id = pour(publication, chosen.id, text, source.name)
     first = len(find_story(publication, story_id).text) - len(text)
-    kept = pictures_kept(publication, story_id, source, first)
-    publication = check(settled(kept.publication))
-    save(out or book, publication, {**opened.blobs, **kept.blobs})
+    left = len(source.pictures) - sum(isinstance(c, Anchor) for p in text for c in p.content)
+    if not pictures:
+        kept = pictures_kept(publication, story_id, source, first)
+        publication, left = kept.publication, kept.left
+        blobs |= kept.blobs
+    composer = Composer()
+    history = step(History.of(opened.publication), "pour", lambda _: publication, composer)
+    save(out or book, history.now, blobs)
     print(report_in_words(source))
-    if kept.left:
-        print(f"{kept.left} of the pictures are of a kind that can't be placed.")
-    print(state(Composer().compose(publication), story_id).sentence)
+    if left:
+        print(f"{left} of the pictures are of a kind that can't be placed.")
+    print(state(composer.compose(history.now), story_id).sentence)
 
 
 def _section(publication: Publication, name: str) -> Section:
@@ -106,13 +116,14 @@ def stories_command(file: File, as_json: Json = False) -> None:
 def story_command(
     file: File,
     name: Annotated[str, typer.Argument(help="The story's name.")],
-    out: Annotated[Path, typer.Argument(help="OUT.docx, .html, .md or .txt.")],
+    out: Annotated[Path, typer.Argument(help="OUT.docx, .odt, .html, .md or .txt.")],
 ) -> None:
     """Write a story out, so that its author can correct it."""
     opened, _ = opened_and_composed(file)
     story = _story(opened.publication, name)
-    paragraphs = as_paragraphs(opened.publication, story.text)
-    data = written(paragraphs, out.suffix.lower().lstrip("."), story.name)
+    paragraphs = as_paragraphs(opened.publication, story.text, opened.blobs)
+    looks = character_looks(opened.publication)
+    data = written(paragraphs, out.suffix.lower().lstrip("."), story.name, looks)
     try:
         out.write_bytes(data)
     except OSError as error:

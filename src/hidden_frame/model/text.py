@@ -236,6 +236,7 @@ class Paragraph(Struct, frozen=True, omit_defaults=True):
     """Pieces set in one paragraph style; alignment, tabs, and where it `starts`, that are None are
     the style's.
 
+    One of a numbered style may `count_from` a number, as the first of another list does.
     `short` is what running heads show of it where all of it has no room; `goes_to` is the page
     that a line of a list leads to.  What references refer to has a `place`, an id, and perhaps a
     name of its own.
@@ -250,6 +251,7 @@ class Paragraph(Struct, frozen=True, omit_defaults=True):
     place: str = ""
     place_name: Annotated[str, Meta(max_length=100)] = ""
     starts: Starts | None = None
+    count_from: Annotated[int, Meta(ge=1, le=1_000_000)] | None = None
 
 
 Text = tuple[Paragraph, ...]

@@ -9,12 +9,11 @@ from typing import NamedTuple
 from hidden_frame.compose.context import Context
 from hidden_frame.compose.given import Given
 from hidden_frame.compose.markers import steady_value
-from hidden_frame.compose.numbers import counting_on, labels
+from hidden_frame.compose.numbers import Counted, counting_on, labels
 from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.compose.stories.stops import PageView, Stop, stops_of
 from hidden_frame.compose.textspec import Numbered, StorySpecs, edited_specs, story_specs
 from hidden_frame.model.lookup import all_pages
-from hidden_frame.model.numbering import ListNumber
 from hidden_frame.model.publication import Page, Publication
 from hidden_frame.model.stories import Story
 from hidden_frame.model.text import Marker
@@ -72,7 +71,7 @@ def flowed(
 
 def _counted_before(
     publication: Publication, story: Story, context: Context
-) -> tuple[ListNumber, ...]:
+) -> tuple[Counted, ...]:
     """What earlier stories count that this one goes on from."""
     at = publication.stories.index(story)
     return counting_on((s.text for s in publication.stories[:at]), context.known)

@@ -23,7 +23,7 @@ from hidden_frame.edit.stories import (
     take_waiting,
     unlink,
 )
-from hidden_frame.edit.text.bring import as_paragraphs
+from hidden_frame.edit.text.sent import as_paragraphs, character_looks
 from hidden_frame.interact.anchoring import anchor_waiting
 from hidden_frame.interact.copies import SHOWS, Shows, StoryCopy, copies_showing
 from hidden_frame.interact.faces import Face
@@ -298,7 +298,10 @@ class StoryActions:
         if not story_id:
             return
         story = find_story(self.session.publication, story_id)
-        kinds = "Office document (*.docx);;Web page (*.html);;Markdown (*.md);;Plain text (*.txt)"
+        kinds = (
+            "Office document (*.docx);;Open document (*.odt);;Web page (*.html);;Markdown (*.md);;"
+            "Plain text (*.txt)"
+        )
         name, chosen = QFileDialog.getSaveFileName(
             self.desk.window(), "Write a story out", f"{story.name}.docx", kinds
         )
@@ -308,8 +311,10 @@ class StoryActions:
         if not path.suffix:
             path = path.with_suffix("." + chosen.rpartition(".")[2].rstrip(")"))
         try:
-            paragraphs = as_paragraphs(self.session.publication, story.text)
-            path.write_bytes(written(paragraphs, path.suffix.lower().lstrip("."), story.name))
+            publication = self.session.publication
+            paragraphs = as_paragraphs(publication, story.text, self.session.blobs)
+            kind, looks = path.suffix.lower().lstrip("."), character_looks(publication)
+            path.write_bytes(written(paragraphs, kind, story.name, looks))
         except Refusal as refusal:
             self.session.noticed.emit(str(refusal))
         except OSError as error:

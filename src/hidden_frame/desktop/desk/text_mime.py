@@ -6,7 +6,8 @@ import msgspec
 from msgspec.structs import replace
 from PySide6.QtCore import QByteArray, QMimeData
 
-from hidden_frame.edit.text.bring import as_paragraphs, matched, run_of
+from hidden_frame.edit.text.bring import matched, run_of
+from hidden_frame.edit.text.sent import as_paragraphs
 from hidden_frame.edit.text.write import plain
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
@@ -45,7 +46,7 @@ def from_mime(
             return None
         return _known(piece, publication, style, whole)
     if data.hasHtml() and len(data.html()) <= _MOST:
-        from hidden_frame.storage.manuscripts.marked import read_html
+        from hidden_frame.storage.manuscripts.hypertext import read_html
 
         try:
             with door("What was copied"):

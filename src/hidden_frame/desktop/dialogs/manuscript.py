@@ -15,11 +15,13 @@ from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.edit.stories import pour
 from hidden_frame.edit.text.bring import brought, matched, pictures_kept
+from hidden_frame.edit.text.dressed import AS_THERE
 from hidden_frame.interact.main_frames import has_main_frame, main_master, with_main_frame
 from hidden_frame.interact.storied import state
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import find_master, find_story, section_of
 from hidden_frame.model.publication import Publication
+from hidden_frame.model.text import Anchor
 from hidden_frame.storage.manuscripts.manuscript import Manuscript, report_in_words
 from hidden_frame.storage.manuscripts.read import read
 
@@ -72,6 +74,13 @@ class ManuscriptDialog(EditQuestion):
             self.notes.show_choice([("numbered by the program", True), ("at the end", False)], True)
             self.notes.setToolTip("Text > List of notes on this page shows what they say")
             self.form.row("Notes", self.notes)
+        self.pictures = Choice("Pictures")
+        if manuscript.pictures:
+            places: list[tuple[str, object]] = [
+                ("where they stand, in the text", True), ("in the story’s tray, to be placed", False),
+            ]  # fmt: skip
+            self.pictures.show_choice(places, True)
+            self.form.row("Pictures", self.pictures)
         self.choices: dict[str, Choice] = {}
         found = matched(session.publication, manuscript.styles) | self._remembered()
         styles = [(s.name, s.id) for s in session.publication.paragraph_styles]
@@ -79,7 +88,11 @@ class ManuscriptDialog(EditQuestion):
             self.form.heading("STYLES")
         for name in manuscript.styles[:MOST]:
             choice = Choice(name)
-            choice.show_choice([(NEW, ""), *styles], found[name])
+            made: list[tuple[str, object]] = [(NEW, "")]
+            look = manuscript.looks.get(name)
+            if look is not None and look.in_words():
+                made.append((f"a new style as it is there: {look.in_words()}", AS_THERE))
+            choice.show_choice([*made, *styles], found[name])
             self.form.row(name, choice)
             self.choices[name] = choice
         if len(manuscript.styles) > MOST:
@@ -129,20 +142,28 @@ class ManuscriptDialog(EditQuestion):
         source = self.manuscript
         live = not source.at_end or self.notes.value()
         source = source.with_live_notes() if live else source.with_notes_at_end()
+        if not self._in_place():
+            source = source.with_pictures_in_tray()
         matches = {name: str(choice.value() or "") for name, choice in self.choices.items()}
         section = str(self.section.value())
         names = {s.id: s.name for s in self.session.publication.paragraph_styles}
         kept = dict(settings().now.manuscript_styles)
-        kept |= {name: names[chosen] for name, chosen in matches.items() if chosen}
+        kept |= {name: names[chosen] for name, chosen in matches.items() if chosen in names}
         settings().change(manuscript_styles=tuple(sorted(kept.items()))[-200:])
 
         def change(publication: Publication) -> Publication:
             if self.main.isChecked() and not has_main_frame(publication, section):
                 publication = with_main_frame(publication, section)
-            publication, text = brought(publication, source, matches)
+            blobs: dict[str, bytes] = {}
+            publication, text = brought(publication, source, matches, blobs)
+            self.session.blobs.update(blobs)
             publication, story = pour(publication, section, text, self.manuscript.name)
             self.story = story
             first = self.first = len(find_story(publication, story).text) - len(text)
+            if self._in_place():
+                self.left = len(source.pictures) - sum(isinstance(c, Anchor) for p in text
+                                                       for c in p.content)  # fmt: skip
+                return publication
             kept = pictures_kept(publication, story, self.manuscript, first)
             self.session.blobs.update(kept.blobs)
             self.left = kept.left
@@ -151,6 +172,10 @@ class ManuscriptDialog(EditQuestion):
         self.edit("bring in a manuscript", change)
         self._show_beginning()
         self.session.noticed.emit(self._report())
+
+    def _in_place(self) -> bool:
+        """Whether pictures stand in the text, and not in the tray."""
+        return bool(self.manuscript.pictures) and bool(self.pictures.value())
 
     def _show_beginning(self) -> None:
         """The page on which the text begins that was brought in."""
@@ -162,7 +187,7 @@ class ManuscriptDialog(EditQuestion):
     def _report(self) -> str:
         """What came and what did not; where the pictures are."""
         words = report_in_words(self.manuscript)
-        if self.manuscript.pictures:
+        if self.manuscript.pictures and not self._in_place():
             words += " Pictures wait in the story’s tray on the Shelf."
         if self.left:
             words += f" {self.left} of them are of a kind that can’t be placed."

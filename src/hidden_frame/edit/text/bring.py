@@ -1,23 +1,27 @@
-"""A manuscript brought into a publication, and a story as a manuscript again."""
+"""A manuscript brought into a publication."""
 
 from __future__ import annotations
 
 import re
 from collections import Counter
-from typing import NamedTuple
+from collections.abc import Mapping, MutableMapping
+from typing import NamedTuple, get_args
 
 from msgspec.structs import replace
 
-from hidden_frame.edit.looks.styles import new_paragraph_style, put_paragraph_style, put_picture
+from hidden_frame.edit.change import new_ids
+from hidden_frame.edit.looks.styles import (
+    put_character_style,
+    put_picture,
+)
+from hidden_frame.edit.masters.apply import free_name
 from hidden_frame.edit.stories import add_waiting
+from hidden_frame.edit.text.dressed import AS_THERE, new_style
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.lookup import paragraph_style
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.stories import Waiting
 from hidden_frame.model.styles import (
-    ParagraphStyle,
-    computed_characters,
-    computed_paragraphs,
+    CharacterStyle,
 )
 from hidden_frame.model.text import (
     Anchor,
@@ -26,11 +30,25 @@ from hidden_frame.model.text import (
     Marker,
     Note,
     Paragraph,
+    Piece,
+    Reach,
+    Reference,
     Run,
-    TabStop,
+    Stands,
+    Starts,
     Text,
+    Told,
 )
-from hidden_frame.storage.manuscripts.manuscript import Manuscript, Noted, Para, Stretch, Termed
+from hidden_frame.storage.manuscripts.manuscript import (
+    Manuscript,
+    Noted,
+    Para,
+    Pictured,
+    Referring,
+    SourceLook,
+    Stretch,
+    Termed,
+)
 from hidden_frame.storage.pictures import picture_from_bytes
 
 _BODY = {"normal", "text body", "body text", "standard", "default paragraph style", "body", "text"}
@@ -56,66 +74,95 @@ def matched(publication: Publication, names: list[str]) -> dict[str, str]:
 
 
 def brought(
-    publication: Publication, manuscript: Manuscript, matches: dict[str, str] | None = None
+    publication: Publication,
+    manuscript: Manuscript,
+    matches: Mapping[str, str] | None = None,
+    blobs: MutableMapping[str, bytes] | None = None,
 ) -> tuple[Publication, Text]:
     """The publication with the styles that a manuscript needs, and its text in them.
 
-    `matches` are style ids by the manuscript's names, "" for a new one; `matched` by default.
+    `matches` are style ids by the manuscript's names, "" for a new one as its kind usually looks,
+    `AS_THERE` for one that looks as it does there; `matched` by default.  The bytes of pictures
+    that stand in the text go into `blobs`.
     """
-    chosen = matched(publication, manuscript.styles) | (matches or {})
+    chosen = matched(publication, manuscript.styles) | dict(matches or {})
     for name in manuscript.styles:
-        if not chosen.get(name):
-            publication, chosen[name] = _new_style(publication, name)
-    usual = _usual_language(manuscript)
-    text = tuple(
-        Paragraph(
-            chosen[p.style], tuple(_piece(s, usual) for s in p.stretches if s.text or s.beside)
-        )
-        for p in manuscript.paragraphs
-    )
-    return publication, text
+        if chosen.get(name, "") in ("", AS_THERE):
+            look = manuscript.looks.get(name) if chosen.get(name) else None
+            publication, chosen[name] = new_style(publication, name, look)
+    coming = _Coming(publication, manuscript, {} if blobs is None else blobs)
+    text = tuple(coming.paragraph(p, chosen[p.style]) for p in manuscript.paragraphs)
+    return coming.publication, text
 
 
-def _piece(stretch: Stretch, usual: str | None) -> Run | Note | IndexMark:
-    """A stretch as a run; what stands beside the text as a note or an index mark."""
-    if isinstance(stretch.beside, Noted):
-        return Note(tuple(run_of(s, usual) for s in stretch.beside.words if s.text))
-    if isinstance(stretch.beside, Termed):
-        return IndexMark(*stretch.beside)
-    return run_of(stretch, usual)
+class _Coming:
+    """A manuscript on its way in: what its character styles, places and pictures have become."""
 
+    def __init__(
+        self, publication: Publication, manuscript: Manuscript, blobs: MutableMapping[str, bytes]
+    ) -> None:
+        self.publication, self.blobs = publication, blobs
+        self.usual = _usual_language(manuscript)
+        known = {s.name.casefold(): s.id for s in publication.character_styles}
+        self.named: dict[str, str] = {}
+        for name, look in manuscript.characters.items():
+            self.named[name] = known.get(name.casefold()) or self._new_characters(name, look)
+        places = dict.fromkeys(p.place for p in manuscript.paragraphs if p.place)
+        self.publication, ids = new_ids(self.publication, "place", len(places))
+        self.places = dict(zip(places, ids, strict=True))
 
-def _new_style(publication: Publication, name: str) -> tuple[Publication, str]:
-    """A style of this name, based on the first one, as its kind usually looks."""
-    first = publication.paragraph_styles[0].id
-    publication, style_id = new_paragraph_style(publication, first, based=True)
-    style = replace(paragraph_style(publication, style_id), name=name[:80] or "Style")
-    size = computed_paragraphs(publication.paragraph_styles)[first].size
-    return put_paragraph_style(publication, _dressed(style, name, size)), style_id
-
-
-def _dressed(style: ParagraphStyle, name: str, size: float) -> ParagraphStyle:
-    """How headings, lists, quotes and notes look until somebody chooses otherwise (common practice
-    of the trade)."""
-    level = int(name[8:]) if name.startswith("Heading ") and name[8:].isdecimal() else 0
-    if level:
-        larger = round(size * max(1.0, 1.7 - 0.2 * (level - 1)), 1)
-        return replace(
-            style, bold=True, size=larger, leading=round(larger * 1.25, 1), alignment="left",
-            space_before=round(size * 1.2, 1), space_after=round(size * 0.5, 1), indent_first=0.0,
-            hyphenate=False,
+    def _new_characters(self, name: str, look: SourceLook) -> str:
+        self.publication, (style_id,) = new_ids(self.publication, "style", 1)
+        names = (s.name for s in self.publication.character_styles)
+        style = CharacterStyle(
+            id=style_id, name=free_name(name[:80], names), bold=look.bold, italic=look.italic,
+            case="small capitals" if look.small_capitals else None, strike=look.strike or None,
+            underline=look.underline or None,
+            raised=look.raised if look.raised in ("superior", "inferior") else None,  # type: ignore[arg-type]
         )  # fmt: skip
-    if name in ("List bullet", "List number"):
-        return replace(style, indent_left=16.0, indent_first=-16.0, tabs=(TabStop(16.0),))
-    if name == "Quote":
-        return replace(style, indent_left=18.0, indent_right=18.0, indent_first=0.0, italic=True)
-    if name == "Note":
-        small = round(size * 0.85, 1)
-        return replace(
-            style, size=small, leading=round(small * 1.3, 1), indent_left=16.0, indent_first=-16.0,
-            tabs=(TabStop(16.0),),
+        self.publication = put_character_style(self.publication, style)
+        return style_id
+
+    def paragraph(self, source: Para, style: str) -> Paragraph:
+        pieces = (self._piece(s) for s in source.stretches if s.text or s.beside is not None)
+        starts = source.starts if source.starts in get_args(Starts) else None
+        return Paragraph(
+            style, tuple(p for p in pieces if p is not None), starts=starts,  # type: ignore[arg-type]
+            place=self.places.get(source.place, ""), count_from=source.count_from,
         )  # fmt: skip
-    return style
+
+    def _piece(self, stretch: Stretch) -> Piece | None:
+        """A stretch as a run; what stands beside the text as what it is here."""
+        match stretch.beside:
+            case Noted(words):
+                return Note(tuple(self._run(s) for s in words if s.text))
+            case Termed(term, sub, see, also, reach):
+                reaches = reach if reach in get_args(Reach) else "here"
+                return IndexMark(term, sub, see, also, reaches)  # type: ignore[arg-type]
+            case Referring(place, tells, said):
+                if place not in self.places or tells not in get_args(Told):
+                    return Run(said) if said else None
+                refers = Reference(self.places[place], tells)  # type: ignore[arg-type]
+                return Marker("reference", refers=refers)
+            case Pictured() as pictured:
+                return self._anchor(pictured)
+        return self._run(stretch)
+
+    def _run(self, stretch: Stretch) -> Run:
+        run = run_of(stretch, self.usual)
+        named = self.named.get(stretch.named)
+        return run if named is None else replace(run, style=named)
+
+    def _anchor(self, pictured: Pictured) -> Anchor | None:
+        try:
+            picture, data = picture_from_bytes(pictured.data, pictured.name)
+        except Refusal:
+            return None  # it is counted where the tray is filled
+        self.publication = put_picture(self.publication, picture)
+        self.blobs[picture.hash] = data
+        stands = pictured.stands if pictured.stands in get_args(Stands) else "above the line"
+        wide, high = (min(max(n, 1.0), 5000.0) for n in (pictured.width, pictured.height))
+        return Anchor(wide, high, stands, picture.hash, caption=pictured.caption[:2000])  # type: ignore[arg-type]
 
 
 def _usual_language(manuscript: Manuscript) -> str | None:
@@ -131,10 +178,13 @@ def run_of(stretch: Stretch, usual: str | None = None) -> Run:
     """A stretch as a run; its language is said where it is not the usual one."""
     code = (stretch.language or "").replace("-", "_")
     language = code if stretch.language != usual and _LANGUAGE.fullmatch(code) else None
-    bold, italic = stretch.bold or None, stretch.italic or None
-    if bold is None and italic is None and language is None:
-        return Run(stretch.text)
-    return Run(stretch.text, look=Look(bold=bold, italic=italic, language=language))
+    look = Look(
+        bold=stretch.bold or None, italic=stretch.italic or None, language=language,
+        case="small capitals" if stretch.small_capitals else None,
+        raised=stretch.raised if stretch.raised in ("superior", "inferior") else None,  # type: ignore[arg-type]
+        strike=stretch.strike or None, underline=stretch.underline or None,
+    )  # fmt: skip
+    return Run(stretch.text) if look == Look() else Run(stretch.text, look=look)
 
 
 class Pictures(NamedTuple):
@@ -164,35 +214,3 @@ def pictures_kept(
         blobs[picture.hash] = data
         waiting.append(Waiting(picture.hash, first + inlay.paragraph))
     return Pictures(add_waiting(publication, story_id, waiting), blobs, left)
-
-
-def as_paragraphs(publication: Publication, text: Text) -> list[Para]:
-    """A text as a manuscript's paragraphs; the first style is what others call Normal."""
-    names = {s.id: s.name for s in publication.paragraph_styles}
-    names[publication.paragraph_styles[0].id] = "Normal"
-    characters = computed_characters(publication.character_styles)
-    found = []
-    for paragraph in text:
-        stretches = []
-        for piece in paragraph.content:
-            if isinstance(piece, Marker):
-                stretches.append(Stretch(f"[{piece.detail or piece.shows}]"))
-                continue
-            if isinstance(piece, Note):
-                words = "".join(run.text for run in piece.content)
-                stretches.append(Stretch(f"[{piece.number}: {words}]"))
-                continue
-            if isinstance(piece, IndexMark):
-                continue
-            if isinstance(piece, Anchor):
-                stretches.append(Stretch(f"[{piece.caption or 'picture'}]"))
-                continue
-            named, look = characters.get(piece.style or ""), piece.look
-            bold = next((v for v in (look and look.bold, named and named.bold) if v is not None), 0)
-            italic = next(
-                (v for v in (look and look.italic, named and named.italic) if v is not None), 0
-            )
-            language = look.language if look is not None else None
-            stretches.append(Stretch(piece.text, bool(bold), bool(italic), language))
-        found.append(Para(names[paragraph.style], tuple(stretches)))
-    return found

@@ -1,20 +1,11 @@
-"""Reads Markdown (CommonMark 0.31, with notes) and HTML; nothing outside the file is fetched."""
+"""Reads Markdown (CommonMark 0.31, with notes); nothing outside the file is fetched."""
 
 from __future__ import annotations
 
-import re
 from typing import Any
 
-from hidden_frame.storage.manuscripts.manuscript import LINE_BREAK, Gathering, Manuscript
-
-_SPACE = re.compile(r"[ \t\r\n\f]+")
-_BLOCK = {"p", "div", "blockquote", "pre", "li", "h1", "h2", "h3", "h4", "h5", "h6", "tr", "dt",
-          "dd", "figcaption", "address", "section", "article", "header", "footer", "main", "aside",
-          "ul", "ol", "dl", "table", "tbody", "thead", "tfoot", "body", "html", "figure", "nav",
-          "hr", "center", "form", "fieldset"}  # fmt: skip
-_SKIPPED = {"script", "style", "head", "template", "noscript", "iframe", "object", "svg", "math",
-            "video", "audio", "canvas", "select", "textarea"}  # fmt: skip
-_STYLES = {"blockquote": "Quote", "pre": "Preformatted", "figcaption": "Caption", "tr": "Table"}
+from hidden_frame.storage.manuscripts.known import listed_style
+from hidden_frame.storage.manuscripts.manuscript import LINE_BREAK, Gathering, Manner, Manuscript
 
 
 def read_markdown(text: str, name: str) -> Manuscript:
@@ -32,10 +23,12 @@ class _Tokens:
     def __init__(self, tokens: list[Any]) -> None:
         self.tokens = tokens
         self.into = Gathering()
-        self.lists: list[int | None] = []
+        self.lists: list[int | None] = []  # the number from which each counts; None: bullets
+        self.begun = False  # whether a numbered list was begun
         self.quotes = 0
         self.level = ""
         self.fresh = False  # whether a list's entry has just begun
+        self.anew = False  # whether a list has, and is to count anew
         self.cells = 0
         self.notes: dict[int, tuple[Any, ...]] = {}
         self.numbers: dict[int, int] = {}
@@ -76,13 +69,13 @@ class _Tokens:
         elif kind in ("bullet_list_open", "ordered_list_open"):
             start = token.attrGet("start")
             first = int(start) if start is not None else 1
-            self.lists.append(None if kind.startswith("bullet") else first - 1)
+            self.lists.append(None if kind.startswith("bullet") else first)
+            self.anew = first != 1 or (self.begun and len(self.lists) == 1)
+            self.begun = self.begun or kind.startswith("ordered")
         elif kind in ("bullet_list_close", "ordered_list_close"):
             self.lists.pop()
         elif kind == "list_item_open":
             self.fresh = True
-            if self.lists and self.lists[-1] is not None:
-                self.lists[-1] += 1
         elif kind == "blockquote_open":
             self.quotes += 1
         elif kind == "blockquote_close":
@@ -108,11 +101,12 @@ class _Tokens:
             return
         style = self.level or ("Quote" if self.quotes else "Normal")
         if self.lists and not self.level:
-            number = self.lists[-1]
-            style = "List bullet" if number is None else "List number"
+            number, level = self.lists[-1], len(self.lists)
+            style = "List continue"
             if self.fresh:
-                self.into.put("•\t" if number is None else f"{number}.\t")
-                self.into.came["list entries"] += 1
+                style = listed_style(level, number is not None)
+                self.into.entry(level, number is not None, number if self.anew else None)
+                self.anew = self.anew and number is None
             self.fresh = False
         self._inline(token)
         self.into.end(style)
@@ -122,22 +116,22 @@ class _Tokens:
         return self.tokens[at - 1].type in ("td_open", "th_open")
 
     def _inline(self, token: Any) -> None:
-        bold = italic = 0
+        depth = dict.fromkeys(("strong", "em", "s"), 0)
         for child in token.children or ():
             kind = child.type
+            mark, _, end = kind.rpartition("_")
+            look = Manner(depth["strong"] > 0, depth["em"] > 0, strike=depth["s"] > 0)
             if kind in ("text", "code_inline"):
-                self.into.put(child.content, bold > 0, italic > 0)
+                self.into.put(child.content, look)
             elif kind == "softbreak":
-                self.into.put(" ", bold > 0, italic > 0)
+                self.into.put(" ", look)
             elif kind == "hardbreak":
-                self.into.put(LINE_BREAK, bold > 0, italic > 0)
-            elif kind in ("strong_open", "strong_close"):
-                bold += 1 if kind.endswith("open") else -1
-            elif kind in ("em_open", "em_close"):
-                italic += 1 if kind.endswith("open") else -1
+                self.into.put(LINE_BREAK, look)
+            elif mark in depth:
+                depth[mark] += 1 if end == "open" else -1
             elif kind == "image":
                 self.into.left["pictures elsewhere"] += 1
-                self.into.put(child.content, bold > 0, italic > 0)
+                self.into.put(child.content, look)
             elif kind == "footnote_ref":
                 self._reference(child.meta["id"])
 
@@ -154,96 +148,3 @@ class _Tokens:
             self.numbers[note] = len(self.into.notes)
         else:
             self.into.again(self.numbers[note])
-
-
-def read_html(data: bytes | str, name: str) -> Manuscript:
-    """Blocks as paragraphs, headings, emphasis, lists; scripts and outside links are left out."""
-    from lxml import etree, html
-
-    parser = html.HTMLParser(no_network=True, remove_comments=True, remove_pis=True,
-                             encoding=None if isinstance(data, str) else "utf-8")  # fmt: skip
-    try:
-        root = html.document_fromstring(data or "<p></p>", parser=parser)
-    except (etree.ParserError, ValueError):
-        return Gathering().done(name)
-    reader = _Html()
-    reader.walk(root, "Normal", False, False)
-    reader.flush("Normal")
-    return reader.into.done(name)
-
-
-class _Html:
-    """Walks an HTML tree without recursion deeper than the tree's own limit (lxml: 255)."""
-
-    def __init__(self) -> None:
-        self.into = Gathering()
-        self.open = False
-        self.lists: list[int | None] = []
-
-    def flush(self, style: str) -> None:
-        """Ends the open paragraph if anything stands in it."""
-        if self.open:
-            self.into.end(style)
-        self.open = False
-
-    def put(self, text: str | None, bold: bool, italic: bool) -> None:
-        if not text:
-            return
-        clean = _SPACE.sub(" ", text)
-        if not self.open:
-            clean = clean.lstrip(" ")
-        if clean:
-            self.into.put(clean, bold, italic)
-            self.open = True
-
-    def walk(self, element: Any, style: str, bold: bool, italic: bool) -> None:
-        tag = element.tag
-        if not isinstance(tag, str) or tag in _SKIPPED:
-            if tag in ("script", "iframe", "object"):
-                self.into.left["scripts and embedded things"] += 1
-            return
-        block = tag in _BLOCK
-        if block:
-            self.flush(style)
-        inner = self._style(tag, style)
-        bold = bold or tag in ("b", "strong")
-        italic = italic or tag in ("i", "em", "cite", "dfn", "var")
-        if tag == "br":
-            self.into.put(LINE_BREAK, bold, italic)
-            self.open = True
-        elif tag == "img":
-            self.into.left["pictures elsewhere"] += 1
-        elif tag in ("ul", "ol"):
-            self.lists.append(None if tag == "ul" else 0)
-        elif tag == "li":
-            self._entry()
-        elif tag in ("td", "th") and element.getprevious() is not None:
-            self.into.put("\t")
-        self.put(element.text, bold, italic)
-        for child in element:
-            self.walk(child, inner, bold, italic)
-            self.put(child.tail, bold, italic)
-        if block:
-            self.flush(inner)
-        if tag in ("ul", "ol"):
-            self.lists.pop()
-
-    def _entry(self) -> None:
-        number = self.lists[-1] if self.lists else None
-        if number is None:
-            self.into.put("•\t")
-        else:
-            self.lists[-1] = number + 1
-            self.into.put(f"{number + 1}.\t")
-        self.into.came["list entries"] += 1
-        self.open = True
-
-    def _style(self, tag: str, style: str) -> str:
-        if len(tag) == 2 and tag[0] == "h" and tag[1] in "123456":
-            return f"Heading {tag[1]}"
-        if tag == "li":
-            numbered = bool(self.lists) and self.lists[-1] is not None
-            return "List number" if numbered else "List bullet"
-        if tag == "p" and style in ("List bullet", "List number", "Quote"):
-            return style
-        return _STYLES.get(tag, "Normal" if tag in ("p", "div", "body") else style)

@@ -6,26 +6,57 @@ import posixpath
 from typing import Any, NamedTuple
 
 from hidden_frame.model.errors import Refusal
-from hidden_frame.storage.manuscripts.manuscript import LINE_BREAK, Gathering, Manuscript, Termed
+from hidden_frame.storage.manuscripts.known import known_style, listed_style, told_of
+from hidden_frame.storage.manuscripts.manuscript import (
+    LINE_BREAK,
+    PLAIN,
+    Gathering,
+    Manner,
+    Manuscript,
+    Pictured,
+    Referring,
+    SourceLook,
+    Termed,
+)
+from hidden_frame.storage.manuscripts.odt_styles import (
+    OURS,
+    QUOTED,
+    breaks_before,
+    look_of,
+    points,
+    said_of_letters,
+)
 from hidden_frame.storage.manuscripts.package import Package, damaged
 
 _NS = "urn:oasis:names:tc:opendocument:xmlns:"
 _T, _S, _O = f"{{{_NS}text:1.0}}", f"{{{_NS}style:1.0}}", f"{{{_NS}office:1.0}}"
 _D, _TB = f"{{{_NS}drawing:1.0}}", f"{{{_NS}table:1.0}}"
-_FO = f"{{{_NS}xsl-fo-compatible:1.0}}"
+_SVG = f"{{{_NS}svg-compatible:1.0}}"
+_PLAIN_LISTS = {"normal", "list", "list contents", "list heading"}
+# What a reference to a bookmark tells (ODF 1.2, 7.7.1).
+_TELLS = {"page": "folio", "text": "text", "number": "number", "chapter": "number",
+          "number-all-superior": "number and text", "number-no-superior": "number"}  # fmt: skip
 _XL = "{http://www.w3.org/1999/xlink}"
 _BLOCKS = {_T + "section", _T + "index-body", _T + "table-of-content", _O + "text"}
 
 
 class _Style(NamedTuple):
-    """A style: its name as people see it, its parent, and what it says of emphasis."""
+    """A style: its name as people see it, its parent, and what it says itself: of its characters
+    (by the names of `Manner`), and of its lines."""
 
     name: str
     parent: str
-    bold: bool | None
-    italic: bool | None
     automatic: bool
-    language: str | None
+    manner: dict[str, Any]
+    look: dict[str, Any]
+    starts: str
+
+
+class _Level(NamedTuple):
+    """A level of a list: whether it counts, and from where."""
+
+    numbered: bool
+    start: int
 
 
 # Entries of an index: at a place, or where a stretch of text begins.
@@ -48,7 +79,8 @@ class _Reader:
         self.package, self.name = package, name
         self.into = Gathering()
         self.styles: dict[str, _Style] = {}
-        self.numbered: dict[str, bool] = {}
+        self.levels: dict[str, list[_Level]] = {}
+        self.listed = False  # whether a list was begun
 
     def read(self) -> Manuscript:
         content = self.package.xml("content.xml")
@@ -58,58 +90,66 @@ class _Reader:
         for root in (self.package.xml("styles.xml"), content):
             if root is not None:
                 self._learn(root)
+        names = {name: self._name(name) for name, s in self.styles.items() if not s.automatic}
+        self.into.looks = {shown: self._look_of(name) for name, shown in names.items()}
+        self.into.characters = {
+            s.name: self._look_of(n) for n, s in self.styles.items() if not s.automatic
+        }
         self._blocks(body)
         return self.into.done(self.name)
 
     def _learn(self, root: Any) -> None:
         for style in root.iter(_S + "style"):
-            text = style.find(_S + "text-properties")
-            weight = text.get(_FO + "font-weight") if text is not None else None
-            slant = text.get(_FO + "font-style") if text is not None else None
-            language = text.get(_FO + "language") if text is not None else None
-            country = text.get(_FO + "country") if text is not None else None
-            code = None
-            if language and language != "none":
-                code = f"{language}_{country}" if country and country != "none" else language
+            above = style.getparent()
             self.styles[style.get(_S + "name", "")] = _Style(
                 style.get(_S + "display-name") or style.get(_S + "name", "").replace("_20_", " "),
                 style.get(_S + "parent-style-name", ""),
-                None if weight is None else weight == "bold" or weight in ("700", "800", "900"),
-                None if slant is None else slant in ("italic", "oblique"),
-                style.getparent() is not None and style.getparent().tag == _O + "automatic-styles",
-                code,
+                above is not None and above.tag == _O + "automatic-styles",
+                said_of_letters(style.find(_S + "text-properties")),
+                look_of(style),
+                breaks_before(style.find(_S + "paragraph-properties")),
             )
         for style in root.iter(_T + "list-style"):
-            first = next(iter(style), None)
-            numbered = first is not None and first.tag == _T + "list-level-style-number"
-            self.numbered[style.get(_S + "name", "")] = numbered
+            levels = []
+            for level in style:
+                start = level.get(_T + "start-value", "1")
+                numbered = level.tag == _T + "list-level-style-number"
+                levels.append(_Level(numbered, int(start) if start.isdecimal() else 1))
+            self.levels[style.get(_S + "name", "")] = levels
 
-    def _name(self, style: str) -> str:
-        """The name of the style that people chose: automatic ones go back to their parent."""
-        seen: set[str] = set()
-        while style in self.styles and self.styles[style].automatic and style not in seen:
-            seen.add(style)
-            style = self.styles[style].parent
-        found = self.styles.get(style)
-        name = found.name if found is not None else style
-        return {"Standard": "Normal", "Text body": "Normal", "": "Normal"}.get(name, name)
-
-    def _look(self, style: str, look: tuple[bool, bool, str | None], deep: bool
-              ) -> tuple[bool, bool, str | None]:  # fmt: skip
-        """Bold, italic and language within a style; of a paragraph's only its automatic part."""
+    def _chain(self, style: str) -> list[_Style]:
+        """A style and those that it goes back to."""
         chain, seen = [], set()
         while style in self.styles and style not in seen:
             seen.add(style)
-            if not deep and not self.styles[style].automatic:
-                break
             chain.append(self.styles[style])
             style = self.styles[style].parent
-        bold, italic, language = look
+        return chain
+
+    def _name(self, style: str) -> str:
+        """The name of the style that people chose: automatic ones go back to their parent."""
+        found = next((s.name for s in self._chain(style) if not s.automatic), "")
+        if not found and style not in self.styles:
+            found = style.replace("_20_", " ")
+        plain = {"Standard": "Normal", "Text body": "Normal", "": "Normal"}.get(found, found)
+        return known_style(plain) or plain
+
+    def _look_of(self, style: str) -> SourceLook:
+        """What a style looks like, with all that it goes back to."""
+        look = SourceLook()
+        for each in reversed(self._chain(style)):
+            look = look._replace(**each.look)
+        return look
+
+    def _manner(self, style: str, manner: Manner) -> Manner:
+        """How characters look within a style; only what automatic ones say is their own: what
+        other styles say is theirs, and told by their name."""
+        chain = self._chain(style)
         for each in reversed(chain):
-            bold = bold if each.bold is None else each.bold
-            italic = italic if each.italic is None else each.italic
-            language = each.language or language
-        return bold, italic, language
+            if each.automatic:
+                manner = manner._replace(**each.manner)
+        named = next((s.name for s in chain if not s.automatic), "")
+        return manner._replace(named=named) if named else manner
 
     def _blocks(self, parent: Any) -> None:
         for block in parent:
@@ -129,24 +169,41 @@ class _Reader:
         if block.tag == _T + "h":
             level = block.get(_T + "outline-level", "1")
             style = style or f"Heading {level if level.isdecimal() else 1}"
-        self._inline(block, self._look(named, (False, False, None), deep=False))
-        self.into.end(style or self._name(named))
+        starts = next((s.starts for s in self._chain(named) if s.automatic and s.starts), "")
+        if starts:
+            self.into.start(starts)
+        self._inline(block, self._manner(named, PLAIN)._replace(named=""))
+        shown = style or self._name(named)
+        own = self.styles[named].look if named in self.styles else {}
+        edges = (own.get("indent_left") or 0.0, own.get("indent_right") or 0.0)
+        self.into.end("Quote" if shown == "Normal" and min(edges) >= QUOTED else shown)
 
-    def _list(self, block: Any, style: str) -> None:
-        numbered = self.numbered.get(style, False)
-        number = 0
+    def _list(self, block: Any, style: str, depth: int = 1) -> None:
+        levels = self.levels.get(style, [])
+        level = levels[min(depth, len(levels)) - 1] if levels else _Level(False, 1)
+        goes_on = block.get(_T + "continue-numbering") == "true" or depth > 1
+        anew = level.numbered and self.listed and not goes_on
+        self.listed = True
         for entry in block:
             if entry.tag not in (_T + "list-item", _T + "list-header"):
                 continue
-            number += 1
-            for n, part in enumerate(entry):
+            start, marked = entry.get(_T + "start-value", ""), entry.tag == _T + "list-header"
+            for part in entry:
                 if part.tag == _T + "list":
-                    self._list(part, part.get(_T + "style-name", style))
-                elif part.tag in (_T + "p", _T + "h"):
-                    if n == 0:
-                        self.into.put(f"{number}.\t" if numbered else "•\t")
-                        self.into.came["list entries"] += 1
-                    self._paragraph(part, "List number" if numbered else "List bullet")
+                    self._list(part, part.get(_T + "style-name", style), min(depth + 1, 100))
+                elif part.tag not in (_T + "p", _T + "h"):
+                    continue
+                elif marked:
+                    self._paragraph(part, "List continue")
+                else:
+                    begins = int(start) if start.isdecimal() and 0 < len(start) < 7 else None
+                    begins = level.start if begins is None and anew else begins
+                    self.into.entry(depth, level.numbered, begins if level.numbered else None)
+                    anew, marked = False, True
+                    named = self._name(part.get(_T + "style-name", ""))
+                    plain = named.lower() in _PLAIN_LISTS or named.lower().startswith("list ")
+                    listed = listed_style(depth, level.numbered)
+                    self._paragraph(part, listed if plain else named)
 
     def _table(self, table: Any) -> None:
         self.into.came["tables"] += 1
@@ -157,35 +214,40 @@ class _Reader:
                 for k, part in enumerate(cell.iter(_T + "p", _T + "h")):
                     if k:
                         self.into.put(LINE_BREAK)
-                    self._inline(part, (False, False, None))
+                    self._inline(part, PLAIN)
             self.into.end("Table")
 
-    def _inline(self, parent: Any, look: tuple[bool, bool, str | None]) -> None:
+    def _inline(self, parent: Any, look: Manner) -> None:
         # Spaces and ends of lines in a row count as one space (ODF 1.2, 6.1.2).
-        self.into.put(_spaces(parent.text), *look)
+        self.into.put(_spaces(parent.text), look)
         for child in parent:
             tag = child.tag
             if tag == _T + "span":
-                style = child.get(_T + "style-name", "")
-                self._inline(child, self._look(style, look, deep=True))
+                self._inline(child, self._manner(child.get(_T + "style-name", ""), look))
             elif tag == _T + "s":
                 count = child.get(_T + "c", "1")
-                self.into.put(" " * min(int(count) if count.isdecimal() else 1, 1000), *look)
+                self.into.put(" " * min(int(count) if count.isdecimal() else 1, 1000), look)
             elif tag == _T + "tab":
-                self.into.put("\t", *look)
+                self.into.put("\t", look)
             elif tag == _T + "line-break":
-                self.into.put(LINE_BREAK, *look)
+                self.into.put(LINE_BREAK, look)
             elif tag == _T + "note":
                 self._note(child)
             elif tag in _ENTRIES:
                 self.into.term(_term(child))
+            elif tag in (_T + "bookmark", _T + "bookmark-start"):
+                self.into.place(child.get(_T + "name", ""))
+            elif tag == _T + "bookmark-ref":
+                tells = _TELLS.get(child.get(_T + "reference-format", ""), "text")
+                said = "".join(child.itertext())
+                self.into.refer(Referring(child.get(_T + "ref-name", ""), tells, said))
             elif tag == _O + "annotation":
                 self.into.left["comments"] += 1
             elif tag == _D + "frame":
                 self._picture(child)
             elif isinstance(tag, str) and tag.startswith(_T):
                 self._inline(child, look)  # links, fields, marks: what they show
-            self.into.put(_spaces(child.tail), *look)
+            self.into.put(_spaces(child.tail), look)
 
     def _note(self, note: Any) -> None:
         body = note.find(_T + "note-body")
@@ -195,7 +257,7 @@ class _Reader:
         for n, part in enumerate(body.iter(_T + "p", _T + "h")):
             if n:
                 self.into.put(LINE_BREAK)
-            self._inline(part, (False, False, None))
+            self._inline(part, PLAIN)
         stretches = self.into.take()
         self.into.put_back(before)
         self.into.note(stretches)
@@ -205,7 +267,11 @@ class _Reader:
             target = posixpath.normpath(image.get(_XL + "href", ""))
             data = self.package.bytes(target)
             if data:
-                self.into.picture(posixpath.basename(target), data)
+                wide, high = (points(frame.get(_SVG + n)) or 72.0 for n in ("width", "height"))
+                said = frame.find(_SVG + "desc")
+                caption, stands = told_of(said.text or "" if said is not None else "")
+                name = posixpath.basename(target)
+                self.into.picture(Pictured(name, data, wide, high, caption, stands))
             else:
                 self.into.left["pictures elsewhere"] += 1
             return
@@ -225,4 +291,6 @@ def _spaces(text: str | None) -> str:
 def _term(mark: Any) -> Termed:
     """An entry of an alphabetical index (ODF 1.2, 7.1.20): its first key is the term's group."""
     word, key = mark.get(_T + "string-value", ""), mark.get(_T + "key1", "")
-    return Termed(key, word) if key else Termed(word)
+    see, also = (mark.get(f"{{{OURS}}}{name}", "") for name in ("see", "also"))
+    reach = mark.get(f"{{{OURS}}}reach", "here")
+    return Termed(key or word, word if key else "", see, also, reach)

@@ -8,8 +8,9 @@ from hidden_frame.model.errors import Refusal
 from hidden_frame.storage.door import door
 from hidden_frame.storage.manuscripts import KINDS
 from hidden_frame.storage.manuscripts.docx import read_docx
+from hidden_frame.storage.manuscripts.hypertext import read_html
 from hidden_frame.storage.manuscripts.manuscript import MAX_BYTES, Manuscript
-from hidden_frame.storage.manuscripts.marked import read_html, read_markdown
+from hidden_frame.storage.manuscripts.marked import read_markdown
 from hidden_frame.storage.manuscripts.odt import read_odt
 from hidden_frame.storage.manuscripts.plain import decoded, read_plain
 
