@@ -8,6 +8,7 @@ hidden-frame info FILE --json
 hidden-frame export FILE OUT.pdf [--pages RANGE]
 hidden-frame export FILE OUT-%d.png --dpi N
 hidden-frame pour MANUSCRIPT FILE [--section NAME] [--out NEW.hframe]
+hidden-frame section FILE PAGE [--name NAME] [--style STYLE] [--start N] [--begins WORDS]
 hidden-frame stories FILE [--json]
 hidden-frame story FILE NAME OUT.docx|.odt|.html|.md|.txt
 hidden-frame spelling FILE [--json]
@@ -25,8 +26,8 @@ import sys
 from hidden_frame import __version__
 
 COMMANDS = (
-    "demo", "pages", "contents", "info", "export", "pour", "stories", "story", "spelling", "status",
-    "run", "install",
+    "demo", "pages", "contents", "info", "export", "pour", "section", "stories", "story",
+    "spelling", "status", "run", "install",
 )  # fmt: skip
 
 

@@ -104,7 +104,9 @@ def naive(composition, story_id):
         for n, region in enumerate(stop.room.regions):
             if where is None:
                 continue
-            fragment = fill(flow.specs.on(stop.side), region, where, spaced=number + n == 0)
+            last = stop.closes and n == len(stop.room.regions) - 1
+            specs, closing = flow.specs.on(stop.side), stop.side if last else ""
+            fragment = fill(specs, region, where, spaced=number + n == 0, closing=closing)
             lines += [x.text for b in fragment.blocks for x in b.lines[b.first : b.last]]
             where = fragment.rest
         found.append(" ".join(lines).split())

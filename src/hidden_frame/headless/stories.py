@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 from pathlib import Path
-from typing import Annotated, Any
+from typing import Annotated, Any, get_args
 
 import typer
 
@@ -17,6 +17,7 @@ from hidden_frame.headless.commands import File, Json, app, opened_and_composed
 from hidden_frame.interact.storied import state
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import find_story
+from hidden_frame.model.numbering import NumberingStyle
 from hidden_frame.model.publication import Publication, Section
 from hidden_frame.model.stories import Story
 from hidden_frame.model.text import Anchor
@@ -136,3 +137,30 @@ def _story(publication: Publication, name: str) -> Story:
             return story
     names = ", ".join(f"“{s.name}”" for s in publication.stories)
     raise Refusal(f"There is no story “{name}”; there {'are ' + names if names else 'is none'}.")
+
+
+@app.command("section")
+def section_command(
+    file: File,
+    page: Annotated[str, typer.Argument(help="The page that it starts at, such as 7, iv or #12.")],
+    name: Annotated[str, typer.Option(help="Its name.")] = "",
+    style: Annotated[str, typer.Option(help="decimal, lower roman, … or none.")] = "decimal",
+    start: Annotated[int | None, typer.Option(help="Its first number.")] = None,
+    prefix: Annotated[str, typer.Option(help="What stands before its numbers.")] = "",
+    begins: Annotated[str, typer.Option(help="The first words of what it begins with.")] = "",
+    out: Annotated[Path | None, typer.Option(help="Write to another file.")] = None,
+) -> None:  # fmt: skip
+    """Start a section at a page; texts that run over it stay where they stand."""
+    from hidden_frame.script.document import Document
+
+    if style not in get_args(NumberingStyle):
+        known = ", ".join(get_args(NumberingStyle))
+        raise Refusal(f"There is no numbering “{style}”; there are {known}.")
+    if out is not None and out.suffix != EXTENSION:
+        raise Refusal(f"“{out.name}” should end in {EXTENSION}; name it {out.stem}{EXTENSION}.")
+    document = Document.open(file)
+    made = document.section_at(page, name, style, start, prefix, begins)  # type: ignore[arg-type]
+    document.save(out or file)
+    folios = [each.folio for each in made.pages]
+    last = f" to {folios[-1]}" if len(folios) > 1 else ""
+    print(f"{made.name or 'The section'}: {len(folios)} pages, {folios[0] or 'no folio'}{last}")

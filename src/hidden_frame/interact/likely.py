@@ -39,12 +39,13 @@ def likely_title(publication: Publication) -> str:
 
 
 def heading_styles(publication: Publication) -> list[str]:
-    """The styles of headings, the highest first: larger than what most text is set in."""
+    """The styles of headings, the highest first: those that have a level, or are larger than what
+    most text is set in."""
     used = styles_on_pages(publication)
     known = computed_paragraphs(publication.paragraph_styles)
     there = [s for s in used if s in known]
     if not there:
         return []
     usual = known[max(there, key=lambda s: used[s])].size
-    larger = [s for s in there if known[s].size > usual and used[s] > 1]
-    return sorted(larger, key=lambda s: -known[s].size)[:3]
+    larger = [s for s in there if known[s].level or (known[s].size > usual and used[s] > 1)]
+    return sorted(larger, key=lambda s: (-known[s].size, known[s].level))[:3]

@@ -354,6 +354,8 @@ class LineSetter:
         """
         spec, row = self.spec, self._rows[self._row]
         edge, start = measure - spec.right, x
+        ending = end_stop(spec.tabs, edge)
+        last = ending.position if ending is not None else edge
         while self._cell < len(row):
             n, cell, width = self._cell, row[self._cell], whole(row[self._cell])
             self._keep(measure)
@@ -365,7 +367,10 @@ class LineSetter:
                 fits = left + width <= ends + NEAR or not cell.words
                 stands = fits or cell.words[0].width <= ends - left
             else:
-                fits = stands = stop.begins(width) >= x + gap - NEAR and left + width <= edge + NEAR
+                fits = stop.begins(width) >= x + gap - NEAR and left + width <= edge + NEAR
+                if not fits and stop.position < last - NEAR and x + gap + width <= edge:
+                    fits, left = True, x + gap  # other stops follow: it is pushed on
+                stands = fits
             if not stands and cell.origin > row[0].origin and begun.cells:
                 return begun.line(self.rise)  # the cell comes on the next one
             if not fits and stop.align != "left":

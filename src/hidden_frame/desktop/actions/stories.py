@@ -32,7 +32,7 @@ from hidden_frame.interact.shown import shown_item
 from hidden_frame.interact.storied import Help, helped, overset_place, waiting_frame
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import TextFrame
-from hidden_frame.model.lookup import find_story, section_of
+from hidden_frame.model.lookup import find_story, section_of, stories_on
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.stories import Link, MainFrames, Station
 from hidden_frame.storage.manuscripts import KINDS
@@ -66,6 +66,19 @@ class StoryActions:
         """The story of the selected frame."""
         frame = self.frame()
         return self.session.composition.told(self.session.holder_id, frame) if frame else None
+
+    def story_here(self) -> str:
+        """The id of the story of the selected frame, or else of the page on the desk, or the only
+        one there is; "" for none."""
+        told, publication = self.told(), self.session.publication
+        if told is not None:
+            return told.story.id
+        if not publication.stories:
+            return ""
+        page = self.session.page_id
+        here = stories_on(publication, page) if self.session.mode == "pages" else ()
+        several = [s for s in (here or publication.stories) if not s.lists]
+        return several[0].id if (here and several) or len(several) == 1 else ""
 
     def can_link(self) -> bool:
         return bool(self._text_frame())
@@ -293,8 +306,7 @@ class StoryActions:
         """A story as a file that its author can correct."""
         from hidden_frame.storage.manuscripts.write import written  # needed late
 
-        told = self.told()
-        story_id = story_id or (told.story.id if told is not None else "")
+        story_id = story_id or self.story_here()
         if not story_id:
             return
         story = find_story(self.session.publication, story_id)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from PySide6.QtWidgets import QFileDialog
+from PySide6.QtWidgets import QFileDialog, QInputDialog
 
 from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.session import Session
@@ -57,6 +57,30 @@ class TextActions:
 
     def no_break(self) -> None:
         self.desk.text.dress.set_starts(None)
+        self.desk.setFocus()
+
+    def counts(self) -> bool:
+        """Whether the paragraph that is edited has a number."""
+        return self.editing() and self.desk.text.dress.counts()
+
+    def count_anew(self) -> None:
+        """The paragraph's list begins anew: with 1, or goes on where it did."""
+        dress = self.desk.text.dress
+        dress.set_count_from(1 if dress.count_from() is None else None)
+        self.desk.setFocus()
+
+    def counts_anew(self) -> bool:
+        return self.counts() and self.desk.text.dress.count_from() is not None
+
+    def count_from(self) -> None:
+        """The paragraph's list begins anew with a number that is asked for."""
+        dress = self.desk.text.dress
+        number, wanted = QInputDialog.getInt(
+            self.desk.window(), "Count from", "The number of this paragraph:",
+            dress.count_from() or 1, 1, 1_000_000,
+        )  # fmt: skip
+        if wanted:
+            dress.set_count_from(number)
         self.desk.setFocus()
 
     def anchor_picture(self, path: Path | None = None) -> None:

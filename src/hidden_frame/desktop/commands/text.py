@@ -67,6 +67,11 @@ def commands(window: Workplace) -> list[Row]:
     rows += [Command("no break", "Text > Break", "Start where the style says", "", text.no_break,
                      text.editing)]  # fmt: skip
     rows += [
+        Command("count anew", "Text > List", "Begin the list anew", "", text.count_anew,
+                text.counts, text.counts_anew),
+        Command("count from", "Text > List", "Count from…", "", text.count_from, text.counts),
+    ]  # fmt: skip
+    rows += [
         Command("running head", "Text > Insert marker", "Running head…", "",
                 window.dialogs.running_head, text.editing),
         Command("marker date", "Text > Insert marker", "Date…", "", window.dialogs.date,
@@ -99,5 +104,5 @@ def _of_stories(window: Workplace) -> list[Row]:
         Command("part story", menu, "Part the story at the caret", "", stories.part_here,
                 stories.can_part),
         Command("write out", menu, "Write the story out…", "", lambda: stories.write_out(),
-                stories.in_story),
+                lambda: bool(stories.story_here())),
     ]  # fmt: skip

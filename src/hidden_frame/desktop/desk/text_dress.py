@@ -9,7 +9,7 @@ from hidden_frame.edit.text import write as edit_text
 from hidden_frame.edit.text.depart import as_styled, departures, style_of
 from hidden_frame.model.lookup import paragraph_style
 from hidden_frame.model.styles import CHARACTER_PROPERTIES, computed_characters, computed_style
-from hidden_frame.model.text import Alignment, Starts, TabStop, TextPlace
+from hidden_frame.model.text import Alignment, Paragraph, Starts, TabStop, TextPlace
 from hidden_frame.model.usage import head_styles_in, texts_of
 
 if TYPE_CHECKING:
@@ -61,6 +61,24 @@ class TextDress:
         if self.edit.caret[1] or self.edit.caret != self.edit.anchor:
             self.edit.insert("\n", merge="")
         self.set_starts(starts)
+
+    def counts(self) -> bool:
+        """Whether the caret's paragraph has a number."""
+        styles, paragraph = self.edit.session.publication.paragraph_styles, self._paragraph()
+        number = computed_style(styles, paragraph.style).number
+        return number is not None and "{" in number.form
+
+    def count_from(self) -> int | None:
+        """The number that the caret's paragraph counts from; None if it goes on."""
+        return self._paragraph().count_from
+
+    def _paragraph(self) -> Paragraph:
+        return self.edit.text[self.edit.caret[0]]
+
+    def set_count_from(self, number: int | None) -> None:
+        """The caret's paragraph counts from a number, or goes on from the one before."""
+        text = edit_text.set_count_from(self.edit.text, self.edit.caret[0], number)
+        self.edit.keep("what it counts from", text)
 
     def set_short(self, short: str) -> None:
         """What running heads show of the caret's paragraph where all of it has no room."""

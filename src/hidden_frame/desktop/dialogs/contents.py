@@ -125,7 +125,8 @@ class ContentsDialog(Question):
             title_style=str(self.title_style.value()) if title else "",
             sections=(section,) if section else (),
         )  # fmt: skip
-        return settled(set_list(publication, self.page_id, self.item_id, contents))
+        listed = set_list(publication, self.page_id, self.item_id, contents)
+        return settled(listed, self.session.composer)
 
     def _try(self) -> None:
         """The desk shows what would come of it."""

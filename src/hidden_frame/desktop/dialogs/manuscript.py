@@ -77,8 +77,9 @@ class ManuscriptDialog(EditQuestion):
         self.pictures = Choice("Pictures")
         if manuscript.pictures:
             places: list[tuple[str, object]] = [
-                ("where they stand, in the text", True), ("in the story’s tray, to be placed", False),
-            ]  # fmt: skip
+                ("where they stand, in the text", True),
+                ("in the story’s tray, to be placed", False),
+            ]
             self.pictures.show_choice(places, True)
             self.form.row("Pictures", self.pictures)
         self.choices: dict[str, Choice] = {}

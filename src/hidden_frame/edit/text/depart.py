@@ -20,6 +20,7 @@ from hidden_frame.model.lookup import paragraph_style
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import Look, Paragraph, Run, Text, TextPlace
 
+_OF_PARAGRAPHS = ("alignment", "tabs", "starts", "count_from")
 _NAMES = tuple(Look.__struct_fields__)
 
 
@@ -30,7 +31,9 @@ def departures(text: Text, start: TextPlace, end: TextPlace) -> tuple[str, ...]:
     for number in range(start[0], end[0] + 1):
         paragraph = text[number]
         found |= {
-            n: None for n in ("alignment", "tabs", "starts") if getattr(paragraph, n) is not None
+            n: None
+            for n in ("alignment", "tabs", "starts", "count_from")
+            if getattr(paragraph, n) is not None
         }
         at = 0
         for piece in paragraph.content:
@@ -58,7 +61,9 @@ def _plain(paragraph: Paragraph) -> Paragraph:
             content[-1] = replace(before, text=before.text + piece.text)
         else:
             content.append(piece)
-    return replace(paragraph, content=tuple(content), alignment=None, tabs=None, starts=None)
+    return replace(
+        paragraph, content=tuple(content), alignment=None, tabs=None, starts=None, count_from=None
+    )
 
 
 def style_of(publication: Publication, text: Text, number: int) -> tuple[Publication, str, Text]:

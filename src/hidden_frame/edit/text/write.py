@@ -189,6 +189,7 @@ def split(text: Text, place: TextPlace) -> tuple[Text, TextPlace]:
         place="",
         place_name="",
         starts=None,
+        count_from=None,
     )
     return _with(text, index, first, second), (index + 1, 0)
 
@@ -329,6 +330,11 @@ def set_tabs(text: Text, first: int, last: int, tabs: tuple[TabStop, ...] | None
 def set_starts(text: Text, index: int, starts: Starts | None) -> Text:
     """A paragraph that starts somewhere of its own, or where its style says."""
     return _with(text, index, replace(text[index], starts=starts))
+
+
+def set_count_from(text: Text, index: int, number: int | None) -> Text:
+    """A paragraph of a numbered style that counts from a number, or goes on."""
+    return _with(text, index, replace(text[index], count_from=number))
 
 
 def set_short(text: Text, index: int, short: str) -> Text:

@@ -1,0 +1,57 @@
+"""Days of work through the real window, on a screen of their own: `./check --journeys`."""
+
+from __future__ import annotations
+
+import os
+from collections.abc import Callable, Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from tests.journeys.screen import Fingers, Screen
+
+PICTURES = Path(__file__).with_name("failures")
+# They need a platform of their own, which a process has once.
+collect_ignore_glob = [] if os.environ.get("HIDDEN_FRAME_JOURNEYS") else ["test_*.py"]
+
+
+@pytest.fixture(scope="session")
+def screen() -> Iterator[Screen]:
+    made = Screen()
+    os.environ["DISPLAY"], os.environ["QT_QPA_PLATFORM"] = made.name, "xcb"
+    yield made
+    made.stop()
+
+
+@pytest.fixture(scope="session")
+def program(screen: Screen) -> Iterator[tuple[Any, Any]]:
+    """The application as the command starts it, and its windows."""
+    from PySide6.QtWidgets import QApplication
+
+    from hidden_frame.desktop import theme
+    from hidden_frame.desktop.app import take_turns
+    from hidden_frame.desktop.mishaps import catch_all
+    from hidden_frame.desktop.windows import Windows
+
+    take_turns()
+    app = QApplication(["hidden-frame"])
+    app.setApplicationName("Hidden Frame")
+    theme.load_fonts()
+    theme.prepare(app)
+    windows = Windows(app)
+    catch_all(windows.sessions)
+    yield app, windows
+
+
+@pytest.fixture
+def day(program: tuple[Any, Any], screen: Screen, tmp_path: Path) -> Callable[[Any], Any]:
+    """Starts at the start window and goes through a day."""
+    from tests.journeys.hands import go
+
+    def through(journey: Callable[..., None]) -> Any:
+        app, windows = program
+        start = windows.show_start()
+        start.move(20, 20)
+        return go(windows, app, Fingers(screen), journey, PICTURES)
+
+    return through
