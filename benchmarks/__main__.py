@@ -22,6 +22,7 @@ from benchmarks.measures import MEASURES, TIMES, TITLE, Row
 from benchmarks.near import drawing, near_by, pictures
 from benchmarks.pace import QUIET, judged
 from benchmarks.script import catalogue
+from benchmarks.settling import settling_rows
 from benchmarks.size import size
 from benchmarks.stories import bringing_in, edits, flowing, scripts, writing
 from benchmarks.unbroken import unbroken
@@ -48,6 +49,7 @@ ALONE = {
     "bring": bringing_in,
     "edits": edits,
     "unbroken": unbroken,
+    "settling": settling_rows,
 }
 LONG = {"size": size, "faults": faults}  # only when asked for by name
 MEASURES = ALONE | MEASURES | LONG

@@ -13,6 +13,7 @@ from hidden_frame.compose.composer import Composer
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.looks.styles import put_paragraph_style
 from hidden_frame.edit.masters.apply import add_master, set_default_masters
+from hidden_frame.edit.masters.rules import add_rule
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.pages.order import add_pages, delete_pages, move_pages
 from hidden_frame.edit.pages.sections import (
@@ -36,7 +37,7 @@ from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_story, section_of
 from hidden_frame.model.publication import Setup
 from hidden_frame.model.styles import ParagraphStyle
-from hidden_frame.model.text import Paragraph, Run
+from hidden_frame.model.text import Contents, ListLevel, Paragraph, Run
 from hidden_frame.settle.settling import settled
 
 
@@ -289,3 +290,18 @@ def test_deleted_pages_of_a_section_leave_the_words():
     publication, two = start_section(BOOK, all_pages(BOOK)[6].id, "Two")
     gone = settled(delete_pages(publication, [p.id for p in publication.sections[1].pages[:3]]))
     assert words(gone, STORY) == said(gone, STORY) and two in [s.id for s in gone.sections]
+
+
+def test_rules_and_lists_for_a_section_are_for_the_one_that_was_part_of_it():
+    one = BOOK.sections[0].id
+    publication, rule = add_rule(BOOK, style="heading", masters=(BOOK.masters[-1].id,),
+                                 sections=(one,))  # fmt: skip
+    contents = Contents(levels=(ListLevel("heading", "body"),), sections=(one,))
+    frame = TextFrame(id="", x=0, y=0, width=200, height=200, contents=contents)
+    publication, _ = add_item(publication, all_pages(publication)[0].id, frame)
+    publication = settled(publication)
+    listed = all_pages(publication)[0].items[0].text
+    cut, two = start_section(publication, all_pages(publication)[6].id, "Two")
+    cut = settled(cut)
+    assert cut.rules[0].sections == (one, two) and rule == cut.rules[0].id
+    assert [p.content for p in all_pages(cut)[0].items[0].text] == [p.content for p in listed]

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from msgspec.structs import replace
 
+from hidden_frame.edit.change import change_lists
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import base_chain, stack_of, story_through
 from hidden_frame.model.publication import Publication, Section
 from hidden_frame.model.stories import Link, MainFrames, Station, Story
+from hidden_frame.model.text import Contents
 
 
 def carried_on(publication: Publication, known: str, new: str, story_ids: set[str]) -> Publication:
@@ -20,7 +22,38 @@ def carried_on(publication: Publication, known: str, new: str, story_ids: set[st
         at = story.path.index(station) + 1
         return replace(story, path=(*story.path[:at], MainFrames(new), *story.path[at:]))
 
-    return _with_stories(publication, [through(s) for s in publication.stories])
+    publication = _with_stories(publication, [through(s) for s in publication.stories])
+    return _with_rules(publication, known, new)
+
+
+def _with_rules(publication: Publication, known: str, new: str) -> Publication:
+    """What was for a section is for the one that was part of it, too: rules for masters, and what
+    contents lists list."""
+
+    def both(sections: tuple[str, ...]) -> tuple[str, ...]:
+        return (*sections, new) if known in sections else sections
+
+    if any(known in rule.sections for rule in publication.rules):
+        rules = tuple(replace(r, sections=both(r.sections)) for r in publication.rules)
+        publication = replace(publication, rules=rules)
+    frames = _contents_of(publication)
+    if any(known in contents.sections for contents in frames):
+        publication = change_lists(
+            publication,
+            lambda contents: replace(contents, sections=both(contents.sections)),
+            lambda index: index,
+            lambda notes: notes,
+        )
+    return publication
+
+
+def _contents_of(publication: Publication) -> list[Contents]:
+    """The contents lists of pages and stories."""
+    found = [s.contents for s in publication.stories]
+    for section in publication.sections:
+        for page in section.pages:
+            found += [i.contents for i in page.items if isinstance(i, TextFrame)]
+    return [contents for contents in found if contents is not None]
 
 
 def _with_stories(publication: Publication, stories: list[Story]) -> Publication:
