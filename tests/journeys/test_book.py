@@ -141,6 +141,7 @@ def test_a_day_with_a_book(day, tmp_path):
         hands.file(source)
         hands.press("Bring in")
         hands.gone(60)
+        hands.seen("42 list entries")
         publication = hands.publication
         assert said(publication) == bare("".join(words_of(author)))
         pages = len(all_pages(publication))

@@ -65,6 +65,7 @@ class Session(Sight):
         self._hurried = self._filling = 0.0
         self._beside: list[Future[None]] = []  # what threads do: they and the desk share one lock
         self._step: _Step | None = None
+        self._waiting: list[Callable[[], None]] = []  # what is told once that is known
         self._slices = QTimer(self)
         self._slices.timeout.connect(self._slice)
         self.composer = Composer()
@@ -212,6 +213,7 @@ class Session(Sight):
     def _drop(self) -> None:
         """What is being settled is not wanted any more."""
         self._slices.stop()
+        self._waiting = []
         had, self._step = self.draft is not None, None
         if had:
             self.draft = None
@@ -253,6 +255,13 @@ class Session(Sight):
         else:
             self._slices.setInterval(_PAUSE)
 
+    def once_settled(self, tell: Callable[[], None]) -> None:
+        """Does something when what the last edit brings with it is known: at once, if it is."""
+        if self.settles:
+            self._waiting.append(tell)
+        else:
+            tell()
+
     def finish(self) -> None:
         """What the last edit brings with it is worked out, and stands in the history."""
         step = self._step
@@ -273,6 +282,9 @@ class Session(Sight):
         history = record(self.kept, new, name, merge)
         self.draft = None
         self._move(history)
+        waiting, self._waiting = self._waiting, []
+        for tell in waiting:
+            tell()
 
     def _opened_as(self, new: Publication) -> None:
         """What was opened is what it was, or is settled from now on."""
@@ -289,6 +301,8 @@ class Session(Sight):
         self.finish()
         if publication is not self.draft:
             self.draft = publication
+            if not self._holds(self.publication):  # a draft may have had more pages
+                self._keep_what_exists(self.publication)
             self.changed.emit()
 
     def commit_draft(self, name: str) -> None:

@@ -96,6 +96,11 @@ class Sight(QObject):
         self.signs = False  # whether characters that print nothing have signs
         self.linking: tuple[str, str] | None = None  # the page and frame whose text is to go on
 
+    def _holds(self, publication: Publication) -> bool:
+        """Whether the pages on the desk, and those selected, are there."""
+        order = positions(publication)
+        return self.page_id in order and all(page in order for page in self.pages)
+
     def _keep_what_exists(self, publication: Publication) -> None:
         """Drops from the selection what an edit or an undo took away."""
         order = positions(publication)

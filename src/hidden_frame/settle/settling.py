@@ -6,10 +6,13 @@ True
 
 from __future__ import annotations
 
+from operator import is_
+
 import msgspec
 
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.notes import numbered
+from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.publication import Publication
 from hidden_frame.settle.beginnings import has_beginnings, sections_begun
@@ -52,8 +55,7 @@ def settling(publication: Publication, composer: Composer, sliced: bool = True) 
         if has_beginnings(publication):
             publication = sections_begun(publication, composer)
         if says and not composer.compose(publication).is_told():
-            publication = referred(listed(publication, composer), composer)
-            composer.compose(publication).tell()
+            publication = _told(publication, composer)
         if publication is before:
             break
         if turn >= _PATIENCE and publication in known:
@@ -62,6 +64,25 @@ def settling(publication: Publication, composer: Composer, sliced: bool = True) 
         known.append(publication)
     composer.settled = publication
     return publication
+
+
+def _told(publication: Publication, composer: Composer) -> Publication:
+    """The publication with its lists and references as the pages are now.
+
+    That is known to be so where no text that they tell of was moved by it: what references say
+    may move words to another page, whose lines are looked at again then.
+    """
+    flows = _flows(publication, composer)
+    after = listed(publication, composer)
+    told = referred(after, composer)
+    if told is after and all(map(is_, flows, _flows(told, composer))):
+        composer.compose(told).tell()
+    return told
+
+
+def _flows(publication: Publication, composer: Composer) -> list[Flow]:
+    composition = composer.compose(publication)
+    return [composition.flow(s.id) for s in publication.stories if not s.lists]
 
 
 def _chosen(several: list[Publication]) -> Publication:

@@ -172,7 +172,8 @@ class ManuscriptDialog(EditQuestion):
 
         self.edit("bring in a manuscript", change)
         self._show_beginning()
-        self.session.noticed.emit(self._report())
+        session = self.session
+        session.once_settled(lambda: session.noticed.emit(self._report()))
 
     def _in_place(self) -> bool:
         """Whether pictures stand in the text, and not in the tray."""

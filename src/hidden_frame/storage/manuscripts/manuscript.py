@@ -137,6 +137,14 @@ class SourceLook(NamedTuple):
     underline: bool | None = None
     raised: str = ""
 
+    @property
+    def manner(self) -> Manner:
+        """What it says of characters."""
+        return Manner(
+            bool(self.bold), bool(self.italic), None, bool(self.small_capitals), self.raised,
+            bool(self.strike), bool(self.underline),
+        )  # fmt: skip
+
     def in_words(self) -> str:
         """“Garamond 12 pt, bold, centred”."""
         size = f"{self.size:g} pt" if self.size else ""

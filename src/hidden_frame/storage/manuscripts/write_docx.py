@@ -250,13 +250,9 @@ def _style(name: str, style_id: str) -> str:
 
 
 def _character_style(name: str, style_id: str, look: SourceLook) -> str:
-    said = Manner(
-        bool(look.bold), bool(look.italic), None, bool(look.small_capitals), look.raised,
-        bool(look.strike), bool(look.underline),
-    )  # fmt: skip
     return (
         f'<w:style w:type="character" w:styleId={quoteattr(style_id)}>'
-        f"<w:name w:val={quoteattr(name)}/>{look_of(said, '')}</w:style>"
+        f"<w:name w:val={quoteattr(name)}/>{look_of(look.manner, '')}</w:style>"
     )
 
 

@@ -246,13 +246,9 @@ def _style(name: str, style: str) -> str:
 
 
 def _character_style(name: str, style: str, look: SourceLook) -> str:
-    said = Manner(
-        bool(look.bold), bool(look.italic), None, bool(look.small_capitals), look.raised,
-        bool(look.strike), bool(look.underline),
-    )  # fmt: skip
     return (
         f"<style:style style:name={quoteattr(style)} style:display-name={quoteattr(name)} "
-        f'style:family="text">{_said(said)}</style:style>'
+        f'style:family="text">{_said(look.manner)}</style:style>'
     )
 
 
