@@ -305,3 +305,15 @@ def test_rules_and_lists_for_a_section_are_for_the_one_that_was_part_of_it():
     cut = settled(cut)
     assert cut.rules[0].sections == (one, two) and rule == cut.rules[0].id
     assert [p.content for p in all_pages(cut)[0].items[0].text] == [p.content for p in listed]
+
+
+def test_pages_that_wait_for_a_side_are_told_once_with_a_way_out():
+    style = next(s for s in BOOK.paragraph_styles if s.id == "heading")
+    sided = settled(put_paragraph_style(BOOK, replace(style, starts="left page")))
+    (found,) = section_findings(Composer().compose(sided))
+    assert found.kind == "waiting pages" and "“Heading” begins on another side" in found.sentence
+    there, _ = stands(sided, STORY)
+    assert list(found.pages) == [p.id for p in all_pages(sided) if p.id not in there]
+    after = settled(found.fix(sided))
+    assert list(section_findings(Composer().compose(after))) == []
+    assert words(after, STORY) == said(after, STORY)

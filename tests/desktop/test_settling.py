@@ -26,6 +26,7 @@ from hidden_frame.edit.stories import set_story_text
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages, find_story, section_of
 from hidden_frame.settle.settling import settled
+from hidden_frame.storage.format import save
 from hidden_frame.storage.manuscripts.manuscript import Para, Stretch
 from hidden_frame.storage.manuscripts.write import written
 
@@ -156,10 +157,13 @@ def test_a_fault_on_the_way_changes_nothing_and_is_told(book, patient, monkeypat
     assert any("Words" in sentence for sentence in said)
 
 
-def test_what_was_saved_unsettled_is_settled_when_it_is_opened_and_that_is_told(book, qtbot):
+def test_what_was_saved_unsettled_is_settled_when_it_is_opened_and_that_is_told(
+    book, qtbot, tmp_path
+):
     said = []
     book.session.noticed.connect(said.append)
-    book.session.replace_all(RAW, {}, None)
+    save(tmp_path / "raw.hframe", RAW, {})
+    book.session.replace_all(RAW, {}, tmp_path / "raw.hframe")
     qtbot.waitUntil(lambda: bool(said), timeout=30_000)
     assert "pages were added" in said[0] and "Save it to keep that" in said[0]
     assert book.session.history.now == BOOK and not book.session.history.past

@@ -4,14 +4,18 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from msgspec.structs import replace
+
 from hidden_frame.checks.finding import Finding, Way
 from hidden_frame.compose.composer import Composition
 from hidden_frame.compose.facts import page_name
+from hidden_frame.edit.looks.styles import put_paragraph_style
 from hidden_frame.edit.pages.order import delete_pages
 from hidden_frame.edit.pages.sections import begin_with
 from hidden_frame.interact.beginning import heading_on, shortened
-from hidden_frame.interact.empty_pages import Empty, empty_pages
-from hidden_frame.model.publication import Section
+from hidden_frame.interact.empty_pages import Empty, Waiting, empty_pages, waiting_pages
+from hidden_frame.model.lookup import paragraph_style
+from hidden_frame.model.publication import Publication, Section
 from hidden_frame.settle.beginnings import Beginning, beginnings
 
 
@@ -22,6 +26,8 @@ def section_findings(composition: Composition) -> Iterator[Finding]:
             yield _astray(composition, beginning)
     for empty in empty_pages(composition):
         yield _left_empty(composition, empty)
+    for waiting in waiting_pages(composition):
+        yield _waits(composition, waiting)
 
 
 def _astray(composition: Composition, beginning: Beginning) -> Finding:
@@ -53,6 +59,27 @@ def _ways(composition: Composition, section: Section) -> tuple[Way, ...]:
         ))  # fmt: skip
     ways.append(Way("Begin with its first page", lambda p: begin_with(p, section.id, None)))
     return tuple(ways)
+
+
+def _waits(composition: Composition, waiting: Waiting) -> Finding:
+    count, facts = len(waiting.pages), composition.facts
+    known = {s.id: s for s in composition.publication.paragraph_styles}
+    names = " and ".join(f"“{known[s].name}”" for s in waiting.styles)
+    first = page_name(facts[waiting.pages[0]])
+    where = f"Page {first} is" if count == 1 else f"{count} pages, the first {first}, are"
+    said = (
+        f"{where} empty, since {names} begins on another side; a rule for pages without text can "
+        "make them blank ones."
+    )
+
+    def anywhere(publication: Publication) -> Publication:
+        for style in waiting.styles:
+            now = paragraph_style(publication, style)
+            publication = put_paragraph_style(publication, replace(now, starts="page"))
+        return publication
+
+    way = Way(f"Let {names} begin on either side", anywhere)
+    return Finding("waiting pages", said, waiting.pages[0], waiting.pages, (way,))
 
 
 def _left_empty(composition: Composition, empty: Empty) -> Finding:

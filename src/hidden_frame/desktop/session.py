@@ -294,7 +294,8 @@ class Session(Sight):
         self.kept = History.of(new)
         self._keep_what_exists(new)
         self.changed.emit()
-        self.noticed.emit(settled_in_words(old, new))
+        if self.path is not None:
+            self.noticed.emit(settled_in_words(old, new))
 
     def set_draft(self, publication: Publication | None) -> None:
         """What a gesture under way would result in; None goes back to the present value."""

@@ -6,6 +6,7 @@ from itertools import groupby
 from typing import NamedTuple
 
 from hidden_frame.compose.composer import Composition
+from hidden_frame.model.lookup import find_page
 from hidden_frame.model.publication import Page, Section
 from hidden_frame.model.stories import Story
 
@@ -49,6 +50,34 @@ def _of_section(composition: Composition, story: Story, section: Section) -> lis
         if spare:
             why = "ends before" if ended else "waits for one page there, and needs no more"
             found.append(Empty(tuple(spare), story.name, why))
+    return found
+
+
+class Waiting(NamedTuple):
+    """Pages that are empty because what follows begins on a right or a left page, in the order of
+    the book; `styles` are those of what they wait for, by id."""
+
+    pages: tuple[str, ...]
+    story: str
+    styles: tuple[str, ...]
+
+
+def waiting_pages(composition: Composition) -> list[Waiting]:
+    """The pages of each story that wait for a side, but for those that a rule makes blank ones,
+    which are meant to be so."""
+    found = []
+    for story in composition.publication.stories:
+        flow = composition.flow(story.id)
+        pages: dict[str, str] = {}
+        for n, (stop, part) in enumerate(zip(flow.stops, flow.parts, strict=True)):
+            begin = flow.starts[n]
+            waits = not part.lines and begin.paragraph < len(story.text) and not begin.place.offset
+            if waits and any(p.lines for p in flow.parts[n + 1 : n + 3]):
+                page = find_page(composition.publication, stop.page_id)
+                if not page.rule and _is_bare(page, set()):
+                    pages[stop.page_id] = story.text[begin.paragraph].style
+        if pages:
+            found.append(Waiting(tuple(pages), story.name, tuple(dict.fromkeys(pages.values()))))
     return found
 
 
