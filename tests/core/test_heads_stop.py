@@ -24,6 +24,7 @@ from hidden_frame.model.publication import Setup
 from hidden_frame.model.styles import ParagraphStyle
 from hidden_frame.model.text import Contents, Head, ListLevel, Marker, Paragraph, Run
 from hidden_frame.settle.settling import settled
+from hidden_frame.typeset.spelled import spelled_places
 
 LEVELS = Contents(levels=(ListLevel("chapter", "body"), ListLevel("section", "body")))
 
@@ -243,3 +244,17 @@ def test_pages_end_with_whole_words_where_the_style_wants_it(ends, text, drop):
     again = settled(set_story_text(less, story, words), composer)
     warm = composer.compose(again).flow(story)
     assert [[line.text for line in part.text.lines] for part in warm.parts] == cold
+
+
+def test_an_entry_of_a_list_without_a_word_is_looked_through_for_doubtful_ones():
+    publication, story = book([("body", "night"), ("body", "")])
+    style = next(s for s in publication.paragraph_styles if s.id == "body")
+    listed = put_paragraph_style(publication, replace(style, number=ListNumber()))
+    text = Composer().compose(listed).flow(story).parts[0].text
+    assert [line.text for line in text.lines] == ["1. night", "2. "]
+    for line in text.lines:
+        spec = text.specs[line.paragraph]
+        found = [
+            list(spelled_places(line, spec, lambda words: words, alone=a)) for a in (True, False)
+        ]
+        assert len(found[0]) == len(found[1]) == (line.text == "1. night")

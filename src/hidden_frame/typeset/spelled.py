@@ -61,7 +61,7 @@ def _near(spec: ParagraphSpec, start: int, end: int) -> list[AskedWord]:
     """The words of a part of a paragraph in one language, without looking at all of it; none if it
     has several, or if there is no space near."""
     stretches = list(_stretches(spec))
-    if len(stretches) > 1:
+    if len(stretches) != 1:  # several looks, or nothing but a number
         return []
     text, language, _ = stretches[0]
     begin, until = text.rfind(" ", 0, start) + 1, text.find(" ", end)
