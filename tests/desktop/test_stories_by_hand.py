@@ -436,7 +436,13 @@ def test_pictures_of_a_manuscript_wait_in_the_tray_and_are_placed_where_it_speak
         if n == 20:
             document.add_picture(str(shot))
     document.save(tmp_path / "a.docx")
-    monkeypatch.setattr(ManuscriptDialog, "exec", lambda dialog: dialog.ok.click())
+
+    def into_the_tray(dialog):
+        assert dialog.pictures.currentText() == "where they stand, in the text"
+        pick(dialog.pictures, "in the story’s tray, to be placed")
+        dialog.ok.click()
+
+    monkeypatch.setattr(ManuscriptDialog, "exec", into_the_tray)
     book.window.stories.bring_in(tmp_path / "a.docx")
     assert "1 picture came. Pictures wait" in book.notices[-1]
     story = find_story(book.publication, book.story)
@@ -858,3 +864,30 @@ def test_the_galley_stands_instead_of_the_desk_and_gives_it_back(book):
     QTest.mouseClick(galley.close_button, Qt.MouseButton.LeftButton)
     book.app.processEvents()
     assert book.desk.isVisible() and not galley.isVisible() and not galley.wide.isChecked()
+
+
+def test_pictures_of_a_manuscript_stand_where_they_stood_and_go_out_again(
+    book, tmp_path, monkeypatch
+):
+    import docx
+    from PIL import Image
+
+    shot, out = tmp_path / "shot.png", tmp_path / "out.docx"
+    Image.new("RGB", (300, 200), "teal").save(shot)
+    document = docx.Document()
+    document.add_paragraph("before")
+    document.add_picture(str(shot), width=docx.shared.Pt(90))
+    document.add_paragraph("behind")
+    document.save(tmp_path / "a.docx")
+    monkeypatch.setattr(ManuscriptDialog, "exec", lambda dialog: dialog.ok.click())
+    book.window.stories.bring_in(tmp_path / "a.docx")
+    story = find_story(book.publication, book.story)
+    assert not story.waiting and "Pictures wait" not in book.notices[-1]
+    (anchor,) = story.text[-2].content
+    assert (anchor.width, anchor.height) == (90.0, 60.0)
+    assert book.session.blobs[anchor.picture] == shot.read_bytes()
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(out), "(*.docx)"))
+    assert book.window.commands.actions["write out"].isEnabled()
+    book.do("write out")
+    (picture,) = docx.Document(out).inline_shapes
+    assert picture.width.pt == 90 and picture.height.pt == 60
