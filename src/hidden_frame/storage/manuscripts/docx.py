@@ -15,11 +15,11 @@ from hidden_frame.storage.manuscripts.docx_styles import (
 )
 from hidden_frame.storage.manuscripts.docx_styles import on as _on
 from hidden_frame.storage.manuscripts.docx_styles import value as _value
+from hidden_frame.storage.manuscripts.gathering import Gathering
 from hidden_frame.storage.manuscripts.known import listed_style, reference_of, told_of
 from hidden_frame.storage.manuscripts.manuscript import (
     LINE_BREAK,
     PLAIN,
-    Gathering,
     Manner,
     Manuscript,
     Pictured,

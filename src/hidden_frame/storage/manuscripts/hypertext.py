@@ -7,11 +7,11 @@ import binascii
 import re
 from typing import Any
 
+from hidden_frame.storage.manuscripts.gathering import Gathering
 from hidden_frame.storage.manuscripts.known import listed_style
 from hidden_frame.storage.manuscripts.manuscript import (
     LINE_BREAK,
     PLAIN,
-    Gathering,
     Manner,
     Manuscript,
     Pictured,

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from typing import Any
 
+from hidden_frame.storage.manuscripts.gathering import Gathering
 from hidden_frame.storage.manuscripts.known import listed_style
-from hidden_frame.storage.manuscripts.manuscript import LINE_BREAK, Gathering, Manner, Manuscript
+from hidden_frame.storage.manuscripts.manuscript import LINE_BREAK, Manner, Manuscript
 
 
 def read_markdown(text: str, name: str) -> Manuscript:

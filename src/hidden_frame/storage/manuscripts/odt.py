@@ -6,11 +6,11 @@ import posixpath
 from typing import Any, NamedTuple
 
 from hidden_frame.model.errors import Refusal
+from hidden_frame.storage.manuscripts.gathering import Gathering
 from hidden_frame.storage.manuscripts.known import known_style, listed_style, told_of
 from hidden_frame.storage.manuscripts.manuscript import (
     LINE_BREAK,
     PLAIN,
-    Gathering,
     Manner,
     Manuscript,
     Pictured,

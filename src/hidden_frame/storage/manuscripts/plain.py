@@ -6,7 +6,8 @@ import re
 from typing import NamedTuple
 
 from hidden_frame.model.errors import Refusal
-from hidden_frame.storage.manuscripts.manuscript import Gathering, Manuscript
+from hidden_frame.storage.manuscripts.gathering import Gathering
+from hidden_frame.storage.manuscripts.manuscript import Manuscript
 
 _PROBE = 400_000  # bytes that are looked at
 
