@@ -74,7 +74,7 @@ class RulesDialog(Question):
                             ("until", self.until)):  # fmt: skip
             field.committed.connect(lambda v, name=name: self._say(**{name: v}))
         self.master.committed.connect(lambda v: self._say(masters=() if v == "" else (str(v),)))
-        self.section.committed.connect(lambda v: self._say(sections=() if v == "" else (str(v),)))
+        self.section.committed.connect(self._say_sections)
         self.list.currentRowChanged.connect(lambda _: self._show())
         self.rejected.connect(self._leave)
         self._fill(0)
@@ -149,7 +149,11 @@ class RulesDialog(Question):
         self.until.show_choice(_UNTIL, rule.until)
         sections: list[tuple[str, object]] = [("every section", "")]
         sections += [(s.name or "a section without a name", s.id) for s in publication.sections]
-        self.section.show_choice(sections, rule.sections[0] if rule.sections else "")
+        if len(rule.sections) > 1:  # one that was started in another it was for
+            names = [name for name, s in sections if s in rule.sections]
+            sections.append((" and ".join(names), rule.sections))
+        now = rule.sections if len(rule.sections) > 1 else "".join(rule.sections)
+        self.section.show_choice(sections, now)
         self.form.show_row(self.style_field, rule.when == "style")
         self.form.show_row(self.until, rule.when == "style")
         pages = caught(publication, rule.id)
@@ -161,7 +165,8 @@ class RulesDialog(Question):
         if self.work.busy:
             return "Working out which pages follow it…"
         why = no_room(self.made, rule)
-        said = why or f"Catches {caught_in_words(self.made, rule.id)}."
+        pages = caught_in_words(self.made, rule.id)
+        said = why or f"Catches {pages}{'' if pages.endswith('…') else '.'}"
         more = len(all_pages(self.made)) - len(all_pages(self.session.history.now))
         pages = f"{abs(more):,} page{'s' * (abs(more) != 1)}"
         if not more:
@@ -196,6 +201,10 @@ class RulesDialog(Question):
         if said.get("when") == "style" and not rule.style:
             said["style"] = likely_heading(self.made)
         self._take(change_rule(self.made, rule.id, **said), self.list.currentRow())
+
+    def _say_sections(self, chosen: object) -> None:
+        several = chosen if isinstance(chosen, tuple) else (str(chosen),) if chosen else ()
+        self._say(sections=several)
 
     def _add(self) -> None:
         master = master_for_rule(self.made)

@@ -22,8 +22,9 @@ def carried_on(publication: Publication, known: str, new: str, story_ids: set[st
         at = story.path.index(station) + 1
         return replace(story, path=(*story.path[:at], MainFrames(new), *story.path[at:]))
 
-    publication = _with_stories(publication, [through(s) for s in publication.stories])
-    return _with_rules(publication, known, new)
+    after = _with_stories(publication, [through(s) for s in publication.stories])
+    ended = after is publication and any(station in s.path for s in publication.stories)
+    return after if ended else _with_rules(after, known, new)
 
 
 def _with_rules(publication: Publication, known: str, new: str) -> Publication:

@@ -82,8 +82,11 @@ class StyleDialog(StyleDrafts):
             )
         )
         self._lengths(form, _PARAGRAPH)
-        flush = QCheckBox("Not indented behind a heading, list, picture or break")
-        flush.setToolTip("Nor where a story begins: only what goes on from other text is indented")
+        flush = QCheckBox("Not behind headings")
+        flush.setToolTip(
+            "The first line is not indented behind a heading, a list, a picture or a break, nor "
+            "where a story begins: only where text goes on"
+        )
         self.parts.append(ticked_part("flush_after", flush, form.row("", flush)))
         form.heading("TAB STOPS")
         self.tabs = TabStops()
