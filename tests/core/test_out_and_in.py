@@ -295,3 +295,21 @@ def test_page_breaks_within_and_between_paragraphs():
     assert [(p.text, p.starts) for p in back.paragraphs if p.text] == [
         ("before", ""), ("after", "page"), ("next", "page"), ("on a right page", "right page"),
     ]  # fmt: skip
+
+
+def test_a_picture_by_itself_is_a_figure_and_one_among_words_stands_in_their_line():
+    document = docx.Document()
+    document.add_picture(io.BytesIO(BYTES), width=docx.shared.Pt(200))
+    document.add_paragraph("The sky", style="Caption")
+    document.add_paragraph("a sign ").add_run().add_picture(
+        io.BytesIO(BYTES), height=docx.shared.Pt(9)
+    )
+    file = io.BytesIO()
+    document.save(file)
+    back = of_bytes(file.getvalue(), "a", "a.docx", "docx")
+    assert [p.style for p in back.paragraphs] == ["Picture", "Caption", "Normal"]
+    publication, text = brought(BASE, back, None, {})
+    known = {s.id: s for s in publication.paragraph_styles}
+    assert known[text[0].style].keep_next and known[text[0].style].space_before > 0
+    stands = [c.stands for p in text for c in p.content if isinstance(c, Anchor)]
+    assert stands == ["in the line", "in the line"] and text[0].content[0].width == 200

@@ -7,6 +7,8 @@ from PySide6.QtCore import QEvent, QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QMessageBox
 
+from hidden_frame.desktop import session as session_module
+from hidden_frame.desktop import slices as slices_module
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import Preferences, settings
@@ -182,6 +184,14 @@ def nothing_waits(monkeypatch):
     """No question about unsaved changes waits for somebody; tests of it answer themselves."""
     discard = QMessageBox.StandardButton.Discard
     monkeypatch.setattr(QMessageBox, "exec", lambda _: discard)
+
+
+@pytest.fixture(autouse=True)
+def done_at_once(monkeypatch):
+    """What an edit brings with it is done when the edit is, however slow the machine is; tests of
+    the slices say otherwise."""
+    for module in (session_module, slices_module):
+        monkeypatch.setattr(module, "AT_ONCE", float("inf"))
 
 
 @pytest.fixture

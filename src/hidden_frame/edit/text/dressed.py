@@ -71,6 +71,17 @@ def _dressed(style: ParagraphStyle, name: str, size: float) -> ParagraphStyle:
             numerals=_NUMERALS[(depth - 1) % len(_NUMERALS)] if numbered else "decimal",
         )  # fmt: skip
         return replace(style, **inner, indent_first=-16.0, number=number)
+    if name == "Picture":
+        apart = round(size * 0.7, 1)
+        return replace(
+            style, space_before=apart, space_after=apart, indent_first=0.0, keep_next=True,
+        )  # fmt: skip
+    if name == "Caption":
+        small = round(size * 0.85, 1)
+        return replace(
+            style, size=small, leading=round(small * 1.35, 1), space_after=size, indent_first=0.0,
+            alignment="left", hyphenate=False,
+        )  # fmt: skip
     if name == "Quote":
         return replace(style, indent_left=18.0, indent_right=18.0, indent_first=0.0, italic=True)
     if name == "Note":

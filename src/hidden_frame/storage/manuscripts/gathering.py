@@ -128,7 +128,9 @@ class Gathering:
         for number, stretches in enumerate(self.notes, 1):
             head = Stretch(f"{number}\t")
             self.paragraphs.append(Para("Note", (head, *_stripped(stretches))))
-        paragraphs = [p._replace(stretches=_stripped(p.stretches)) for p in self.paragraphs]
+        paragraphs = [
+            _placed(p._replace(stretches=_stripped(p.stretches))) for p in self.paragraphs
+        ]
         used = {s.named for p in paragraphs for s in _all(p)} - {""}
         return Manuscript(
             name, _known(paragraphs), tuple(self.pictures), dict(self.came), dict(self.left),
@@ -136,6 +138,29 @@ class Gathering:
             looks={n: k for n, k in self.looks.items() if any(p.style == n for p in paragraphs)},
             characters={n: self.characters.get(n, SourceLook()) for n in sorted(used)},
         )  # fmt: skip
+
+
+_SMALL = 24.0  # points of height up to which a picture among words stands in their line
+_PLAIN = ("Normal", "Body Text", "Text body")
+
+
+def _placed(paragraph: Para) -> Para:
+    """A paragraph whose pictures stand somewhere: one that holds nothing else is a “Picture”."""
+    pictures = [s.beside for s in paragraph.stretches if isinstance(s.beside, Pictured)]
+    if not any(picture.stands == "" for picture in pictures):
+        return paragraph
+    alone = len(pictures) == len(paragraph.stretches)
+
+    def placed(stretch: Stretch) -> Stretch:
+        picture = stretch.beside
+        if not isinstance(picture, Pictured) or picture.stands:
+            return stretch
+        in_line = alone or picture.height <= _SMALL
+        stands = "in the line" if in_line else "above the line"
+        return stretch._replace(beside=picture._replace(stands=stands))
+
+    style = "Picture" if alone and paragraph.style in _PLAIN else paragraph.style
+    return paragraph._replace(style=style, stretches=tuple(map(placed, paragraph.stretches)))
 
 
 def _all(paragraph: Para) -> Iterator[Stretch]:

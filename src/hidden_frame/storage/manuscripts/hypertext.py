@@ -257,7 +257,7 @@ class _Html:
             return
         size = [element.get(n, "") for n in ("data-width", "data-height")]
         wide, high = (float(s) if re.fullmatch(r"\d{1,4}(\.\d+)?", s) else 72.0 for s in size)
-        caption, stands = element.get("alt", ""), element.get("data-stands", "above the line")
+        caption, stands = element.get("alt", ""), element.get("data-stands", "")
         name = element.get("title", "") or "picture"
         self.into.picture(Pictured(name, data, wide, high, caption, stands))
         self.open = True

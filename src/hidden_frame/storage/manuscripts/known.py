@@ -25,8 +25,15 @@ _QUOTES = {
 }  # fmt: skip
 
 
+_CAPTIONS = {
+    "caption", "beschriftung", "bildunterschrift", "légende", "leyenda", "descripción",
+    "didascalia", "legenda", "bijschrift", "bildtext", "beskrivning", "billedtekst", "bildetekst",
+    "podpis", "titulek", "название объекта",
+}  # fmt: skip
+
+
 def known_style(name: str) -> str:
-    """What a built-in style is called here: “Heading 2”, “Quote”; "" for another style.
+    """What a built-in style is called here: “Heading 2”, “Quote”, “Caption”; "" for another style.
 
     >>> known_style("Überschrift 2"), known_style("Zitat"), known_style("My style")
     ('Heading 2', 'Quote', '')
@@ -34,7 +41,8 @@ def known_style(name: str) -> str:
     heading = _HEADING.fullmatch(name.strip())
     if heading is not None:
         return f"Heading {heading[1]}"
-    return "Quote" if name.strip().casefold() in _QUOTES else ""
+    word = name.strip().casefold()
+    return "Quote" if word in _QUOTES else "Caption" if word in _CAPTIONS else ""
 
 
 def listed_style(level: int, numbered: bool) -> str:
@@ -77,11 +85,12 @@ _STANDS = ("in the line", "above the line", "inside", "outside")
 
 
 def told_of(description: str) -> tuple[str, str]:
-    """A picture's caption and how it stands, from what describes it: “Caption [in the line]”."""
+    """A picture's caption and how it stands, from what describes it: “Caption [in the line]”; both
+    "" where another program wrote that."""
     for stands in _STANDS:
         if description.endswith(f"[{stands}]"):
             return description[: -len(stands) - 2].strip(), stands
-    return "", "above the line"
+    return "", ""
 
 
 def described(caption: str, stands: str) -> str:

@@ -38,14 +38,14 @@ class Referring(NamedTuple):
 
 class Pictured(NamedTuple):
     """A picture at its place in the text: its file's name and bytes, its size in points, its
-    caption, and how it stands (as an anchor does)."""
+    caption, and how it stands (as an anchor does; "" where the source says nothing of that)."""
 
     name: str
     data: bytes
     width: float
     height: float
     caption: str = ""
-    stands: str = "above the line"
+    stands: str = ""
 
 
 class Manner(NamedTuple):
