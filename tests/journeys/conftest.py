@@ -1,4 +1,5 @@
-"""Days of work through the real window, on a screen of their own: `./check --journeys`."""
+"""Days of work through the real window, on a screen of their own: `./check --journeys`, or
+`HIDDEN_FRAME_SCREEN=1024x768 ./check --journeys` on a smaller one."""
 
 from __future__ import annotations
 
@@ -17,7 +18,8 @@ collect_ignore_glob = [] if os.environ.get("HIDDEN_FRAME_JOURNEYS") else ["test_
 
 @pytest.fixture(scope="session")
 def screen() -> Iterator[Screen]:
-    made = Screen()
+    size = os.environ.get("HIDDEN_FRAME_SCREEN", "1280x800")
+    made = Screen(*(int(side) for side in size.split("x")))
     os.environ["DISPLAY"], os.environ["QT_QPA_PLATFORM"] = made.name, "xcb"
     yield made
     made.stop()

@@ -29,6 +29,7 @@ from PySide6.QtWidgets import (
 from tests.journeys.screen import Fingers
 
 T = TypeVar("T")
+_TITLE = 24  # pixels of a window's title
 PATIENCE = 20.0  # seconds until what is looked for is missed
 
 
@@ -156,6 +157,16 @@ class Hands:
             return point.x(), point.y()
 
         return self.ask(where)
+
+    def fill_screen(self) -> None:
+        """The window as large as the screen, below its title."""
+        wide, high = self.fingers.size
+
+        def place() -> None:
+            self.window.setGeometry(0, _TITLE, wide, high - _TITLE - 6)
+
+        self.ask(place)
+        self.rest()
 
     # -- what is done -------------------------------------------------------------------
 

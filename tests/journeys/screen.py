@@ -47,6 +47,7 @@ class Fingers:
         self._x = X
         self._display = display.Display(screen.name)
         self._screen = screen
+        self.size = screen.wide, screen.high
         self._spare = self._free_keycode()
         self._mapped = 0  # the keysym that stands on the spare key
 

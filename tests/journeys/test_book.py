@@ -133,7 +133,7 @@ def test_a_day_with_a_book(day, tmp_path):
         hands.press("Pocket book")
         hands.press("Create")
         hands.until(lambda: len(hands.windows.open_ones) == 1, "no window opens")
-        hands.ask(lambda: hands.window.setGeometry(0, 24, 1280, 770))
+        hands.fill_screen()
         hands.rest()
 
         hands.step("the manuscript comes in")
@@ -146,6 +146,12 @@ def test_a_day_with_a_book(day, tmp_path):
         assert said(publication) == bare("".join(words_of(author)))
         pages = len(all_pages(publication))
         assert pages > 40
+
+        hands.step("the wheel looks along the Run, and changes nothing")
+        bar = hands.ask(lambda: hands.window.run.horizontalScrollBar())
+        hands.fingers.wheel(*hands.place_of(hands.ask(lambda: hands.window.run)), 6)
+        hands.until(lambda: bar.value() > 0, "the Run does not move")
+        assert hands.publication is publication
 
         hands.step("it is saved under a name")
         hands.keys("Ctrl+Shift+s")

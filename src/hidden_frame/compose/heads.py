@@ -158,6 +158,7 @@ class Heads:
         self._publication, self._facts = publication, facts
         self._tellings, self._corner, self._shown = tellings, corner, shown
         self._own_seen: dict[str, Sequence[Seen]] = {}
+        self._stopping: dict[str, tuple[str, ...]] = {}
         self._stories: Sequence[Telling] | None = None
         self._pages = list(facts)
         self._headings: dict[tuple[int, str], list[Heading]] = {}
@@ -187,13 +188,13 @@ class Heads:
             here = self.on(head.style, pages[0])
             if here and self._opens_page(here[0]):
                 return here[0]
-            above = self._above(higher, pages[0])
+            above = self._above(higher, pages[0]) if higher else []
             if above and self._opens_page(above[0]):
                 return None
         elif head.which != "before":
             at = 0 if head.which == "first" else -1
             several = [s for n in pages for s in self.on(head.style, n)]
-            above = [s for n in pages for s in self._above(higher, n)]
+            above = [s for n in pages for s in self._above(higher, n)] if higher else []
             if several and (at == 0 or not above or _order(above[-1]) < _order(several[-1])):
                 return several[at]
             if above:
@@ -202,9 +203,12 @@ class Heads:
 
     def _higher(self, style: str) -> tuple[str, ...]:
         """The styles of a higher level, at whose paragraphs a head stops."""
-        levels = style_levels(self._publication)
-        own = levels.get(style, 0)
-        return tuple(s for s, level in levels.items() if level < own)
+        found = self._stopping.get(style)
+        if found is None:
+            levels = style_levels(self._publication)
+            own = levels.get(style, 0)
+            found = self._stopping[style] = tuple(s for s, n in levels.items() if n < own)
+        return found
 
     def _above(self, higher: tuple[str, ...], position: int) -> list[Seen]:
         """The paragraphs of higher levels that begin on a page, in their order."""
