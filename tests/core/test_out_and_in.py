@@ -13,12 +13,15 @@ from odf.opendocument import load
 from odf.text import H, P
 from PIL import Image
 
+from hidden_frame.compose.composer import Composer
+from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.looks.styles import put_character_style
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.stories import pour
 from hidden_frame.edit.text.bring import brought
 from hidden_frame.edit.text.sent import as_paragraphs, character_looks
 from hidden_frame.model.invariants import problems
+from hidden_frame.model.items import TextFrame
 from hidden_frame.model.publication import Setup
 from hidden_frame.model.styles import CharacterStyle, ParagraphStyle
 from hidden_frame.model.text import (
@@ -246,6 +249,26 @@ def test_a_manuscript_of_headings_alone():
     assert [p.style for p in text] == [STYLES[n] for n in ("Heading 2", "Heading 3", "Heading 2")]
     known = {s.id: s for s in publication.paragraph_styles}
     assert all(known[p.style].keep_next for p in text)
+
+
+@pytest.mark.parametrize("style", ["Heading", "Heading 2"])
+def test_a_heading_of_several_lines_is_not_parted_over_pages(style):
+    """Common practice of the trade; a page ends between any two of its lines else."""
+    title = "On the keeping of lamps through the long nights of the year, and what followed, " * 2
+    heading = Paragraph(STYLES[style], (Run(title),))
+    body = Paragraph("body", (Run("Lamp."),))
+    frame = TextFrame(id="", x=40, y=40, width=200, height=280, main=1)
+    framed, _ = add_item(BASE, BASE.masters[0].id, frame)
+    parted = []
+    for above in range(4, 24):
+        text = (*[body] * above, heading, body)
+        publication = settled(pour(framed, BASE.sections[0].id, text)[0])
+        flow = Composer().compose(publication).flow(publication.stories[0].id)
+        first, last = flow.stop_of(above, 0), flow.stop_of(above, len(title) - 2)
+        assert first is not None and last is not None
+        if first != last:
+            parted.append(above)
+    assert parted == []
 
 
 def test_quotations_and_headings_are_known_in_many_languages_and_by_what_they_are():

@@ -18,13 +18,14 @@ from hidden_frame.edit.stories import link, pour, set_story_text, start_story
 from hidden_frame.edit.text.write import plain
 from hidden_frame.interact.copies import words_between
 from hidden_frame.model.items import TextFrame
-from hidden_frame.model.lookup import all_pages, find_page, find_story
+from hidden_frame.model.lookup import all_pages, find_page, find_story, positions
 from hidden_frame.model.publication import Setup
 from hidden_frame.model.stories import Link
 from hidden_frame.model.text import Paragraph, Run
 from hidden_frame.model.trims import TRIMS
 from hidden_frame.settle.settling import settled
 
+Ctrl = Qt.KeyboardModifier.ControlModifier
 Shift = Qt.KeyboardModifier.ShiftModifier
 BOOK = settled(long_book(chapters=1))
 
@@ -98,6 +99,17 @@ def test_the_caret_goes_on_in_the_next_page_and_the_desk_follows(book):
         book.key(Qt.Key.Key_Up)
     assert book.session.editing.holder_id == book.page(6)
     assert book.desk.text.caret[0] == place[0]
+
+
+def test_the_run_follows_the_caret_while_one_writes(book, qtbot):
+    write_on(book)
+    run = book.window.run
+    book.app.clipboard().setText("A line of a long list of lamps.\n" * 600)
+    book.key(Qt.Key.Key_V, Ctrl)
+    last = book.session.page_id
+    assert positions(book.publication)[last] > 20
+    seen = run.viewport().rect()
+    qtbot.waitUntil(lambda: seen.contains(run.rect_of(last).center().toPoint()), timeout=3000)
 
 
 def test_a_selection_runs_over_two_pages_and_is_deleted_as_one(book):

@@ -120,16 +120,16 @@ class RunView(PageView):
 
     def _refresh(self) -> None:
         self.thumbnails.slice = BUSY if self.session.busy else SLICE
+        bar = self.horizontalScrollBar()
+        bar.setRange(0, max(round(self.layout_now().width) - self.viewport().width(), 0))
+        bar.setPageStep(self.viewport().width())
+        bar.setSingleStep(60)
         if self.session.busy:
             self._keep_up()
+            self._follow()  # the caret may have gone on to another page
             return
         self._behind = []
         self._scenes.clear()
-        layout = self.layout_now()
-        bar = self.horizontalScrollBar()
-        bar.setRange(0, max(round(layout.width) - self.viewport().width(), 0))
-        bar.setPageStep(self.viewport().width())
-        bar.setSingleStep(60)
         self._bring_into_view()
 
     def scene(self, page_id: str) -> Scene:

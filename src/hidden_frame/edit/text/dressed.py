@@ -57,7 +57,7 @@ def _dressed(style: ParagraphStyle, name: str, size: float) -> ParagraphStyle:
         return replace(
             style, bold=True, size=larger, leading=round(larger * 1.25, 1), alignment="left",
             space_before=round(size * 1.2, 1), space_after=round(size * 0.5, 1), indent_first=0.0,
-            hyphenate=False, keep_next=True, level=min(level, 9),
+            hyphenate=False, keep_next=True, keep_together=True, level=min(level, 9),
         )  # fmt: skip
     listed = _LIST.fullmatch(name)
     if listed is not None:
