@@ -23,7 +23,7 @@ from hidden_frame.edit.text.sent import as_paragraphs, character_looks
 from hidden_frame.model.invariants import problems
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.publication import Setup
-from hidden_frame.model.styles import CharacterStyle, ParagraphStyle
+from hidden_frame.model.styles import CharacterStyle, ParagraphStyle, computed_paragraphs
 from hidden_frame.model.text import (
     Anchor,
     IndexMark,
@@ -249,6 +249,17 @@ def test_a_manuscript_of_headings_alone():
     assert [p.style for p in text] == [STYLES[n] for n in ("Heading 2", "Heading 3", "Heading 2")]
     known = {s.id: s for s in publication.paragraph_styles}
     assert all(known[p.style].keep_next for p in text)
+
+
+def test_headings_are_of_one_family():
+    back = of_bytes(b"# One\n\n## Two\n\n### Three\n", "a", "a.md", "md")
+    publication = new_publication("P", Setup(trim=TRIMS["A5"]), 2)
+    publication, text = brought(publication, back)
+    known = computed_paragraphs(publication.paragraph_styles)
+    looks = [known[p.style] for p in text]
+    assert {s.family for s in looks} == {"Alegreya Sans"}
+    assert [s.level for s in looks] == [1, 2, 3]
+    assert looks[0].size >= looks[1].size >= looks[2].size
 
 
 @pytest.mark.parametrize("style", ["Heading", "Heading 2"])

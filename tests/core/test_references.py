@@ -11,13 +11,15 @@ from msgspec.structs import replace
 
 from hidden_frame.checks.names import reference_findings
 from hidden_frame.compose.composer import Composer
+from hidden_frame.compose.facts import page_facts
+from hidden_frame.compose.references import paragraph_at
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.looks.styles import put_paragraph_style
 from hidden_frame.edit.masters.apply import add_master
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.stories import pour, set_story_text
-from hidden_frame.edit.text.write import delete, insert_marker, length, split
-from hidden_frame.interact.referring import placed, targets
+from hidden_frame.edit.text.write import cut_out, delete, insert_marker, length, put_in, split
+from hidden_frame.interact.referring import placed, put_in_here, targets
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.invariants import check
 from hidden_frame.model.items import TextFrame
@@ -125,6 +127,37 @@ def test_a_named_place_of_a_frame_is_referred_to():
     publication, _ = placed(publication, Target(page, item, 0, "", ""), "The map")
     publication = referring(publication, story, "The map", "folio")
     assert said(publication, story) == ["3"]
+
+
+def test_what_refers_to_a_heading_follows_it_when_it_is_cut_and_put_in_elsewhere():
+    publication, story = book()
+    publication = referring(publication, story, "Winter", "folio")
+    text = find_story(publication, story).text
+    winter = cut_out(text, (1, 0), (3, 0))
+    rest, _ = delete(text, (1, 0), (3, 0))
+    without = settled(set_story_text(publication, story, rest))
+    moved, _ = put_in(rest, (2, 0), put_in_here(without, winter))
+    assert moved[2] == text[1]
+    after = settled(set_story_text(without, story, moved))
+    stood = paragraph_at(Composer().compose(after), text[1].place)
+    assert stood[0] == "Winter skies"
+    assert said(after, story) == [page_facts(after)[stood[1]].folio]
+
+
+def test_a_copy_of_a_heading_is_not_what_refers_to_it():
+    publication, story = book()
+    publication = referring(publication, story, "Spring", "text")
+    text = find_story(publication, story).text
+    copied = put_in_here(publication, cut_out(text, (3, 0), (4, 0)))
+    assert copied[0] == replace(text[3], place="")
+    frame = TextFrame(id="", x=5, y=5, width=100, height=20, text=(text[3],))
+    page = all_pages(publication)[0].id
+    on_page, _ = add_item(set_story_text(publication, story, text[:3]), page, frame)
+    assert put_in_here(on_page, (text[3],))[0].place == ""
+    # In another publication the same id may be given to something else one day.
+    other, _ = book(())
+    stranger = replace(text[3], place=f"place-{other.next_id + 3}", place_name="Spring")
+    assert put_in_here(other, (stranger,))[0] == replace(text[3], place="")
 
 
 def test_splitting_a_paragraph_leaves_its_place_with_its_first_words():

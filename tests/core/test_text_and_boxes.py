@@ -39,6 +39,56 @@ def test_insert_and_delete_against_a_plain_string(first, edits):
                 assert one.style != two.style
 
 
+known = st.builds(
+    lambda words, style, place, starts: Paragraph(
+        style, (Run(words),) if words else (), place=place, short=place, starts=starts
+    ),
+    st.text("abc ", max_size=6), st.sampled_from(["body", "heading"]), st.just(""),
+    st.sampled_from([None, "page"]),
+)  # fmt: skip
+several = st.lists(known, min_size=2, max_size=8).map(
+    lambda found: tuple(
+        replace(p, place=f"place-{n}", short=f"s{n}") for n, p in enumerate(found)
+    )
+)  # fmt: skip
+
+
+@given(several, st.data())
+def test_whole_paragraphs_cut_and_put_in_elsewhere_are_the_same_in_another_order(text, data):
+    """With their styles and what is said of them; so are those that stand around."""
+    first = data.draw(st.integers(0, len(text) - 2))
+    behind = data.draw(st.integers(first + 1, len(text) - 1))
+    piece = edit.cut_out(text, (first, 0), (behind, 0))
+    rest, at = edit.delete(text, (first, 0), (behind, 0))
+    assert rest == (*text[:first], *text[behind:]) and at == (first, 0)
+    to = data.draw(st.integers(0, len(rest) - 1))
+    moved, caret = edit.put_in(rest, (to, 0), piece)
+    assert moved == (*rest[:to], *text[first:behind], *rest[to:])
+    assert caret == (to + behind - first, 0)
+
+
+@given(several, several, st.data())
+def test_what_is_said_of_a_paragraph_is_never_said_twice(text, piece, data):
+    number = data.draw(st.integers(0, len(text) - 1))
+    offset = data.draw(st.integers(0, edit.length(text[number])))
+    piece = tuple(replace(p, place=f"other-{p.place}", starts=None) for p in piece)
+    for after in (edit.put_in(text, (number, offset), piece), edit.split(text, (number, offset))):
+        places = [p.place for p in after[0] if p.place]
+        assert len(places) == len(set(places))
+        assert {p.place for p in text if p.content} <= set(places)
+        breaks = [p for p in after[0] if p.starts]
+        assert len(breaks) <= len([p for p in text if p.starts])
+
+
+def test_an_empty_line_above_a_heading_leaves_what_refers_to_it():
+    text = (Paragraph("heading", (Run("Salt"),), place="place-1", short="S"),)
+    after, _ = edit.split(text, (0, 0))
+    assert [(p.content, p.place, p.short) for p in after] == [
+        ((), "", ""), ((Run("Salt"),), "place-1", "S")
+    ]  # fmt: skip
+    assert edit.delete(after, (0, 0), (1, 0))[0] == text
+
+
 def test_markers_count_as_one_character_and_keep_their_place():
     text = (Paragraph("body", (Run("ab"), Marker("folio"), Run("cd"))),)
     text, _ = edit.insert(text, (0, 3), "X")

@@ -7,7 +7,7 @@ from typing import NamedTuple
 from hidden_frame.compose.composer import Composition
 from hidden_frame.compose.heads import plain_words
 from hidden_frame.model.items import TextFrame
-from hidden_frame.model.publication import Page, Section
+from hidden_frame.model.publication import Page, Publication, Section
 from hidden_frame.model.sparse import Sparse
 from hidden_frame.model.text import Paragraph, Reference, Text
 
@@ -38,6 +38,13 @@ _places: Sparse[Paragraph, str] = Sparse(lambda paragraph: paragraph.place or No
 def places_in(text: Text) -> list[int]:
     """The numbers of the paragraphs of a text that have a place."""
     return [n for n, _ in _places(text)]
+
+
+def has_place(publication: Publication, place: str) -> bool:
+    """Whether a paragraph of a story, or of a text on a page, has this place."""
+    return any(
+        story.text[n].place == place for story in publication.stories for n in places_in(story.text)
+    ) or any(own.place == place for _, own in _own_places(publication.sections))
 
 
 def paragraph_at(composition: Composition, place: str) -> tuple[str, str]:

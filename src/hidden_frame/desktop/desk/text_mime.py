@@ -9,6 +9,7 @@ from PySide6.QtCore import QByteArray, QMimeData
 from hidden_frame.edit.text.bring import matched, run_of
 from hidden_frame.edit.text.sent import as_paragraphs
 from hidden_frame.edit.text.write import plain
+from hidden_frame.interact.referring import put_in_here
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import STEADY, Marker, Paragraph, Piece, Text
@@ -44,7 +45,7 @@ def from_mime(
             piece: Text = from_clipboard(bytes(data.data(TEXT_MIME).data()), Text)
         except Refusal:
             return None
-        return _known(piece, publication, style, whole)
+        return put_in_here(publication, _known(piece, publication, style, whole))
     if data.hasHtml() and len(data.html()) <= _MOST:
         from hidden_frame.storage.manuscripts.hypertext import read_html
 

@@ -25,8 +25,17 @@ def new_style(
     first = publication.paragraph_styles[0].id
     publication, style_id = new_paragraph_style(publication, first, based=True)
     style = replace(paragraph_style(publication, style_id), name=name[:80] or "Style")
-    computed = computed_paragraphs(publication.paragraph_styles)[first]
+    others = computed_paragraphs(publication.paragraph_styles)
+    computed = others[first]
     style = _dressed(style, name, computed.size)
+    level = style.level
+    if level:
+        above = max(
+            (s for s in others.values() if 0 < s.level < level),
+            key=lambda s: s.level, default=None,
+        )  # fmt: skip
+        if above is not None:  # headings are of one family
+            style = replace(style, family=above.family, colour=above.colour)
     if look is not None:
         style = _looking(style, look, computed)
     return put_paragraph_style(publication, style), style_id

@@ -177,29 +177,35 @@ def object_at(text: Text, place: TextPlace) -> Mark | None:
 
 
 def split(text: Text, place: TextPlace) -> tuple[Text, TextPlace]:
-    """A paragraph divided in two of the same style."""
+    """A paragraph divided in two of the same style; what refers to it refers to its first words."""
     index, offset = place
-    cells = _cells(text[index])
-    first = replace(text[index], content=_pieces(cells[:offset]))
-    second = replace(
-        text[index],
-        content=_pieces(cells[offset:]),
-        short="",
-        goes_to="",
-        place="",
-        place_name="",
-        starts=None,
-        count_from=None,
+    whole, cells = text[index], _cells(text[index])
+    first, second = whole, _unnamed(whole)
+    if cells and not offset:
+        first, second = _unnamed(whole), whole
+    first = replace(
+        first, content=_pieces(cells[:offset]), starts=whole.starts, count_from=whole.count_from
     )
+    second = replace(second, content=_pieces(cells[offset:]), starts=None, count_from=None)
     return _with(text, index, first, second), (index + 1, 0)
 
 
+def _unnamed(paragraph: Paragraph) -> Paragraph:
+    """A paragraph of which nothing is said that is said of one alone."""
+    return replace(
+        paragraph, short="", goes_to="", place="", place_name="", starts=None, count_from=None
+    )
+
+
 def delete(text: Text, start: TextPlace, end: TextPlace) -> tuple[Text, TextPlace]:
-    """All between two places taken out; the first paragraph's style stays."""
+    """All between two places taken out.  Where something is left of the first paragraph its style
+    stays; where whole paragraphs go, those that are left keep their own."""
     start, end = min(start, end), max(start, end)
     head = _cells(text[start[0]])[: start[1]]
     tail = _cells(text[end[0]])[end[1] :]
-    joined = replace(text[start[0]], content=_pieces(head + tail))
+    whole = end[0] > start[0] and not head and (tail or not end[1])
+    kept = text[end[0] if whole else start[0]]
+    joined = replace(kept, content=_pieces(head + tail))
     return _with(text, start[0], joined, instead=end[0] - start[0] + 1), start
 
 
@@ -228,11 +234,13 @@ def put_in(text: Text, place: TextPlace, piece: Text) -> tuple[Text, TextPlace]:
         content = _pieces([*head, *first, *tail])
         return _with(text, index, replace(text[index], content=content)), (
             index, offset + len(first))  # fmt: skip
-    opening = text[index] if head else piece[0]
+    opening, closing = text[index] if head else piece[0], piece[-1]
+    if tail or not last:  # what it is put into goes on
+        closing = _unnamed(text[index]) if head else text[index]
     made = (
         replace(opening, content=_pieces([*head, *first])),
         *piece[1:-1],
-        replace(piece[-1] if not tail else text[index], content=_pieces([*last, *tail])),
+        replace(closing, content=_pieces([*last, *tail])),
     )
     return _with(text, index, *made), (index + len(piece) - 1, len(last))
 
