@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from hidden_frame.checks.sections import section_findings
 from hidden_frame.compose.composer import Composer
 from hidden_frame.demo.book import long_book
 from hidden_frame.edit.carry.pages import (
@@ -17,14 +18,17 @@ from hidden_frame.edit.carry.pages import (
 )
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.new import new_publication
+from hidden_frame.edit.pages.sections import Place, begin_with
 from hidden_frame.edit.stories import link, set_story_text, start_story
-from hidden_frame.edit.text.write import plain
+from hidden_frame.edit.text.write import insert_marker, plain
 from hidden_frame.interact.carried import StoryClip, stories_copied, stories_pasted
+from hidden_frame.interact.places import with_places_here
 from hidden_frame.model.invariants import problems
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_section
 from hidden_frame.model.publication import Setup
 from hidden_frame.model.stories import Link, MainFrames
+from hidden_frame.model.text import Marker, Reference
 from hidden_frame.model.trims import TRIMS
 from hidden_frame.settle.settling import settled
 
@@ -91,6 +95,41 @@ def test_a_section_brings_its_story_which_flows_and_grows_as_before():
     assert problems(grew) == []
     assert Composer().compose(grew).flow(story.id).rest is None
     assert len(find_section(grew, other.section_id).pages) > 1
+
+
+def put_in(publication, source, section_id, along):
+    """A section put in at the end, as from the clipboard."""
+    composition = Composer().compose(source)
+    clip = section_copied(source, section_id)
+    stories = stories_copied(composition, [p.id for p in clip.pages]) if along != "empty" else ()
+    publication, clip, stories = with_places_here(publication, clip, stories, along)
+    made = section_pasted(publication, clip, publication.sections[-1].id)
+    after = stories_pasted(made.publication, stories, made.pages, along, made.section_id)
+    after = settled(after)
+    assert problems(after) == []
+    return after, find_section(after, made.section_id)
+
+
+def test_a_section_that_begins_with_a_heading_begins_with_its_own_one_elsewhere():
+    story = BOOK.stories[0]
+    section = next(s for s in BOOK.sections if MainFrames(s.id) in story.path)
+    at = 0
+    source = settled(begin_with(BOOK, section.id, Place(story.id, at)))
+    place = find_section(source, section.id).begins
+    text = source.stories[0].text
+    text, _ = insert_marker(text, (at + 1, 3), Marker("reference", refers=Reference(place, "text")))
+    source = settled(set_story_text(source, story.id, text))
+    other = OTHER
+    for count in (1, 2, 3):
+        other, made = put_in(other, source, section.id, "whole")
+        new = other.stories[-1].text
+        assert new[at].place == made.begins != ""
+        assert {m.refers.place for p in new for m in p.content if isinstance(m, Marker)
+                and m.refers is not None} == {made.begins}  # fmt: skip
+        assert len({s.begins for s in other.sections if s.begins}) == count
+        assert list(section_findings(Composer().compose(other))) == []
+    assert put_in(OTHER, source, section.id, "empty")[1].begins == ""
+    assert put_in(source, source, section.id, "empty")[1].begins == ""  # its story stays there
 
 
 @pytest.mark.parametrize("along", ["whole", "shown"])

@@ -19,7 +19,8 @@ from hidden_frame.edit.masters.apply import add_master
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.stories import pour, set_story_text
 from hidden_frame.edit.text.write import cut_out, delete, insert_marker, length, put_in, split
-from hidden_frame.interact.referring import placed, put_in_here, targets
+from hidden_frame.interact.places import put_in_here
+from hidden_frame.interact.referring import placed, targets
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.invariants import check
 from hidden_frame.model.items import TextFrame

@@ -112,14 +112,20 @@ def stories_pasted(
         return publication
     for one in clips:
         publication, terms = brought_in(publication, one.clip)
-        frame = one.clip.items[0 if along == "whole" else 1]
-        assert isinstance(frame, TextFrame)
         path = tuple(dict.fromkeys(
             _station(publication, stop, pages[stop.page], section_id) for stop in one.stops
         ))  # fmt: skip
+        text = text_along(one, along)
         grows = one.grows and any(isinstance(s, MainFrames) for s in path)
-        publication, _ = add_story(publication, one.name, terms.text(frame.text), path, grows=grows)
+        publication, _ = add_story(publication, one.name, terms.text(text), path, grows=grows)
     return publication
+
+
+def text_along(one: StoryClip, along: Along) -> Text:
+    """What comes along of a story."""
+    frame = one.clip.items[0 if along == "whole" else 1]
+    assert isinstance(frame, TextFrame)
+    return frame.text
 
 
 def _station(publication: Publication, stop: StopClip, page_id: str, section_id: str) -> Station:

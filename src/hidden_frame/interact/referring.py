@@ -9,7 +9,6 @@ from msgspec.structs import replace
 from hidden_frame.compose.composer import Composition
 from hidden_frame.compose.facts import page_name
 from hidden_frame.compose.heads import plain_words
-from hidden_frame.compose.references import has_place
 from hidden_frame.edit.change import new_ids
 from hidden_frame.edit.items.draw import change_items
 from hidden_frame.edit.stories import set_story_text
@@ -93,20 +92,6 @@ def placed(publication: Publication, target: Target, name: str = "") -> tuple[Pu
         changes: dict[str, dict[str, object]] = {target.item: {"text": text}}
         return change_items(publication, target.holder, changes), place
     return set_story_text(publication, target.holder, text), place
-
-
-def put_in_here(publication: Publication, piece: Text) -> Text:
-    """A piece of text as it can be put into a publication: a paragraph comes with its place where
-    that is free, as when it was cut out of here; not as a copy, nor from another publication."""
-
-    def free(place: str) -> bool:
-        number = place.rpartition("-")[2]
-        given = number.isdecimal() and int(number) < publication.next_id
-        return given and not has_place(publication, place)
-
-    return tuple(
-        replace(p, place="", place_name="") if p.place and not free(p.place) else p for p in piece
-    )
 
 
 def text_of(publication: Publication, target: Target) -> Text:

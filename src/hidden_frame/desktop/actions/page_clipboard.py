@@ -24,6 +24,7 @@ from hidden_frame.interact.carried import (
     stories_copied,
     stories_pasted,
 )
+from hidden_frame.interact.places import with_places_here
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import section_of
 from hidden_frame.model.publication import Publication
@@ -122,9 +123,12 @@ class PageClipboard:
         def change(publication: Publication) -> Publication:
             made.clear()
             place = place_of(publication, after, after=True)
-            publication, ids = pages_pasted(publication, parcel.clip, *place)
+            publication, clip, stories = with_places_here(
+                publication, parcel.clip, parcel.stories, along
+            )
+            publication, ids = pages_pasted(publication, clip, *place)
             made.extend(ids)
-            return stories_pasted(publication, parcel.stories, ids, along)
+            return stories_pasted(publication, stories, ids, along)
 
         count = len(parcel.clip.pages)
         name = "paste a page" if count == 1 else f"paste {count} pages"
@@ -139,9 +143,12 @@ class PageClipboard:
         made: list[str] = []
 
         def change(publication: Publication) -> Publication:
-            publication, pages, section_id = section_pasted(publication, parcel.clip, after)
+            publication, clip, stories = with_places_here(
+                publication, parcel.clip, parcel.stories, along
+            )
+            publication, pages, section_id = section_pasted(publication, clip, after)
             made[:] = [section_id]
-            return stories_pasted(publication, parcel.stories, pages, along, section_id)
+            return stories_pasted(publication, stories, pages, along, section_id)
 
         if order_pages(session, "paste a section", change, self.parent):
             session.select_section(made[0])

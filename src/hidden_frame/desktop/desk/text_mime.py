@@ -9,7 +9,7 @@ from PySide6.QtCore import QByteArray, QMimeData
 from hidden_frame.edit.text.bring import matched, run_of
 from hidden_frame.edit.text.sent import as_paragraphs
 from hidden_frame.edit.text.write import plain
-from hidden_frame.interact.referring import put_in_here
+from hidden_frame.interact.places import put_in_here
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import STEADY, Marker, Paragraph, Piece, Text
