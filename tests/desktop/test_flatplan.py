@@ -438,6 +438,27 @@ def test_pages_are_cut_copied_and_pasted_also_elsewhere(plan):
     QGuiApplication.clipboard().clear()
 
 
+def test_pages_that_are_put_in_out_of_sight_are_shown(plan):
+    setup = plan.publication.setup
+    click(plan, 7)
+    plan.do("copy")
+    plan.session.replace_all(new_publication("Other", setup, 900), {}, None)
+    plan.session.show_flatplan()
+    plan.app.processEvents()
+    view = plan.view
+    plan.session.select_pages((plan.page(900),))
+    view.verticalScrollBar().setValue(0)
+    plan.do("paste")
+    assert chosen(plan) == [901]
+    tile, top = view.layout_now().of(plan.page(901)), view.verticalScrollBar().value()
+    assert top <= tile.y < top + view.viewport().height()
+    view.verticalScrollBar().setValue(0)
+    plan.do("undo")
+    click(plan, 3)  # what is in sight stays where it is
+    assert view.verticalScrollBar().value() == 0
+    QGuiApplication.clipboard().clear()
+
+
 def test_a_new_publication_of_the_selected_pages(plan):
     made = []
     plan.window.files.opener = lambda *what: made.append(what)

@@ -112,11 +112,21 @@ class FlatplanView(PageView):
             self._later.start()
 
     def _looked(self) -> None:
-        """The focus goes with the page that the selection leads with."""
+        """The focus goes with the page that the selection leads with; it is brought into view
+        where pages were put in, or were selected from elsewhere, out of sight."""
         if self.isVisible():
-            if self.session.pages:
-                self.focus_page = self.session.page_id
+            lead = self.session.page_id
+            if self.session.pages and lead != self.focus_page:
+                self.focus_page = lead
+                if not self._in_sight(lead):
+                    self.bring_into_view(lead)
             self.viewport().update()
+
+    def _in_sight(self, page_id: str) -> bool:
+        """Whether any of a page can be seen."""
+        tile, top = self.layout_now().of(page_id), self.verticalScrollBar().value()
+        seen = top + self.viewport().height()
+        return tile is None or (top < tile.y + self.layout_now().page[1] and tile.y < seen)
 
     def refresh(self) -> None:
         """Takes up what changed."""
