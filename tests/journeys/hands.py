@@ -247,6 +247,20 @@ class Hands:
                 )
         self.rest()
 
+    def pick(self, title: str) -> None:
+        """An entry of the menu that has opened by itself, to ask something."""
+
+        def where() -> tuple[int, int] | None:
+            owner = QApplication.activePopupWidget()
+            action = _action(owner, title) if isinstance(owner, QMenu) else None
+            if action is None:
+                return None
+            point = owner.mapToGlobal(owner.actionGeometry(action).center())
+            return point.x(), point.y()
+
+        self.fingers.click(*self.until(where, f"no menu offers “{title}”"))
+        self.rest()
+
     def row(self, words: str, times: int = 1) -> None:
         """A press on a row of a list that says so."""
 
@@ -366,8 +380,11 @@ def go(windows: Any, app: QApplication, fingers: Fingers, journey: Callable[[Han
 
 
 def _close_all(app: QApplication, windows: Any) -> None:
-    """Dialogs that are still open are left, and the program ends."""
+    """Dialogs and windows that are still open are left, nothing is kept, and the program ends."""
     for widget in app.topLevelWidgets():
         if isinstance(widget, QDialog) and widget.isVisible():
             widget.reject()
+    for window in list(windows.open_ones):
+        window.files.may_leave = lambda: True
+        window.close()
     app.exit(0)
