@@ -8,8 +8,16 @@ from pathlib import Path
 
 import pytest
 
+from hidden_frame.compose.composer import Composer
+from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.new import new_publication
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.publication import Setup
+from hidden_frame.model.text import Look, Note, Paragraph, Run
+from hidden_frame.model.trims import TRIMS
 from hidden_frame.typeset.breaking.opportunities import all_whole, may_part, opportunities, parts
 
+BARE = new_publication("Ends", Setup(trim=TRIMS["A5"]), 1)
 # The Unicode Consortium's own cases, Unicode 15.0 (Debian's package unicode-data).
 CASES = Path(__file__).parent.parent / "data" / "LineBreakTest.txt.xz"
 
@@ -43,3 +51,22 @@ def test_words_come_apart_where_a_line_may_end(word, expected):
     assert all_whole([word]) == (len(expected) == 1)
     for before, behind in pairwise(expected):
         assert may_part(before, behind)
+
+
+@pytest.mark.parametrize("alignment", ["left", "justified"])
+@pytest.mark.parametrize("end", [".", "!", "?", ",", ")", "”", "-", "–", "%"])
+def test_no_line_begins_with_a_raised_number(end, alignment):
+    """Common practice of the trade; Unicode knows nothing of what is raised."""
+    for raised in (Note((Run("Said there."),), "1"), Run("1", look=Look(raised="superior"))):
+        text = (Run(f"mended beyond this harbour{end}"), raised, Run(" Their workshop did not"))
+        for width in range(60, 200, 2):
+            frame = TextFrame(
+                id="", x=0, y=0, width=width, height=300,
+                text=(Paragraph("body", text, alignment=alignment),),
+            )  # fmt: skip
+            publication, _ = add_item(BARE, BARE.sections[0].pages[0].id, frame)
+            composition = Composer().compose(publication)
+            (placed,) = composition.scene(publication.sections[0].pages[0].id).placed
+            assert placed.drawing.text is not None
+            lines = [line.text for line in placed.drawing.text.text.lines]
+            assert not any(line.startswith("1") for line in lines), lines

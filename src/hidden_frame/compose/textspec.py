@@ -443,6 +443,7 @@ def span_of(
         underline=bool(pick("underline")),
         strike=bool(pick("strike")),
         spelled="" if marker else spelled_in(style, named, look, known.language),
+        raised=raised != "no",
     )
 
 

@@ -45,11 +45,12 @@ class Segment:
 
     __slots__ = (
         "__dict__", "all_spaced", "blanks", "ends", "ends_with", "gap_levels", "languages",
-        "levels", "marked", "origin", "spaced", "spans", "spread", "widest", "words",
+        "levels", "marked", "origin", "raised", "spaced", "spans", "spread", "widest", "words",
     )  # fmt: skip
 
     def __init__(self, origin: int, languages: tuple[Dividing | None, ...]) -> None:
         self.languages = languages
+        self.raised: frozenset[int] = frozenset()  # the spans that stand above or below the line
         self.words: list[Word] = []
         self.spans: list[int] | int = 0
         self.ends = array("d")  # a book has millions: eight bytes each
@@ -81,6 +82,11 @@ class Segment:
         """Whether a line may begin with a token."""
         if self.all_spaced or self.spaced[index]:
             return True
+        if self.raised:
+            # A note's number stays with its word, which UAX #14 has no rule for.
+            span = self.span(index)
+            if span in self.raised and span != self.span(index - 1):
+                return False
         return may_part(self.words[index - 1].text, self.words[index].text)
 
     @property
@@ -225,6 +231,7 @@ class _Cutter:
         self.source = len(drop.span.text) if drop is not None else 0
         self.at = 0  # the span that is being cut
         self.languages = tuple(span.language for span in spec.spans) or (None,)
+        self.raised = frozenset(n for n, span in enumerate(spec.spans) if span.raised)
         self.levels: list[int] | None = None
         self.shown = 0  # how far in what is shown, which for markers is not the source
         self.gap_level = 0
@@ -255,6 +262,7 @@ class _Cutter:
 
     def _open(self) -> None:
         self.segment = Segment(self.source, self.languages)
+        self.segment.raised = self.raised
         self.segment.spans = []
         self.segment.all_spaced = False
         self.segment.levels = None if self.levels is None else []
