@@ -29,7 +29,7 @@ PARAGRAPH_STYLES = (
     ),
     ParagraphStyle(
         id="heading", name="Heading", family="Alegreya Sans", bold=True, size=20, leading=24,
-        space_before=24, space_after=8, keep_next=True, keep_together=True, level=1,
+        space_after=8, keep_next=True, keep_together=True, level=1,
     ),
     ParagraphStyle(
         id="folio", name="Folio", family="Alegreya Sans", size=9, leading=12, alignment="outside"
