@@ -157,8 +157,9 @@ def test_a_copy_of_a_heading_is_not_what_refers_to_it():
     assert put_in_here(on_page, (text[3],))[0].place == ""
     # In another publication the same id may be given to something else one day.
     other, _ = book(())
-    stranger = replace(text[3], place=f"place-{other.next_id + 3}", place_name="Spring")
-    assert put_in_here(other, (stranger,))[0] == replace(text[3], place="")
+    for strange in (f"place-{other.next_id + 3}", "place-" + "9" * 5000, "place-", "x" * 9):
+        stranger = replace(text[3], place=strange, place_name="Spring")
+        assert put_in_here(other, (stranger,))[0] == replace(text[3], place="")
 
 
 def test_splitting_a_paragraph_leaves_its_place_with_its_first_words():

@@ -40,11 +40,10 @@ def places_in(text: Text) -> list[int]:
     return [n for n, _ in _places(text)]
 
 
-def has_place(publication: Publication, place: str) -> bool:
-    """Whether a paragraph of a story, or of a text on a page, has this place."""
-    return any(
-        story.text[n].place == place for story in publication.stories for n in places_in(story.text)
-    ) or any(own.place == place for _, own in _own_places(publication.sections))
+def all_places(publication: Publication) -> set[str]:
+    """The places that paragraphs of stories, or of texts on pages, have."""
+    own = {paragraph.place for _, paragraph in _own_places(publication.sections)}
+    return own.union(s.text[n].place for s in publication.stories for n in places_in(s.text))
 
 
 def paragraph_at(composition: Composition, place: str) -> tuple[str, str]:

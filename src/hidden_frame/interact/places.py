@@ -11,7 +11,7 @@ from collections.abc import Iterable, Mapping
 
 from msgspec.structs import replace
 
-from hidden_frame.compose.references import has_place
+from hidden_frame.compose.references import all_places
 from hidden_frame.edit.carry.pages import PageClip
 from hidden_frame.edit.change import new_ids
 from hidden_frame.interact.carried import Along, StoryClip, text_along
@@ -20,18 +20,23 @@ from hidden_frame.model.publication import Page, Publication, Section
 from hidden_frame.model.text import Marker, Paragraph, Piece, Text
 
 
-def is_free(publication: Publication, place: str) -> bool:
-    """Whether a place was given here, and no paragraph has it."""
-    number = place.rpartition("-")[2]
-    given = number.isdecimal() and int(number) < publication.next_id
-    return given and not has_place(publication, place)
+def free_of(publication: Publication, places: Iterable[str]) -> set[str]:
+    """Those places that were given here, and that no paragraph has."""
+    there = all_places(publication)
+
+    def given(place: str) -> bool:
+        number = place.rpartition("-")[2]
+        return number.isdecimal() and len(number) < 16 and int(number) < publication.next_id
+
+    return {place for place in places if place not in there and given(place)}
 
 
 def put_in_here(publication: Publication, piece: Text) -> Text:
     """A piece of text as it can be put into one that is there: without places that are not free."""
+    own = {p.place for p in piece if p.place}
+    free = free_of(publication, own) if own else own
     return tuple(
-        replace(p, place="", place_name="") if p.place and not is_free(publication, p.place) else p
-        for p in piece
+        replace(p, place="", place_name="") if p.place and p.place not in free else p for p in piece
     )
 
 
@@ -44,18 +49,17 @@ def with_places_here(
     texts = [i.text for p in clip.pages for i in p.items if isinstance(i, TextFrame)]
     texts += [text_along(one, along) for one in stories]
     brought = dict.fromkeys(p.place for text in texts for p in text if p.place)
-    taken = [place for place in brought if not is_free(publication, place)]
+    there, free = all_places(publication), free_of(publication, brought)
+    taken = [place for place in brought if place not in free]
     publication, made = new_ids(publication, "place", len(taken))
     names = dict(zip(taken, made, strict=True))
     others = {s.begins for s in publication.sections}
 
     def begun(section: Section) -> Section:
         begins = names.get(section.begins, section.begins)
-        if begins not in brought and begins not in made and (
-            begins in others or not has_place(publication, begins)
-        ):  # fmt: skip
-            begins = ""
-        return replace(section, begins=begins)
+        comes = section.begins in brought
+        stays = begins in there and begins not in others  # its section was cut out, its story not
+        return replace(section, begins=begins if comes or stays else "")
 
     sections = tuple(map(begun, clip.sections))
     pages = tuple(_page(page, names) for page in clip.pages)
