@@ -17,6 +17,7 @@ from benchmarks.desk import desk_frames, selecting, start_up, typing
 from benchmarks.driven import driven
 from benchmarks.faults import faults
 from benchmarks.flatplan import flatplan_frames, move_many
+from benchmarks.lines import lines
 from benchmarks.masters import apply_to_all, root_drag, undo_memory
 from benchmarks.measures import MEASURES, TIMES, TITLE, Row
 from benchmarks.near import drawing, near_by, pictures
@@ -50,6 +51,7 @@ ALONE = {
     "edits": edits,
     "unbroken": unbroken,
     "settling": settling_rows,
+    "lines": lines,
 }
 LONG = {"size": size, "faults": faults}  # only when asked for by name
 MEASURES = ALONE | MEASURES | LONG

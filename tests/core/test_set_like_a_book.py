@@ -28,6 +28,7 @@ from hidden_frame.typeset.breaking.demerits import (
     cost,
     fits,
     ratio,
+    short_last,
 )
 from hidden_frame.typeset.breaking.first_fit import Breaker
 from hidden_frame.typeset.breaking.nodes import nodes_of
@@ -83,7 +84,7 @@ def demerits(nodes, fit, a, b):
     room = fit.measure - (nodes.ends[b] - nodes.begins[a])
     gaps, last = nodes.end_gaps[b] - nodes.begin_gaps[a], b == len(nodes.ends) - 1
     by = ratio(fit, room, gaps)
-    short = 3_000.0 if last and fit.measure - room < fit.short else 0.0
+    short = short_last(fit, fit.measure - room) if last else 0.0
     return (cost(min(by, 0.0) if last else by) if fits(fit, room, gaps) else 1e15) + short
 
 
@@ -408,9 +409,8 @@ def test_each_fault_of_lines_is_told_and_none_where_there_is_none():
     assert kinds == {"same word"}
     lines = "\u2028".join(["night-"] * 3 + ["end"])
     assert "hyphen ladder" in faults(lines, 200.0, "left")[0]
-    text = "a quiet night sky over the sea i"
-    whole = set_lines(spec(text[:-2], "left"), 900.0)[0].right + 24.1
-    assert "short last line" in faults(text, whole, "left", first=24.0)[0]
+    text = "a quiet night sky over the sea\u2028i"
+    assert "short last line" in faults(text, 300.0, "left", first=24.0)[0]
     river = faults("aaaa aaaa aaaa\u2028" * 4 + "aaaa", 100.0, spacing=Spacing(most=9.0))
     assert "river" not in river[0]  # natural spaces, since each line is a paragraph's last
 

@@ -432,14 +432,16 @@ def span_of(
         manner, size, shift = _raised(face, text, raised, manner, size, shift)
     setting = setting_of(face, size, float(pick("tracking")), manner, shift)  # type: ignore[arg-type]
     colour = known.colours[str(pick("colour"))]
-    language = str(pick("language") or known.language) if style.hyphenate else None
+    # One that is not hyphenated has no hyphens in a row (`_spacing`); its syllables are only asked
+    # for where a word is wider than a line.
+    language = str(pick("language") or known.language)
     by = (style.hyphen_word, style.hyphen_before, style.hyphen_after)
     return Span(
         text,
         setting,
         ink(colour, float(pick("tint"))),  # type: ignore[arg-type]
         marker,
-        None if language is None else Division(language, *by),
+        Division(language, *by),
         underline=bool(pick("underline")),
         strike=bool(pick("strike")),
         spelled="" if marker else spelled_in(style, named, look, known.language),

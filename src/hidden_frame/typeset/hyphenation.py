@@ -45,7 +45,8 @@ def divisions(word: str, language: Dividing) -> tuple[int, ...]:
     of an apostrophe is divided by itself: l’in-qui-é-tude, ob-ser-va-tory’s.
     """
     if "\u00ad" in word:
-        return tuple(n + 1 for n, letter in enumerate(word) if letter == "\u00ad")
+        begin, end = len(word) - len(word.lstrip("\u00ad")), len(word.rstrip("\u00ad"))
+        return tuple(n + 1 for n in range(begin, end) if word[n] == SOFT_HYPHEN)
     by = language if isinstance(language, Division) else Division(language)
     dictionary = _dictionary(by.language)
     if dictionary is None or not _CORE.match(word):

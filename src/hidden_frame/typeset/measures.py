@@ -30,4 +30,5 @@ def fit_of(spec: ParagraphSpec, measure: float) -> Fit:
         max(width * ZONE, 1.0),
         exact(min(short, width / 3)),
         spacing.hyphens,
+        exact(min(abs(spec.first), width / 3)),
     )

@@ -3,7 +3,9 @@
 The formula is that of Knuth and Plass, “Breaking Paragraphs into Lines”, Software: Practice and
 Experience 11 (1981), with the values of plain TeX (The TeXbook, appendix B; from memory):
 line penalty 10, hyphen penalty 50, 10,000 for two hyphens in a row or for neighbours of unlike
-tightness, 5,000 for a hyphen before the last line.
+tightness, 5,000 for a hyphen before the last line.  Beyond what its style likes, a line is worse
+by a step, and from there on by the square of its ratio instead of the cube: in narrow columns,
+where many lines can't be good, more of them are, and the worst are no worse (`./bench lines`).
 
 All widths are multiples of 2**-16 points (`shaping.exact`), so that sums are exact in whatever
 order they are made, and the same paragraph is broken alike by itself and among thousands.
@@ -16,11 +18,13 @@ from typing import NamedTuple
 from hidden_frame.typeset.breaking.cut import TOLERANCE
 
 LINE = 10.0
+BEYOND = 500_000.0  # a line that is looser than its style likes, whatever it is by
 HYPHEN = 2_500.0
 HYPHENS_IN_A_ROW = 10_000.0
 HYPHEN_BEFORE_LAST = 5_000.0
 UNLIKE = 10_000.0
-SHORT_LAST = 3_000.0  # common practice of the trade: a last line is longer than an indent
+SHORT_LAST = 3_000.0  # a last line of a few letters
+NO_INDENT = 1e9  # common practice of the trade: a last line is longer than an indent
 FORBIDDEN = 1e13  # dearer than any line that may be
 OVERFULL = 1e15  # dearer still: taken only where nothing else is left
 CAP = 30.0  # the ratio beyond which a line is as bad as it can be
@@ -34,7 +38,8 @@ class Fit(NamedTuple):
 
     `measure` in points; `shrink` and `stretch` are how much narrower or wider a space may be
     and still be good, in points.  A line that is not justified does not shrink, and is good if
-    it ends within `zone` points of the edge.  `short`: a last line below it is too short.
+    it ends within `zone` points of the edge.  `short`: a last line below it is too short; one
+    below `indent` is not taken while there is any other.
     """
 
     measure: float
@@ -44,6 +49,7 @@ class Fit(NamedTuple):
     zone: float
     short: float
     hyphens: int  # how many in a row
+    indent: float = 0.0
 
 
 def ratio(fit: Fit, room: float, gaps: int) -> float:
@@ -64,8 +70,14 @@ def fits(fit: Fit, room: float, gaps: int) -> bool:
 
 def cost(by: float) -> float:
     """The demerits of a line, by its ratio."""
-    bad = LINE + 100.0 * (abs(by) * by * by)
-    return bad * bad
+    size = abs(by)
+    bad = LINE + 100.0 * (size * size * min(size, 1.0))
+    return bad * bad + (BEYOND if by > 1.0 else 0.0)
+
+
+def short_last(fit: Fit, width: float) -> float:
+    """The demerits of a last line of a width (points) for being short."""
+    return (SHORT_LAST if width < fit.short else 0.0) + (NO_INDENT if width < fit.indent else 0.0)
 
 
 def tightness(by: float) -> int:

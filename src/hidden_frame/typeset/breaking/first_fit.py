@@ -10,7 +10,8 @@ from bisect import bisect_left, bisect_right
 
 from hidden_frame.typeset.breaking.cut import TOLERANCE, Cut
 from hidden_frame.typeset.breaking.long_words import split_long
-from hidden_frame.typeset.breaking.nodes import Break
+from hidden_frame.typeset.breaking.narrow import forced
+from hidden_frame.typeset.breaking.nodes import Break, divisible, skipped
 from hidden_frame.typeset.hyphenation import SOFT_HYPHEN, divisions
 from hidden_frame.typeset.paragraph import Spacing
 from hidden_frame.typeset.segments import Segment, TextOffset
@@ -20,13 +21,14 @@ RAGGED_ZONE = 0.08  # of the measure; shorter gaps at a ragged edge are left alo
 
 
 class Breaker:
-    """Breaks one segment's tokens, a line at a time; no token is wider than `widest` (points)."""
+    """Breaks one segment's tokens, a line at a time; what is wider than `widest` (points) is
+    divided."""
 
     def __init__(
         self, segment: Segment, widest: float, justified: bool, spacing: Spacing = Spacing()
     ) -> None:
         self.segment = split_long(segment, max(widest, 0.0))
-        self.measure = widest
+        self.measure = self.widest = widest
         self.hyphenated = segment.hyphenated
         self.justified = justified
         self.spacing = spacing
@@ -45,9 +47,8 @@ class Breaker:
         """The measure that the next line needs for its first word."""
         if self.done:
             return 0.0
-        if self._head is not None:
-            return self._head.width
-        return self.segment.words[self.at].width
+        word = self.segment.words[self.at] if self._head is None else self._head
+        return min(word.width, max(self.widest, 0.0))
 
     @property
     def place(self) -> TextOffset:
@@ -103,9 +104,8 @@ class Breaker:
             last = bisect_right(ends, base + self.measure + TOLERANCE, at, count) - 1
             tail, used = None, 0
             if last < count - 1:
-                last, tail, used = self._end(
-                    at, last if last >= at else at - 1, base, head is not None
-                )
+                last, tail, used = self._end(at, max(last, at - 1), base, head)
+                head = None if last < at else head
             self.hyphens = self.hyphens + 1 if tail is not None else 0
             follows = last + 1
             if blanks and not used:
@@ -127,7 +127,8 @@ class Breaker:
         last = bisect_right(ends, base + measure + TOLERANCE, at, count) - 1
         tail, used = None, 0
         if last < count - 1:
-            last, tail, used = self._end(at, last if last >= at else at - 1, base, head is not None)
+            last, tail, used = self._end(at, max(last, at - 1), base, head)
+            head = None if last < at else head
         self.hyphens = self.hyphens + 1 if tail is not None else 0
         last, follows = self._without_blanks(at, last) if not used else (last, last + 1)
         self.at, self._skip, self._head = follows, used, None
@@ -149,20 +150,38 @@ class Breaker:
             last -= 1
         return last, follows
 
-    def _end(self, at: int, last: int, base: float, headed: bool) -> tuple[int, Word | None, int]:
+    def _end(
+        self, at: int, last: int, base: float, head: Word | None
+    ) -> tuple[int, Word | None, int]:
         """Where a full line ends: its last token, a hyphenated tail, its characters."""
-        segment = self.segment
+        segment, headed = self.segment, head is not None
         limit = base + self.measure
+        if last < at and divisible(segment, at):
+            tail, used = self._forced(at, head)
+            if tail is not None:
+                return last, tail, used
         if self.justified and last >= at:
             gaps = last + 1 - at
             space = segment.words[last].setting.space
             if segment.ends[last + 1] <= limit + gaps * exact(space * (1 - self.spacing.least)):
                 return self._unglued(at, last + 1, headed), None, 0
-        if self.hyphenated and self.hyphens < self.spacing.hyphens:
+        soft = SOFT_HYPHEN in segment.words[last + 1].text
+        if soft or (self.hyphenated and self.hyphens < self.spacing.hyphens):
             tail, used = self._hyphenate(at, last, limit)
             if tail is not None:
                 return last, tail, used
         return self._unglued(at, last, headed), None, 0
+
+    def _forced(self, at: int, head: Word | None) -> tuple[Word | None, int]:
+        """The longest part, with its hyphen, of a word that is wider than its line."""
+        word = self.segment.words[at]
+        skip = 0 if head is None else skipped(word, head)
+        places = forced(word, self.segment.language(at), self.measure, skip)
+        fitting = [used for used, width, _ in places if width <= self.measure + TOLERANCE]
+        if not places:
+            return None, 0
+        used = fitting[-1] if fitting else places[0][0]
+        return word.like(word.text[skip:used].replace(SOFT_HYPHEN, "") + "-"), used
 
     def _unglued(self, at: int, last: int, headed: bool) -> int:
         """The last token after which a line may really break; at least one is taken."""
@@ -181,9 +200,9 @@ class Breaker:
     def _hyphenate(self, at: int, last: int, limit: float) -> tuple[Word | None, int]:
         """The longest part of the next word that still fits, with its hyphen."""
         segment = self.segment
-        word, language = segment.words[last + 1], segment.language(last + 1)
+        word, language = segment.words[last + 1], segment.language(last + 1) or ""
         if (
-            language is None
+            not (language or SOFT_HYPHEN in word.text)
             or last + 1 in segment.marked
             or not (segment.all_spaced or segment.spaced[last + 1] or last < at)
         ):

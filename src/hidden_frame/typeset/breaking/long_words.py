@@ -1,4 +1,4 @@
-"""Words that are wider than any line, cut between letters."""
+"""What is wider than any line and takes no hyphen (`narrow`), cut between its signs."""
 
 from __future__ import annotations
 
@@ -6,18 +6,21 @@ from bisect import bisect_right
 from unicodedata import combining
 
 from hidden_frame.typeset.breaking.cut import TOLERANCE
+from hidden_frame.typeset.breaking.narrow import takes_hyphen
 from hidden_frame.typeset.segments import Segment
 from hidden_frame.typeset.shaping import Word
 
 
 def split_long(segment: Segment, measure: float) -> Segment:
-    """Segment of which none is wider than the measure, if need be cut between letters."""
+    """A segment in which nothing that takes no hyphen is wider than the measure."""
     if segment.widest <= measure + TOLERANCE:
         return segment
     wide = [
         n
         for n, word in enumerate(segment.words)
-        if word.width > measure + TOLERANCE and len(word.text) > 1
+        if word.width > measure + TOLERANCE
+        and len(word.text) > 1
+        and (n in segment.marked or not takes_hyphen(word))
     ]
     if not wide:
         return segment
@@ -25,7 +28,8 @@ def split_long(segment: Segment, measure: float) -> Segment:
     result.all_spaced = False
     result.ends_with = segment.ends_with
     result.blanks = segment.blanks
-    result.widest = measure
+    result.widest = max((w.width for w in segment.words if takes_hyphen(w)), default=measure)
+    result.widest = max(result.widest, measure)
     result.levels = None if segment.levels is None else []
     spans: list[int] = []
     sources: list[int] = []

@@ -10,6 +10,7 @@ from collections.abc import Sequence
 from typing import NamedTuple
 
 from hidden_frame.typeset.breaking.cut import TOLERANCE
+from hidden_frame.typeset.breaking.narrow import forced, takes_hyphen
 from hidden_frame.typeset.hyphenation import SOFT_HYPHEN, Dividing, divisions
 from hidden_frame.typeset.segments import Segment
 from hidden_frame.typeset.shaping import Word
@@ -65,7 +66,8 @@ def nodes_of(
     """The nodes of a segment from a token on, of which only `head` is left if there is one.
 
     The first line begins `indent` points to the right of the others.  `divide` says whether
-    words may be divided.  What is wider than the measure may be broken between any two tokens.
+    words may be divided; where soft hyphens say so they always may, and those that are wider than
+    the measure (`narrow`).  What is wider than the measure may be broken between any two tokens.
     Nodes go no further than the token `until`, if it is given.
     """
     begin = segment.ends[at] - (segment.words[at] if head is None else head).width
@@ -83,7 +85,10 @@ def add_nodes(
     even = segment.all_spaced
     last = segment.last_visible
     last = last if until is None else min(last, until)
-    if even and head is None and until is None and at == 0 and not segment.blanks:
+    first = segment.start(at) if head is None else ends[at] - head.width
+    narrow = measure - max(first - found.begins[0], 0.0)  # of the first line
+    wide = segment.widest > narrow + TOLERANCE
+    if even and head is None and until is None and at == 0 and not (segment.blanks or wide):
         _add_even(found, segment, begin, last, divide)
         return
     gap = max(begin - 1 - at, 0) if even else sum(spaced[at + 1 : begin])
@@ -91,13 +96,18 @@ def add_nodes(
         apart = even or spaced[token]
         if token > at:
             gap += apart
-            wide = ends[token] - found.begins[-1] > measure + TOLERANCE
-            if not apart and wide and found.breaks[-1].follows != token:
+            far = ends[token] - found.begins[-1] > measure + TOLERANCE
+            if not apart and far and found.breaks[-1].follows != token:
                 start = segment.start(token)
                 found.put(ends[token - 1], gap, start, gap, Break(token - 1, 0, token))
         if not words[token].text and token < last:
             continue  # nothing between two spaces
-        if divide and ((token == at and head is None) or (token > at and apart)):
+        room, left = (narrow, head) if token == at else (measure, None)
+        if wide and (left or words[token]).width > room + TOLERANCE and divisible(segment, token):
+            _force(found, segment, token, gap, left, room)
+        elif (divide or SOFT_HYPHEN in words[token].text) and (
+            apart if token > at else head is None
+        ):
             _divide(found, segment, token, gap)
         if token < last and segment.breaks_before(token + 1):
             follows, beyond = token + 1, gap + (even or spaced[token + 1])
@@ -141,13 +151,39 @@ def _add_even(found: Nodes, segment: Segment, begin: int, last: int, divide: boo
 
 def _divide(found: Nodes, segment: Segment, token: int, gap: int) -> None:
     """Nodes within a word, where its language divides it."""
-    word, language = segment.words[token], segment.language(token)
-    if language is None or token in segment.marked:
+    word, language = segment.words[token], segment.language(token) or ""
+    if token in segment.marked or not (language or SOFT_HYPHEN in word.text):
         return
     end = segment.ends[token]
     start = end - word.width
     for used, width, rest in divided(word, language):
         found.put(start + width, gap, end - rest, gap, Break(token, used, token))
+
+
+def _force(
+    found: Nodes, segment: Segment, token: int, gap: int, head: Word | None, measure: float
+) -> None:
+    """Nodes within a word that is wider than the measure, of which only `head` may be left."""
+    word, end = segment.words[token], segment.ends[token]
+    skip = 0 if head is None else skipped(word, head)
+    start = end - (word if head is None else head).width
+    for used, width, rest in forced(word, segment.language(token), measure, skip):
+        found.put(start + width, gap, end - rest, gap, Break(token, used, token))
+
+
+def divisible(segment: Segment, token: int) -> bool:
+    """Whether a token is divided with a hyphen where it is wider than a line."""
+    return token not in segment.marked and takes_hyphen(segment.words[token])
+
+
+def skipped(word: Word, head: Word) -> int:
+    """How many characters of a word are gone where `head` is left of it."""
+    text, at = word.text, len(word.text)
+    left = len(head.text)
+    while left:
+        at -= 1
+        left -= text[at] != SOFT_HYPHEN
+    return at
 
 
 def divided(word: Word, language: Dividing) -> list[tuple[int, float, float]]:

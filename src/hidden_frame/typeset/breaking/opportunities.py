@@ -14,6 +14,7 @@ from itertools import pairwise
 from unicodedata import category, east_asian_width
 
 from hidden_frame.resources import UNICODE
+from hidden_frame.typeset.hyphenation import SOFT_HYPHEN
 
 # LB25 as regular expressions over classes, a letter each; what stands behind a number may stand
 # before the next one too.
@@ -204,9 +205,10 @@ _DASH = "—"
 def parts(word: str) -> tuple[str, ...]:
     """What stands between two spaces, in parts behind each of which a line may end.
 
-    Other than in UAX #14, no line begins with a dash (common practice of the trade).
+    Other than in UAX #14, no line begins with a dash (common practice of the trade), and at a soft
+    hyphen a word is divided (`hyphenation`), not parted: a hyphen is printed there.
     """
-    cuts = [n for n in opportunities(word) if word[n] != _DASH]
+    cuts = [n for n in opportunities(word) if word[n] != _DASH and word[n - 1] != SOFT_HYPHEN]
     if not cuts:
         return (word,)
     return tuple(word[a:b] for a, b in pairwise([0, *cuts, len(word)]))
@@ -215,7 +217,7 @@ def parts(word: str) -> tuple[str, ...]:
 @lru_cache(maxsize=20_000)
 def may_part(before: str, behind: str) -> bool:
     """Whether a line may end between two stretches that no space parts."""
-    if not before or not behind or behind[0] == _DASH:
+    if not before or not behind or behind[0] == _DASH or before[-1] == SOFT_HYPHEN:
         return False
     return len(before) in opportunities(before + behind)
 

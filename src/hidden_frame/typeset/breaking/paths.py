@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 
 from hidden_frame.typeset.breaking.cut import TOLERANCE
 from hidden_frame.typeset.breaking.demerits import (
+    BEYOND,
     CAP,
     FORBIDDEN,
     HYPHEN,
@@ -20,6 +21,7 @@ from hidden_frame.typeset.breaking.demerits import (
     HYPHENS_IN_A_ROW,
     LINE,
     LONE,
+    NO_INDENT,
     OVERFULL,
     SHORT_LAST,
     UNLIKE,
@@ -140,11 +142,13 @@ def _lines(
     beyond = froms >= to
     np.minimum(froms, to - 1, out=froms)
     ratio, width, long = _ratios(nodes, fit, froms, to, 0.0 if last else CAP)
-    bad = LINE + 100.0 * (np.abs(ratio) * ratio * ratio)
+    size = np.abs(ratio)
+    bad = LINE + 100.0 * (ratio * ratio * np.minimum(size, 1.0, out=size))
     costs = bad * bad
     costs[long] = OVERFULL
+    costs += BEYOND * (ratio > 1.0)
     if last:
-        costs[width < fit.short] += SHORT_LAST
+        costs += SHORT_LAST * (width < fit.short) + NO_INDENT * (width < fit.indent)
     costs[beyond] = np.inf
     if nodes.hyphens is not None:
         costs[nodes.hyphens[at]] += HYPHEN
@@ -190,8 +194,9 @@ def _followed(state: _State, nodes: NodeArrays, fit: Fit) -> Paths:
     path, paragraph = np.concatenate(found)[order], paragraph[order]
     count = np.bincount(paragraph, minlength=len(nodes.first))
     begin = np.cumsum(count) - count
-    ratio, _, _ = _ratios(nodes, fit, state.before[path], path, CAP)
-    ratio[path == nodes.last[paragraph]] = 0.0
+    ratio, width, _ = _ratios(nodes, fit, state.before[path], path, CAP)
+    ends = path == nodes.last[paragraph]
+    ratio[ends] = np.where(width[ends] < fit.indent, CAP, 0.0)
     worst = np.maximum.reduceat(ratio, begin)
     if state.row is None:
         return Paths(path, count, worst, np.zeros(len(count), int))

@@ -17,12 +17,12 @@ from hidden_frame.typeset.breaking.demerits import (
     HYPHEN_BEFORE_LAST,
     HYPHENS_IN_A_ROW,
     OVERFULL,
-    SHORT_LAST,
     UNLIKE,
     Fit,
     cost,
     fits,
     ratio,
+    short_last,
     tightness,
 )
 from hidden_frame.typeset.breaking.nodes import Nodes
@@ -93,8 +93,8 @@ def _line(
     by = ratio(fit, room, gaps)
     by = min(by, 0.0) if last else by
     total = way.demerits + (cost(by) if good else OVERFULL)
-    if last and fit.measure - room < fit.short:
-        total += SHORT_LAST
+    if last:
+        total += short_last(fit, fit.measure - room)
     if hyphen:
         total += HYPHEN
     if way.row and last:

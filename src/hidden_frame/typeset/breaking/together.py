@@ -117,12 +117,8 @@ def _divided_ends(
     nodes = _nodes(text, token, used, widths, indent)
     paths = best_paths(nodes, fit, WAYS_DIVIDED)
     found: list[Ends | None] = _ends(text, nodes, paths, token, used)
-    ladders = np.flatnonzero(paths.ladder > fit.hyphens).tolist()
-    if ladders:
-        once = best_paths(nodes, fit._replace(hyphens=1), WAYS_DIVIDED)
-        other = _ends(text, nodes, once, token, used)
-        for n in ladders:
-            found[n] = other[n]
+    for n in np.flatnonzero(paths.ladder > fit.hyphens).tolist():
+        found[n] = None  # few: each is looked at by itself
     return found
 
 

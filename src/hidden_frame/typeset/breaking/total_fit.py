@@ -10,10 +10,9 @@ Words are divided only where lines without divided ones would be poor, as in TeX
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-
 from hidden_frame.typeset.breaking.cut import TOLERANCE, Cut
 from hidden_frame.typeset.breaking.demerits import (
+    BEYOND,
     CAP,
     FORBIDDEN,
     HYPHEN,
@@ -22,10 +21,12 @@ from hidden_frame.typeset.breaking.demerits import (
     LINE,
     LONE,
     OVERFULL,
-    SHORT_LAST,
     UNLIKE,
     Fit,
+    short_last,
 )
+from hidden_frame.typeset.breaking.fullest import fullest
+from hidden_frame.typeset.breaking.ladders import path_by_rows
 from hidden_frame.typeset.breaking.nodes import Break, Nodes, add_nodes, nodes_of, parts_of
 from hidden_frame.typeset.breaking.resume import Ways, begun, keep, resumed
 from hidden_frame.typeset.hyphenation import SOFT_HYPHEN
@@ -35,7 +36,7 @@ from hidden_frame.typeset.shaping import Word
 # How many ways to a node are tried, from the fullest line on: with four words fewer than fit,
 # a line is loose beyond use.
 WAYS, WAYS_DIVIDED = 4, 7
-POOR = 1.26  # the ratio beyond which words are divided: plain TeX's tolerance, 200
+POOR = 1.0  # the ratio beyond which words are divided: plain TeX's pretolerance, 100
 
 
 def total_fit(segment: Segment, fit: Fit, indent: float, at: int = 0, skip: int = 0) -> list[Cut]:
@@ -67,7 +68,7 @@ def best_breaks(
         nodes, ways = opened(True)
         path, _ = best_path(nodes, fit, WAYS_DIVIDED, ways)
         if ladder(nodes.breaks, path) > fit.hyphens:
-            path, _ = best_path(nodes, fit._replace(hyphens=1), WAYS_DIVIDED)
+            path = path_by_rows(nodes, fit, WAYS_DIVIDED)
     return [nodes.breaks[n] for n in path]
 
 
@@ -83,27 +84,16 @@ def _opened(segment: Segment, fit: Fit, indent: float, divide: bool) -> tuple[No
     return nodes, ways
 
 
-def _firsts(nodes: Nodes, fit: Fit, begin: int = 1, first: int = 0) -> Iterator[int]:
-    """For each node from `begin` on the earliest node from which a line to it can be set, or the
-    one just before it, if none can; that of the node before `begin` is `first`."""
-    shrink, begins, gaps = fit.shrink, nodes.begins, nodes.begin_gaps
-    for n in range(begin, len(nodes.ends)):
-        least = nodes.ends[n] - shrink * nodes.end_gaps[n] - fit.measure - TOLERANCE
-        while first < n - 1 and begins[first] - shrink * gaps[first] < least:
-            first += 1
-        yield first
-
-
 def may_be_good(nodes: Nodes, fit: Fit) -> bool:
     """Whether there is any way to the end, of those that `best_path` looks at, without a poor line:
     for a long paragraph there hardly ever is, which is seen in a tenth of the time."""
     ends, gaps, begins, begin_gaps, _ = nodes
-    measure, _, stretch, justified, zone, _, _ = fit
+    measure, _, stretch, justified, zone, *_ = fit
     count = len(ends)
     reached = bytearray(count)
     reached[0] = 1
     latest = 0  # the latest node that is reached
-    for n, first in enumerate(_firsts(nodes, fit), 1):
+    for n, first in enumerate(fullest(nodes, fit), 1):
         if latest < first:
             return False
         end, gap = ends[n], gaps[n]
@@ -133,18 +123,19 @@ def ladder(breaks: list[Break], path: list[int]) -> int:
 def best_path(
     nodes: Nodes, fit: Fit, ways: int, known: Ways | None = None
 ) -> tuple[list[int], float]:
-    """The nodes at which lines end, and the ratio of the loosest line; the ways `known` to the
+    """The nodes at which lines end, and the ratio of the loosest line (the `CAP` if the last one is
+    too short); the ways `known` to the
     first nodes become those to all.
 
-    One best way to each node is kept, whatever stands before it: the few that a ladder of
-    hyphens shuts out are looked for once more by `best_breaks`, without any two in a row.
+    One best way to each node is kept, whatever stands before it: where that ends in a ladder of
+    hyphens, `best_breaks` looks once more, by `ladders.path_by_rows`.
     """
     ends, gaps, begins, begin_gaps, breaks = nodes
     count = len(ends)
     best, before, kind, ratios, row, firsts = begun() if known is None else known
-    measure, shrink, stretch, justified, zone, short, _ = fit
+    measure, shrink, stretch, justified, zone, *_ = fit
     begin = len(best)
-    for n, first in enumerate(_firsts(nodes, fit, begin, firsts[-1]), begin):
+    for n, first in enumerate(fullest(nodes, fit, begin, firsts[-1]), begin):
         end, gap = ends[n], gaps[n]
         last, hyphen = n == count - 1, breaks[n].used > 0
         stop = n if last else min(n, first + ways)
@@ -161,10 +152,12 @@ def best_path(
             else:
                 by = room / ((spaces or LONE) * stretch)
             by = 0.0 if last and by > 0 else CAP if by > CAP else -CAP if by < -CAP else by
-            bad = LINE + 100.0 * (abs(by) * by * by)
+            bad = LINE + 100.0 * (by * by * (abs(by) if -1.0 < by < 1.0 else 1.0))
             total = bad * bad if room + give >= -TOLERANCE else OVERFULL
-            if last and width < short:
-                total += SHORT_LAST
+            if by > 1.0:
+                total += BEYOND
+            if last:
+                total += short_last(fit, width)
             if hyphen:
                 total += HYPHEN
             total += best[k]
@@ -178,6 +171,8 @@ def best_path(
                 total += UNLIKE
             if chosen < 0 or total < least:
                 chosen, least, chosen_kind, ratio = k, total, tight, by
+                if last and width < fit.indent:
+                    ratio = CAP  # as poor as can be: words are divided to mend it
         best.append(least)
         before.append(chosen)
         kind.append(chosen_kind)
