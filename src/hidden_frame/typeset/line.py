@@ -12,6 +12,7 @@ from collections.abc import Iterator
 
 from hidden_frame.typeset.bidi.order import visual
 from hidden_frame.typeset.breaking.cut import Cut
+from hidden_frame.typeset.hyphenation import SOFT_HYPHEN
 from hidden_frame.typeset.paragraph import ParagraphSpec, Span
 from hidden_frame.typeset.segments import Segment, TextOffset
 from hidden_frame.typeset.shaping import Setting, Word
@@ -80,6 +81,13 @@ class GlyphRun:
             return " " * sum(self.spaced)
         parts = zip(self.words, self.spaced, strict=True)
         return "".join((" " if gap else "") + word.text for word, gap in parts)
+
+    def levels(self) -> list[int]:
+        """The bidirectional level of each word (UAX #9)."""
+        levels = self._laid.segment.levels
+        first = self._laid.cut.first
+        words = range(first + self._begin, first + self._end)
+        return [0 if levels is None else levels[n] for n in words]
 
     def sources(self) -> list[tuple[int, int]]:
         """Where each word starts in its paragraph, and how many characters it covers."""
@@ -251,6 +259,30 @@ class TextLine:
         return self._cells[-1].cut.used > 0
 
     @property
+    def rest(self) -> str:
+        """What stands on the next line of the word at its end, with the hyphen that is the word's
+        own; empty where it ends with a whole word."""
+        segment, cut = self._cells[-1].segment, self._cells[-1].cut
+        if cut.used:
+            return segment.words[cut.last + 1].text[cut.used :].replace(SOFT_HYPHEN, "")
+        follows = cut.last + 1
+        if follows < len(segment.words) and _hyphened(segment, follows):
+            return segment.words[cut.last].text[-1] + segment.words[follows].text
+        return ""
+
+    @property
+    def goes_on(self) -> bool:
+        """Whether it begins with the rest of a word."""
+        segment, cut = self._cells[0].segment, self._cells[0].cut
+        filled = cut.last >= cut.first or cut.tail is not None
+        return cut.skip > 0 or (filled and _hyphened(segment, cut.first))
+
+    @property
+    def has_initials(self) -> bool:
+        """Whether its first run are initials."""
+        return self._initials is not None
+
+    @property
     def start(self) -> int:
         return self.place.offset
 
@@ -266,6 +298,13 @@ class TextLine:
     @property
     def text(self) -> str:
         return "".join(run.text for run in self.runs)
+
+
+def _hyphened(segment: Segment, index: int) -> bool:
+    """Whether a token goes on behind a hyphen that is the word's own."""
+    if segment.all_spaced or not index or segment.spaced[index]:
+        return False
+    return segment.words[index - 1].text[-1:] in ("-", "\u2010", "\u2013")
 
 
 def _begins(cells: tuple[Laid, ...]) -> float:

@@ -18,9 +18,11 @@ from fontTools.ttLib import TTFont
 from pikepdf import Array, Dictionary, Name
 
 from hidden_frame.output.pdf.operators import number
+from hidden_frame.output.pdf.readback import Said, in_turn, spread
 from hidden_frame.output.pdf.store import Store, pdf_name
 from hidden_frame.typeset.fonts import FontFace
 from hidden_frame.typeset.fonts.machine import keeps_whole
+from hidden_frame.typeset.hyphenation import SOFT_HYPHEN
 from hidden_frame.typeset.shaping import Shaped, Word
 
 Pieces = list[tuple[float, str]]  # how far each part of a word is raised, in font units; its code
@@ -61,6 +63,11 @@ class EmbeddedFont:
         """The space in a TJ array."""
         return f"<{self._code(self.face.space, ' ')[0]:04X}>"
 
+    def saying_space(self, mark: str) -> str:
+        """A space behind which a mark stands that nobody sees."""
+        code, _ = self._code(self.face.space, mark + " ")
+        return f"<{code:04X}>"
+
     def code(self, shaped: Shaped) -> Coded:
         """A word in parts for TJ arrays, and whether its codes alone spell its text."""
         found = self.codes.get(id(shaped))
@@ -70,6 +77,14 @@ class EmbeddedFont:
             plain = "".join(code for _, code in pieces) if level else None
             found = self.codes[id(shaped)] = Coded(plain, pieces, spelt, shaped)
         return found
+
+    def saying(self, shaped: Shaped, said: Said | str) -> Coded:
+        """A word that says something else than its text: `readback.spread`, or a text of its own.
+        Where there are no codes left for that, it says what it is."""
+        own = _texts(shaped)
+        texts = in_turn(said, len(own)) if isinstance(said, str) else spread(own, said)
+        pieces, spelt = self._pieces(shaped, texts)
+        return Coded(None, pieces, True, shaped) if spelt else self.code(shaped)
 
     def is_plain(self, word: Word) -> bool:
         """Whether a word is one string of codes that spell it, which `plain` then has."""
@@ -100,11 +115,18 @@ class EmbeddedFont:
         simple = self._simply(shaped)
         if simple is not None:
             return [(0, simple)], True
+        pieces, spelt = self._pieces(shaped, _texts(shaped))
+        return pieces, spelt and _alone(shaped)
+
+    def _pieces(self, shaped: Shaped, texts: list[str]) -> tuple[Pieces, bool]:
+        """The same, each glyph with what it is to say, and whether it does."""
         pieces: Pieces = []
         parts, run, height, spelt = [], "", 0, True
         offsets = shaped.offsets or ((0, 0),) * len(shaped.glyphs)
-        rows = zip(shaped.glyphs, shaped.advances, offsets, _texts(shaped), strict=True)
+        rows = zip(shaped.glyphs, shaped.advances, offsets, texts, strict=True)
         for glyph, advance, (dx, dy), text in rows:
+            if text == SOFT_HYPHEN and not advance:
+                continue  # it is not printed, and nobody's text where no line ends
             glyph = glyph or self._blank  # nothing is printed for what no font has
             code, said = self._code(glyph, text)
             spelt = spelt and said
@@ -121,13 +143,14 @@ class EmbeddedFont:
                 run = ""
         parts.append(f"<{run}>" if run else "")
         pieces.append((height, "".join(parts)))
-        return [(rise, code) for rise, code in pieces if code], spelt and _alone(shaped)
+        return [(rise, code) for rise, code in pieces if code], spelt
 
     def _simply(self, shaped: Shaped) -> str | None:
         """Most words: a glyph for each letter, on the line, each with a code that says so."""
         text, glyphs = shaped.text, shaped.glyphs
         one_by_one = len(glyphs) == len(text) and len(set(shaped.clusters)) == len(text)
-        if shaped.offsets is not None or not one_by_one or 0 in glyphs or shaped.rtl:
+        odd = not one_by_one or 0 in glyphs or shaped.rtl or SOFT_HYPHEN in text
+        if shaped.offsets is not None or odd:
             return None
         known, advances, unit = self._code_of, self._advance, self.per_unit
         parts = ["<"]

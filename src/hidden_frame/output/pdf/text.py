@@ -4,15 +4,20 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
+from itertools import groupby
+from typing import NamedTuple
 
 from hidden_frame.compose.scene import TextPrimitive
 from hidden_frame.output.pdf.fonts import EmbeddedFont, Pieces
 from hidden_frame.output.pdf.operators import number
+from hidden_frame.output.pdf.readback import LEFT_TO_RIGHT, Said, Told, told
 from hidden_frame.output.pdf.store import Sheet
 from hidden_frame.typeset.decoration import Decoration, borders, decorated, decorations
 from hidden_frame.typeset.fonts import FontFace
+from hidden_frame.typeset.hyphenation import SOFT_HYPHEN
 from hidden_frame.typeset.line import GlyphRun
 from hidden_frame.typeset.paragraph import Ink
+from hidden_frame.typeset.segments import is_rtl
 from hidden_frame.typeset.shaping import Word
 from hidden_frame.typeset.text import PlacedLine
 
@@ -36,8 +41,8 @@ class TextWriter:
         if not lines:
             return
         self.sheet.say("BT")
-        for line in lines:
-            self._line(line, block.x, block.y)
+        for line, said in zip(lines, told(lines), strict=True):
+            self._line(line, block.x, block.y, said, is_rtl(block.text.specs[line.paragraph]))
         if self._tracking:
             self.sheet.say("0 Tc")
         self.sheet.say("ET")
@@ -45,14 +50,48 @@ class TextWriter:
         for line in lines if decorated(block.text) else ():
             self._fill(decorations(line.line), block.x + line.x, block.y + line.baseline)
 
-    def _line(self, line: PlacedLine, dx: float, dy: float) -> None:
+    def _line(self, line: PlacedLine, dx: float, dy: float, said: Told, rtl: bool) -> None:
         dx, dy = dx + line.x, dy + line.baseline
-        for number_, run in enumerate(line.runs):
-            self._run(run, dx, dy, number_ > 0)
+        if line.line.both_ways and not rtl:
+            self._both_ways(line, dx, dy, said)
+        else:
+            for n, run in enumerate(line.runs):
+                here = {k: what for (at, k), what in said.items() if at == n} if said else {}
+                self._run(run, dx, dy, n > 0, here)
         for run in line.leaders:  # they are nobody's text (ISO 32000-1, 14.8.2.2)
             self.sheet.say("/Artifact BMC")
-            self._run(run, dx, dy, False)
+            self._run(run, dx, dy, False, {})
             self.sheet.say("EMC")
+
+    def _both_ways(self, line: PlacedLine, dx: float, dy: float, said: Told) -> None:
+        """A line from left to right in which words are read from right to left, from left to right
+        as everybody expects it, each word with what is read in its place (`readback`)."""
+        end, before = None, 0
+        for word in in_order(line, said):
+            setting = word.run.setting
+            font, name = self.fonts(setting.face)
+            self._state(name, setting.size, word.run.span.ink, setting.tracking / setting.stretch)
+            across = setting.size * setting.stretch
+            parts, x = Shown(font, setting.size), word.x
+            if end is not None and x - end > setting.space / 2:
+                parts.add(font.saying_space(LEFT_TO_RIGHT if before or word.level else ""))
+                by = x - end - font.space_width * across / 1000 - setting.tracking
+                parts.add(f" {number(-by * 1000 / across)} ")
+                x = end
+            coded = font.code(word.shown.shaped)
+            if word.text is not None:
+                coded = font.saying(word.shown.shaped, word.text)
+            self.sheet.say(f"{number(setting.stretch)} 0 0 -1 {number(x + dx)} "
+                           f"{number(dy - setting.shift)} Tm")  # fmt: skip
+            if isinstance(word.text, str):
+                self.sheet.say(parts.code())
+                parts = Shown(font, setting.size)
+            parts.raised(coded.pieces)
+            code = parts.code()
+            if word.actual is not None or not coded.spelt:
+                code = _spelling(word.shown.text if word.actual is None else word.actual, code)
+            self.sheet.say(code)
+            end, before = word.x + word.shown.width, word.level
 
     def _fill(self, rectangles: list[Decoration], dx: float, dy: float) -> None:
         """Lines under and through words, and rules of paragraphs (ISO 32000-1, 8.5.2)."""
@@ -63,7 +102,9 @@ class TextWriter:
             corner = f"{number(x + dx)} {number(y + dy)}"
             self.sheet.say(f"{corner} {number(width)} {number(height)} re f")
 
-    def _run(self, run: GlyphRun, dx: float, dy: float, goes_on: bool) -> None:
+    def _run(
+        self, run: GlyphRun, dx: float, dy: float, goes_on: bool, said: dict[int, Said]
+    ) -> None:
         words, setting = run.words, run.setting
         if not words:
             return
@@ -71,14 +112,14 @@ class TextWriter:
         font, name = self.fonts(setting.face)
         if len(words) > 1 and run.evenly:  # most runs by far
             self._state(name, setting.size, run.span.ink, setting.tracking / setting.stretch)
-            if self._evenly(run, words, font, dx, dy):
+            if self._evenly(run, words, font, dx, dy, said):
                 return
         spaced = run.spaced
         if not (any(spaced) or any(w.text for w in words)):
             return
         self._state(name, setting.size, run.span.ink, setting.tracking / setting.stretch)
         alike = not spaced[0] and all(spaced[1:]) and not run.both_ways
-        if alike and self._evenly(run, words, font, dx, dy):
+        if alike and self._evenly(run, words, font, dx, dy, said):
             return
         size, xs = setting.size, run.xs
         across = size * setting.stretch  # an em from left to right
@@ -89,11 +130,12 @@ class TextWriter:
         add, space, codes = parts.add, font.space, font.codes
         spelt, first = True, not before
         rows = list(zip(words, xs, spaced, strict=True))
+        sayings = [said.get(n) for n in range(len(words))]
         if run.both_ways:
             rows = in_sight(rows, width)
             end = start = rows[0][1]
-            first = True
-        for word, x, gap in rows:
+            first, sayings = True, [None] * len(rows)
+        for (word, x, gap), saying in zip(rows, sayings, strict=True):
             if gap and not first:
                 add(space)
                 end += width
@@ -101,7 +143,10 @@ class TextWriter:
             by = x - end
             if by > 1e-6 or by < -1e-6:  # in TJ, thousandths of an em to the left
                 add(f" {number(-by * 1000 / across)} ")
-            coded = codes.get(id(word.shaped)) or font.code(word.shaped)
+            if saying is not None:
+                coded = font.saying(word.shaped, saying)
+            else:
+                coded = codes.get(id(word.shaped)) or font.code(word.shaped)
             if coded.plain is not None:
                 add(coded.plain)
             else:
@@ -111,13 +156,13 @@ class TextWriter:
         self.sheet.say(f"{number(setting.stretch)} 0 0 -1 {number(start + dx)} {number(dy)} Tm")
         code = parts.code()
         if not spelt:  # the glyphs alone don't spell it (ISO 32000-1, 14.9.4)
-            text = run.text.encode("utf-16-be", "replace").hex().upper()
-            code = f"/Span <</ActualText <FEFF{text}>>> BDC {code} EMC"
+            code = _spelling(run.text.replace(SOFT_HYPHEN, ""), code)
         self.sheet.say(code)
 
     def _evenly(
-        self, run: GlyphRun, words: list[Word], font: EmbeddedFont, dx: float, dy: float
-    ) -> bool:
+        self, run: GlyphRun, words: list[Word], font: EmbeddedFont, dx: float, dy: float,
+        said: dict[int, Said],
+    ) -> bool:  # fmt: skip
         """Most runs: words with one and the same space between them, in one array.  False for
         a run that needs more than that."""
         plain = font.plain
@@ -127,6 +172,8 @@ class TextWriter:
             if not all(map(font.is_plain, words)):
                 return False
             codes = [plain[word] for word in words]
+        for n, saying in said.items():
+            codes[n] = "".join(code for _, code in font.saying(words[n].shaped, saying).pieces)
         extra, stretch = run.extra, run.setting.stretch
         size = run.setting.size * stretch
         wider = f" {number(-extra * 1000 / size)} " if abs(extra) > 1e-6 else ""
@@ -145,6 +192,47 @@ class TextWriter:
         if tracking != self._tracking:
             self._tracking = tracking
             self.sheet.say(f"{number(tracking)} Tc")
+
+
+def _spelling(text: str, code: str) -> str:
+    """What is said of glyphs that don't spell it themselves (ISO 32000-1, 14.9.4)."""
+    spelling = text.encode("utf-16-be", "replace").hex().upper()
+    return f"/Span <</ActualText <FEFF{spelling}>>> BDC {code} EMC"
+
+
+class Read(NamedTuple):
+    """A word where it stands on a line from left to right: its run and level, what is read in its
+    place, and what that is for readers who put it in order themselves."""
+
+    shown: Word
+    x: float
+    run: GlyphRun
+    level: int
+    text: str | Said | None
+    actual: str | None
+
+
+def in_order(line: PlacedLine, said: Told) -> list[Read]:
+    """The words of a line from left to right.  Those that stand together and are read from right
+    to left say each other's texts, so that they come in the order of reading."""
+    rows = [
+        (x, level, n, k, word)
+        for n, run in enumerate(line.runs)
+        for k, (word, x, level) in enumerate(zip(run.words, run.xs, run.levels(), strict=True))
+        if word.text
+    ]
+    found: list[Read] = []
+    for turned, group in groupby(sorted(rows, key=lambda row: row[0]), key=lambda r: r[1] > 0):
+        words = list(group)
+        reading = sorted(words, key=lambda row: row[2:4]) if turned else words
+        for (x, level, n, k, word), other in zip(words, reading, strict=True):
+            text: str | Said | None = said.get((n, k))
+            actual = None
+            if turned:
+                text = other[4].text
+                actual = text[::-1] if other[1] % 2 else text
+            found.append(Read(word, x, line.runs[n], level, text, actual))
+    return found
 
 
 Row = tuple[Word, float, bool]  # a word, where it starts, and whether a space stands before it
