@@ -33,7 +33,7 @@ def forced(
     widths of what stands before (behind the `skip` characters that are gone) with its hyphen, and
     of the rest."""
     text = word.text
-    syllables = [at for at in (divisions(text, language) if language else ()) if at > skip]
+    syllables = [at for at in divisions(text, language or "") if at > skip]
     places: list[int] = []
     begin = skip
     for end in (*syllables, len(text)):
