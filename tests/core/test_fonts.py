@@ -17,9 +17,11 @@ from fontTools.ttLib import TTCollection, TTFont
 from msgspec.structs import replace
 
 from hidden_frame import kept
+from hidden_frame.checks.content import content_findings
 from hidden_frame.compose.composer import Composer
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.new import new_publication
+from hidden_frame.edit.stories import start_story
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages
@@ -291,3 +293,39 @@ def test_a_word_of_another_script_stands_in_one_font(word):
     """Spectral has π, μ and Ω as signs, and lacks most other Greek letters."""
     parts = stretches(f"see {word} here", font_book().face("Spectral"))
     assert [text for text, _ in parts if set(word) & set(text)] in ([word], [f"see {word} here"])
+
+
+def test_a_font_of_the_machine_is_offered_for_what_no_font_here_has(shelf, monkeypatch):
+    """In a frame and in a story; what is offered is then printed, and told no more."""
+    folder, fonts = shelf
+    static(folder / "plain.ttf", "Plain Test")
+    for name, codes in (("Some Han", "字"), ("All Han", "字夜")):
+        font = named(TTFont(SPECTRAL), name)
+        for table in font["cmap"].tables:
+            if table.isUnicode():
+                table.cmap |= {ord(c): "a" for c in codes}
+        font.save(folder / f"{name}.ttf")
+    face_book = fonts()
+    for module in ("compose.textspec", "typeset.fonts.fallback", "checks.ways"):
+        monkeypatch.setattr(f"hidden_frame.{module}.font_book", lambda: face_book)
+    assert face_book.having("字夜") == {"All Han": "字夜", "Some Han": "字"}
+    publication = new_publication("F", Setup(trim=Size(300, 200)), 1)
+    page = all_pages(publication)[0].id
+    body = (Paragraph("body", (Run("the sign 字夜 at night 夜"),)),)
+    frame = TextFrame(id="", x=10, y=10, width=280, height=80, text=body)
+    publication, _ = add_item(publication, page, frame)
+    publication, other = add_item(publication, page, replace(frame, y=100))
+    publication, _ = start_story(publication, page, other)
+    found = lacking(publication)
+    assert len(found) == 2
+    assert all("字" in f.sentence and "no font here has" in f.sentence for f in found)
+    assert found[0].ways[0].offer == "Set them in All Han"
+    mended = found[0].ways[0].fix(publication)
+    assert not lacking(mended)
+    data = pdf_bytes(Composer().compose(mended), {})
+    assert pypdf.PdfReader(io.BytesIO(data)).pages[0].extract_text().count("字夜") == 2
+
+
+def lacking(publication):
+    composition = Composer().compose(publication)
+    return [f for f in content_findings(composition, ()) if f.kind == "missing character"]

@@ -22,6 +22,7 @@ from hidden_frame.compose.composer import Composer
 from hidden_frame.demo.almanac import almanac
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.looks.styles import put_colour, put_picture
+from hidden_frame.edit.masters.apply import add_master, apply_masters
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.pages.sections import start_section
 from hidden_frame.model.errors import Refusal
@@ -114,8 +115,9 @@ def objects(reader):
 
 
 def letters(text):
-    """Text without the spaces and line ends that readers add or leave out."""
-    return re.sub(r"[\s\u2028]", "", text)
+    """Text without the spaces and line ends that readers add or leave out, and without hyphens, in
+    place of which they are told the rest of a word (`test_read_back`)."""
+    return re.sub(r"[\s\u2028\u200b-]", "", text)
 
 
 def test_text_of_every_page_is_what_the_scene_says(demo_pdf):
@@ -294,6 +296,28 @@ def test_two_tones_multiply_as_the_standard_says(small):
     lower, both, upper = (pixel(data, x + bleed, 50 + bleed) for x in (30, 65, 100))
     for a, b, c in zip(lower, upper, both, strict=True):
         assert c == pytest.approx(a * b / 255, abs=1.5)
+
+
+@pytest.mark.parametrize("share", [0.2, 0.5, 0.9])
+@pytest.mark.parametrize("master", [False, True])
+def test_what_is_multiplied_and_seen_through_is_both(small, share, master):
+    """ISO 32000-1, 11.3.6: (1 − α) cb + α (cb × cs); on a page and in a form that pages share."""
+    pages = [p.id for p in all_pages(small)[:2]]
+    holder = pages[0]
+    if master:
+        small, holder = add_master(small, "Tones")
+        small = apply_masters(small, pages, (holder,))
+    below = Shape(id="", x=20, y=20, width=60, height=60, fill=Fill("ochre"))
+    publication, _ = add_item(small, holder, below)
+    above = replace(below, x=50, fill=Fill("spruce"), blend="multiply", opacity=share)
+    publication, _ = add_item(publication, holder, above)
+    solid = replace(above, x=150, blend="normal", opacity=1.0)
+    publication, _ = add_item(publication, holder, solid)
+    _, data = exported(publication, (), pages)
+    bleed = publication.setup.bleed
+    lower, both, upper = (pixel(data, x + bleed, 50 + bleed) for x in (30, 65, 170))
+    for a, b, c in zip(lower, upper, both, strict=True):
+        assert c == pytest.approx((1 - share) * a + share * a * b / 255, abs=1.5)
 
 
 def test_a_picture_is_clipped_to_round_corners_and_cropped_where_it_is_put(small):

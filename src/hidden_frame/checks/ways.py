@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Iterator
 from typing import Any
 
 from msgspec.structs import replace
@@ -12,12 +12,14 @@ from hidden_frame.checks.finding import Fix, Way
 from hidden_frame.compose.composer import Composition
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.edit.items.draw import remove_items
+from hidden_frame.edit.text.fonts import set_characters
 from hidden_frame.edit.text.write import without_characters
 from hidden_frame.interact.shown import change_shown, shown_item
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import Item, TextFrame
 from hidden_frame.model.lookup import masters_by_id
 from hidden_frame.model.publication import Publication
+from hidden_frame.typeset.fonts import font_book
 
 Changes = dict[str, Any]
 
@@ -63,7 +65,21 @@ def _spelt(publication: Publication, fault: Fault, at: str, side: Side) -> tuple
         assert isinstance(item, TextFrame) and isinstance(fault.needs, str)
         return {"text": without_characters(item.text, fault.needs)}
 
-    return (Way("Take them out", _changed(fault, at, side, new)),)
+    gone = Way("Take them out", _changed(fault, at, side, new))
+    return (*_in_another_font(fault), gone)
+
+
+def _in_another_font(fault: Fault) -> Iterator[Way]:
+    """One of the machine's fonts that has what is lacking, or the most of it."""
+    assert isinstance(fault.needs, str)
+    for family, there in font_book().having(fault.needs).items():
+        those = "them" if there == fault.needs else " ".join(there[:5])
+
+        def fix(publication: Publication, there: str = there, family: str = family) -> Publication:
+            return set_characters(publication, there, family)
+
+        yield Way(f"Set {those} in {family}", fix)
+        return
 
 
 def _onto(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:

@@ -1,6 +1,9 @@
-"""Families of fonts: where they are used, and one replaced by another everywhere."""
+"""Families of fonts: where they are used, one replaced by another everywhere, and one for single
+characters."""
 
 from __future__ import annotations
+
+import re
 
 from msgspec.structs import replace
 
@@ -8,7 +11,7 @@ from hidden_frame.edit.change import change_texts
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.styles import computed_characters, computed_paragraphs, own
-from hidden_frame.model.text import Piece, Text
+from hidden_frame.model.text import Look, Piece, Run, Text
 from hidden_frame.model.usage import paragraph_styles_in, texts_of
 
 
@@ -56,3 +59,24 @@ def replace_family(publication: Publication, old: str, new: str) -> Publication:
             replace(s, family=new) if s.family == old else s for s in publication.character_styles
         ),
     )
+
+
+def set_characters(publication: Publication, characters: str, family: str) -> Publication:
+    """These characters in a family of their own, in every text; itself if none has any."""
+    if not characters:
+        return publication
+    parting = re.compile(f"([{re.escape(characters)}]+)")
+
+    def pieces(each: Piece) -> list[Piece]:
+        if not isinstance(each, Run) or not parting.search(each.text):
+            return [each]
+        look = replace(each.look or Look(), family=family)
+        parts = enumerate(parting.split(each.text))
+        return [replace(each, text=t, look=look if n % 2 else each.look) for n, t in parts if t]
+
+    def text(before: Text) -> Text:
+        return tuple(
+            replace(p, content=tuple(new for c in p.content for new in pieces(c))) for p in before
+        )
+
+    return change_texts(publication, text)

@@ -36,11 +36,16 @@ class Store:
         return found
 
     def state(self, alpha: float, multiplied: bool) -> str:
-        """A graphics state with an opacity and a blend mode (ISO 32000-1, 8.4.5)."""
+        """A graphics state with an opacity, or with multiplied colours (ISO 32000-1, 8.4.5); the
+        one says nothing of the other, so that what is multiplied may also be seen through."""
 
         def make() -> Any:
-            blend = Name.Multiply if multiplied else Name.Normal
-            return Dictionary(Type=Name.ExtGState, ca=alpha, CA=alpha, BM=blend)
+            state = Dictionary(Type=Name.ExtGState)
+            if multiplied:
+                state.BM = Name.Multiply
+            if alpha < 1:
+                state.ca = state.CA = alpha
+            return state
 
         return self.name("ExtGState", (alpha, multiplied), make)
 

@@ -6,6 +6,8 @@ from collections.abc import Callable, Iterable
 from functools import cache, cached_property
 from pathlib import Path
 
+import uharfbuzz as hb
+
 from hidden_frame.resources import FALLBACK, FONTS
 from hidden_frame.typeset.fonts.face import FontFace, FontSource
 from hidden_frame.typeset.fonts.machine import InstalledFont, machine_fonts
@@ -88,6 +90,17 @@ class FontBook:
         """The faces that are asked for a character which a text's own font lacks."""
         return [self.face(name, bold, italic) for name in _ASKED]
 
+    def having(self, characters: str) -> dict[str, str]:
+        """The machine's families that have some of these characters, and which; those that have
+        most come first."""
+        wanted, found = frozenset(characters), {}
+        for family, styles in self._found.items():
+            source = styles.get("Regular") or next(iter(styles.values()))
+            there = "".join(c for c in characters if c in characters_of(source) & wanted)
+            if there:
+                found[family] = there
+        return dict(sorted(found.items(), key=lambda each: (-len(each[1]), each[0].lower())))
+
     def _open(self, family: str, bold: bool, italic: bool) -> FontFace:
         files = self._shipped.get(family) or self._reserve.get(family) or self._found.get(family)
         if files is None:
@@ -107,6 +120,16 @@ def _files(folder: Path, stem: str) -> _Styles:
     """A family's files, by style; each is named for its style without spaces."""
     named = {s: folder / f"{stem}-{s.replace(' ', '')}.ttf" for s in _STYLES.values()}
     return {style: FontSource(path) for style, path in named.items() if path.exists()}
+
+
+@cache
+def characters_of(source: FontSource) -> frozenset[str]:
+    """The characters that a font of the machine has glyphs for; none if it can't be read."""
+    try:
+        face = hb.Face(hb.Blob.from_file_path(str(source.path)), max(source.number, 0))
+        return frozenset(map(chr, face.unicodes))
+    except Exception:  # deleted or damaged since it was listed
+        return frozenset()
 
 
 @cache
