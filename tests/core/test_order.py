@@ -400,7 +400,9 @@ def test_equal_folios_are_told_once_for_two_sections_and_mended():
     publication = place_folios(bare, [m.id for m in bare.masters], FolioPlan())
     doubled = change_numbering(publication, second, Numbering(start=1))
     finding, mended = fixed(doubled, "equal folios")
-    assert finding.sentence == ("4 folios are printed twice, 1 to 4, the first on #1 and #5.")
+    assert finding.sentence == (
+        "S2 counts from 1 again: 4 folios are printed twice, 1 to 4, the first on #1 and #5."
+    )
     assert len(finding.pages) == 8 and "equal folios" not in kinds(mended)
     carry_on, prefix = finding.ways
     assert "carry on" in carry_on.offer and "-1" in prefix.offer
@@ -416,6 +418,39 @@ def test_rectos_with_even_folios_where_the_rest_are_odd():
     turned = change_numbering(turned, turned.sections[1].id, Numbering(start=31))
     finding, _ = fixed(turned, "even rectos")
     assert "right pages have even folios, as on 2 (#1)" in finding.sentence
+
+
+def test_a_section_that_counts_again_is_one_finding_whatever_follows_from_it():
+    publication = plain(24, (5, 6, 6, 7))
+    publication = place_folios(publication, [m.id for m in publication.masters], FolioPlan())
+    assert kinds(publication) == []
+    again = change_numbering(publication, publication.sections[2].id, Numbering(start=1))
+    (finding,) = findings(again)  # the section after it carries on: its folios are twice too
+    assert finding.kind == "equal folios" and finding.sentence.startswith("S3 counts from 1 again")
+    assert "from there on right pages have even folios" in finding.sentence  # it begins on #12
+    assert kinds(finding.fix(again)) == []
+
+
+@given(st.lists(st.tuples(st.integers(1, 5), st.sampled_from([None, None, 1, 2, 40, 51])),
+                min_size=1, max_size=6))  # fmt: skip
+def test_the_section_where_right_and_left_change_places_is_named(sections):
+    """Against every page looked at by itself: odd folios are for right pages."""
+    sizes = [size for size, _ in sections]
+    publication = plain(sum(sizes), sizes)
+    for section, (_, start) in zip(publication.sections, sections, strict=True):
+        publication = change_numbering(publication, section.id, Numbering(start=start))
+    facts = page_facts(publication)
+    wrong = [f.page_id for f in facts.values() if f.number % 2 != (f.side == "recto")]
+    order = [p.id for p in all_pages(publication)]
+    begins = [p for p in wrong if order.index(p) == 0 or order[order.index(p) - 1] not in wrong]
+    found = [f for f in findings(publication) if f.kind == "even rectos"]
+    assert [f.pages[0] for f in found] == begins
+    assert [page for f in found for page in f.pages] == wrong
+    for finding in found:
+        assert page_facts(publication)[finding.page_id].page_id in finding.pages
+        if finding.ways:
+            section = facts[finding.pages[0]].section_id
+            assert next(s for s in publication.sections if s.id == section).name in finding.sentence
 
 
 def test_a_section_on_the_other_side_than_its_master_opens_on():

@@ -8,32 +8,30 @@
 
 from __future__ import annotations
 
-from collections import Counter, defaultdict
+from collections import defaultdict
 from collections.abc import Callable, Iterable, Iterator, Mapping
 
 from msgspec.structs import replace
 
 from hidden_frame.checks.finding import Finding, Fix, Way
-from hidden_frame.checks.folios import prints_folio
 from hidden_frame.checks.names import (
     detail_findings,
     head_findings,
     missing_families,
     reference_findings,
 )
+from hidden_frame.checks.numbering import equal_folios, even_rectos, page_before
 from hidden_frame.compose.departures import departures
 from hidden_frame.compose.facts import PageFacts, page_facts, page_name
 from hidden_frame.compose.numerals import in_range
 from hidden_frame.compose.sides import missing
 from hidden_frame.edit.masters.overrides import follow_items
-from hidden_frame.edit.pages.order import add_pages, fill_up
+from hidden_frame.edit.pages.order import fill_up
 from hidden_frame.edit.pages.sections import change_numbering, delete_section
 from hidden_frame.edit.pages.ties import tied_pairs, untie
 from hidden_frame.model.lookup import (
     all_pages,
     base_chain,
-    find_page,
-    find_section,
     masters_by_id,
     stack_of,
 )
@@ -45,95 +43,6 @@ from hidden_frame.model.publication import Publication, Section
 def findings(publication: Publication) -> list[Finding]:
     """All findings, in the order in which a designer would look at them."""
     return [finding for check in CHECKS for finding in check(publication)]
-
-
-def _equal_folios(publication: Publication, facts: Mapping[str, PageFacts]) -> Iterator[Finding]:
-    """Equal folios on different pages (R19), told once for each pair of sections."""
-    by_folio: dict[str, list[PageFacts]] = defaultdict(list)
-    # Hardly any book counts twice: its pages are not looked at for that.
-    twice = page_facts(publication).twice()
-    printed = prints_folio(publication, [find_page(publication, page) for page in twice])
-    for each in (facts[page] for page in twice):
-        if each.page_id in printed:
-            by_folio[each.folio].append(each)
-    told: dict[tuple[str, ...], list[list[PageFacts]]] = defaultdict(list)
-    for same in by_folio.values():
-        if len(same) > 1:
-            told[tuple(dict.fromkeys(f.section_id for f in same))].append(same)
-    for sections, groups in told.items():
-        first = groups[0]
-        places = " and ".join(f"#{f.position}" for f in first[:3])
-        if len(groups) == 1:
-            sentence = f"{_number(len(first))} pages print the folio {first[0].folio}: {places}."
-        else:
-            span = f"{groups[0][0].folio} to {groups[-1][0].folio}"
-            sentence = f"{len(groups)} folios are printed twice, {span}, the first on {places}."
-        pages = tuple(f.page_id for group in groups for f in group)
-        ways = _ways_apart(publication, sections)
-        yield Finding("equal folios", sentence, first[1].page_id, pages, ways)
-
-
-def _ways_apart(publication: Publication, sections: tuple[str, ...]) -> tuple[Way, ...]:
-    """How two sections can be told apart: the later carries on, or its folios get a prefix."""
-    if len(sections) < 2:
-        return ()
-    last = find_section(publication, sections[-1])
-    name, ways = last.name or "the section", []
-    if last.numbering.start is not None:
-        ways.append(Way(f"Let {name} carry on", _carry_on(last)))
-    known = {s.numbering.prefix for s in publication.sections}
-    prefix = next(p for p in (f"{c}-" for c in _initials(name)) if p not in known)
-    ways.append(Way(f"Print {name} as {prefix}1, {prefix}2", _prefixed(last, prefix)))
-    return tuple(ways)
-
-
-def _initials(name: str) -> Iterator[str]:
-    """The name's first letter, then the alphabet's, then numbers."""
-    first = name[:1].upper()
-    if first.isalpha() and name != "the section":
-        yield first
-    yield from "ABCDEFGHIJKLMNOPQRSTUVWXYZ"
-    yield from map(str, range(1, 10_000))
-
-
-def _prefixed(section: Section, prefix: str) -> Fix:
-    numbering = replace(section.numbering, prefix=prefix)
-    return lambda p: change_numbering(p, section.id, numbering)
-
-
-def _number(count: int) -> str:
-    return {2: "Two", 3: "Three", 4: "Four"}.get(count, str(count))
-
-
-def _carry_on(section: Section) -> Fix:
-    numbering = replace(section.numbering, start=None)
-    return lambda p: change_numbering(p, section.id, numbering)
-
-
-def _even_rectos(publication: Publication, facts: Mapping[str, PageFacts]) -> Iterator[Finding]:
-    """Right pages with even folios where most have odd ones, or the other way round.
-
-    Odd folios on rectos are common practice of the trade, with no source.
-    """
-    if not publication.setup.facing:
-        return
-    parity = {i: (f.number or 0) % 2 == (f.side == "recto") for i, f in facts.items() if f.folio}
-    if not parity:
-        return
-    usual = Counter(parity.values()).most_common(1)[0][0]
-    for section in publication.sections:
-        odd = tuple(p.id for p in section.pages if p.id in parity and parity[p.id] != usual)
-        if not odd:
-            continue
-        recto = next((p for p in odd if facts[p].side == "recto"), odd[0])
-        name = section.name or "a section"
-        kind = "even" if usual else "odd"
-        yield Finding(
-            "even rectos",
-            f"In {name} right pages have {kind} folios, as on {page_name(facts[recto])}; "
-            "elsewhere it is the other way round.",
-            recto, odd, (Way(f"Add a page before {name}", _page_before(section)),),
-        )  # fmt: skip
 
 
 def _in_figures(section: Section) -> Fix:
@@ -151,17 +60,6 @@ def _untied(page_id: str) -> Fix:
 
 def _following(holder_id: str, item_id: str) -> Fix:
     return lambda p: follow_items(p, holder_id, (item_id,))
-
-
-def _page_before(section: Section) -> Fix:
-    """One page more at the end of the section before, or at the start of the first one."""
-
-    def fix(publication: Publication) -> Publication:
-        at = next(n for n, s in enumerate(publication.sections) if s.id == section.id)
-        before = publication.sections[at - 1] if at else publication.sections[0]
-        return add_pages(publication, before.id, len(before.pages) if at else 0)[0]
-
-    return fix
 
 
 def _openings(publication: Publication, facts: Mapping[str, PageFacts]) -> Iterator[Finding]:
@@ -184,7 +82,7 @@ def _openings(publication: Publication, facts: Mapping[str, PageFacts]) -> Itera
                 "opening side",
                 f"{name} starts on a {facts[page.id].side}, {page_name(facts[page.id])}, and its "
                 f"master “{names[master].name}” is for a {wanted}.",
-                page.id, (page.id,), (Way(f"Add a page before {name}", _page_before(section)),),
+                page.id, (page.id,), (Way(f"Add a page before {name}", page_before(section)),),
             )  # fmt: skip
 
 
@@ -302,7 +200,7 @@ def _with_facts(
 CHECKS: tuple[Check, ...] = tuple(
     _kept(check)
     for check in (
-        _with_facts(_equal_folios), _with_facts(_even_rectos), _with_facts(_openings),
+        _with_facts(equal_folios), _with_facts(even_rectos), _with_facts(_openings),
         _with_facts(_out_of_range), _empty_sections, _with_facts(_parted_ties), _sheets, _asleep,
         missing_families, detail_findings, head_findings, reference_findings,
     )
