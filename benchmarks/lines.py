@@ -89,7 +89,7 @@ def quality(texts: list[str], language: str, measure: float, way: Way) -> Qualit
             room = fit.measure - (nodes.ends[n] - nodes.begins[k])
             ratios.append(room / ((gaps or 0.25) * (fit.stretch if room > 0 else fit.shrink)))
         short += nodes.ends[ends[-1]] - nodes.begins[ends[-2]] < INDENT
-        most = max(most, ladder(nodes.breaks, ends))
+        most = max(most, ladder(nodes, ends))
     found = np.array(ratios)
     return Quality(
         100.0 * float((found > 1.0).mean()), float(np.percentile(found, 90)), most, short

@@ -46,7 +46,7 @@ def plain_fit(nodes: Nodes, glue: Glue) -> list[int]:
                 break  # from no earlier one either
             by = 0.0 if n == last and by > 0 else by
             for kind, way in ways[k].items():
-                _keep(best, way, kind, by, k, n == last, nodes.breaks[n].used > 0)
+                _keep(best, way, kind, by, k, n == last, nodes.hyphens[n])
         ways.append(best)
     n, kind = last, min(ways[last], key=lambda c: ways[last][c].demerits)
     path = []

@@ -121,7 +121,7 @@ def test_the_best_way_with_so_many_hyphens_in_a_row_is_found(text, measure, most
         gaps = nodes.end_gaps[n] - nodes.begin_gaps[k]
         room = fit.measure - (nodes.ends[n] - nodes.begins[k])
         by = min(ratio(fit, room, gaps), 0.0) if n == last else ratio(fit, room, gaps)
-        hyphen, now = nodes.breaks[n].used > 0, tightness(by)
+        hyphen, now = nodes.hyphens[n], tightness(by)
         demerits = cost(by) if fits(fit, room, gaps) else 1e15
         demerits += 2_500 * hyphen + 10_000 * (abs(now - kind) > 1)
         demerits += (10_000 if row < most else FORBIDDEN) * (hyphen and row > 0)
@@ -145,7 +145,7 @@ def test_the_best_way_with_so_many_hyphens_in_a_row_is_found(text, measure, most
         total += more
     # One way is kept for all classes of tightness: it may cost what unlike neighbours do.
     assert best - 1e-3 <= total * (1 + 1e-9) and total <= best * (1 + 1e-9) + 10_000 * len(path)
-    assert ladder(nodes.breaks, path) <= most or best >= FORBIDDEN
+    assert ladder(nodes, path) <= most or best >= FORBIDDEN
 
 
 def test_no_last_line_is_shorter_than_the_indent_while_it_can_be_longer():

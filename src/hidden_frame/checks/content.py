@@ -109,11 +109,36 @@ def text_findings(composition: Composition) -> list[Finding]:
 def merged(composition: Composition, found: Iterable[FaultAt]) -> list[Finding]:
     """One finding for each fault, however many pages show it."""
     groups: dict[tuple[str, str, str], list[FaultAt]] = {}
+    looser: list[FaultAt] = []
     for place in found:
         fault = place.fault
-        groups.setdefault((fault.kind, fault.item_id, fault.what), []).append(place)
-    rows = [_finding(composition, group) for group in groups.values()]
-    return sorted(rows, key=lambda f: ORDER.index(f.kind))
+        if fault.kind == "looser":
+            looser.append(place)
+        else:
+            groups.setdefault((fault.kind, fault.item_id, fault.what), []).append(place)
+    worst = sorted(groups.values(), key=_rank)
+    rows = [_finding(composition, group) for group in worst]
+    return [*rows, _looser(looser)] if looser else rows
+
+
+def _rank(group: list[FaultAt]) -> tuple[int, float]:
+    """By kind, the loosest lines first."""
+    fault = group[0].fault
+    needs = fault.needs
+    wide = needs[0] if fault.kind == "loose line" and not isinstance(needs, str) else 0.0
+    return ORDER.index(fault.kind), -wide
+
+
+def _looser(found: list[FaultAt]) -> Finding:
+    """One line for all that is looser than its style likes, and bearable."""
+    needs = [p.fault.needs for p in found if not isinstance(p.fault.needs, str)]
+    lines, most = int(sum(n[1] for n in needs)), max(n[0] for n in needs)
+    pages = tuple(dict.fromkeys(p.holder_id for p in found))
+    where = f"on {len(pages):,} pages" if len(pages) > 1 else "on one page"
+    some = f"{lines:,} lines {where} have" if lines > 1 else f"One line {where} has"
+    sentence = f"{some} wider spaces than the style likes; none is wider than {most:.0%}"
+    sentence = sentence.replace("%", " %.")
+    return Finding("looser", sentence, pages[0], pages, item_id=found[0].fault.item_id, quiet=True)
 
 
 def _finding(composition: Composition, group: list[FaultAt]) -> Finding:

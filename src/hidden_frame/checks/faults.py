@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import unicodedata
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from typing import NamedTuple
 
 from hidden_frame.checks.anchored import anchored_faults
@@ -18,21 +18,23 @@ from hidden_frame.compose.scene import (
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.plane.box import Bounds
 from hidden_frame.model.publication import Picture
-from hidden_frame.typeset.judged import line_faults
+from hidden_frame.typeset.judged import LineFault, line_faults
 from hidden_frame.typeset.text import SetText
 
 _NEAR = 0.1  # points
 # What a typographer would mend about lines, after “Page 3: a text frame”.
 LINE_FAULTS = {
-    "loose line": "has lines whose spaces are wider than their style likes",
+    "loose line": "",  # says which line, and by how much
     "tight line": "has lines whose spaces are narrower than their style allows",
-    "hyphen ladder": "has three hyphens or more one below the other",
+    "hyphen ladder": "has more hyphens one below the other than its style allows",
     "short last line": "has a paragraph that ends with a line shorter than an indent",
     "same word": "has three lines in a row that begin with the same word",
     "river": "has a gap that runs down through four lines",
     "widow": "begins with fewer lines of a paragraph than its style wants",
     "orphan": "ends with fewer lines of a paragraph than its style wants",
+    "looser": "",  # counted
 }
+_WORDS = 3  # with which a line is named
 
 
 class Limits(NamedTuple):
@@ -60,6 +62,9 @@ class Fault(NamedTuple):
     name: str
     what: str
     needs: tuple[float, ...] | str = ()
+
+
+Faulty = Callable[..., Fault]
 
 
 @remembered()
@@ -90,8 +95,7 @@ def _of_item(scene: Scene, placed: Placed, limits: Limits) -> Iterator[Fault]:
                 yield fault("missing character", what, lacking)
             told = limits.judges_lines == "in stories" and drawing.told
             if (told or limits.judges_lines == "everywhere") and not scene.is_master:
-                for kind in dict.fromkeys(f.kind for f in line_faults(primitive.text)):
-                    yield fault(kind, LINE_FAULTS[kind])
+                yield from _of_lines(primitive.text, fault)
         elif isinstance(primitive, PicturePrimitive):
             yield from _of_picture(primitive, limits, fault)
     for kind, what in anchored_faults(scene, placed):
@@ -100,6 +104,27 @@ def _of_item(scene: Scene, placed: Placed, limits: Limits) -> Iterator[Fault]:
         yield fault("prints nothing", "is empty and prints nothing")
         return
     yield from _of_edges(scene, placed, limits.facing, fault)
+
+
+def _of_lines(text: SetText, fault: Faulty) -> Iterator[Fault]:
+    """What is to mend about a text's lines: the loosest by its words and by how much, others by
+    their kind; those that are bearable are counted."""
+    found: dict[str, list[LineFault]] = {}
+    for each in line_faults(text):
+        found.setdefault(each.kind, []).append(each)
+    for kind, several in found.items():
+        worst = max(several, key=lambda f: f.wide)
+        what = LINE_FAULTS[kind]
+        if kind == "loose line":
+            line = text.lines[worst.line]
+            words = " ".join(line.text.split()[:_WORDS])
+            more = f"; {len(several) - 1} more are as loose" if len(several) > 1 else ""
+            likes = f"{text.specs[line.paragraph].spacing.most:.0%}".replace("%", " %")
+            what = (
+                f"has a line, “{words} …”, with spaces of {worst.wide * 100:.0f} %, where its "
+                f"style likes up to {likes}{more}"
+            )
+        yield fault(kind, what, (worst.wide, float(len(several))))
 
 
 def noun(placed: Placed) -> str:

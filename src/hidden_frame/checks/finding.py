@@ -21,7 +21,8 @@ class Finding(NamedTuple):
     """A doubtful thing: what it is about, in a sentence, the page to look at, and ways out.
 
     `pages` are all pages that it touches, `item_id` the item to be selected there.  `asks`
-    names a family of fonts to be replaced by one that the user chooses.
+    names a family of fonts to be replaced by one that the user chooses.  One that is `quiet` is
+    said, and not counted among what is doubtful.
     """
 
     kind: str
@@ -31,6 +32,7 @@ class Finding(NamedTuple):
     ways: tuple[Way, ...] = ()
     item_id: str | None = None
     asks: str = ""
+    quiet: bool = False
 
     @property
     def offer(self) -> str:

@@ -107,8 +107,9 @@ class ChecksPanel(QFrame):
         if self._shown == (id(order), id(self.watch.findings)):
             return
         self._shown = (id(order), id(self.watch.findings))
-        self.found = [*self.watch.findings, *order]
-        count = len(self.found)
+        every = [*self.watch.findings, *order]
+        self.found = [*(f for f in every if not f.quiet), *(f for f in every if f.quiet)]
+        count = sum(not f.quiet for f in every)
         few = len(all_pages(self.session.publication)) <= _FEW
         self.counted.emit(count, self.watch.done or few)
         self.title.setText(f"CHECKS: {count:,} DOUBTFUL" if count else "CHECKS: NOTHING DOUBTFUL")
@@ -156,6 +157,8 @@ class ChecksPanel(QFrame):
         row = QTreeWidgetItem([finding.sentence, ""])
         row.setData(0, Qt.ItemDataRole.UserRole, number)
         row.setToolTip(0, finding.sentence)
+        if finding.quiet:
+            row.setForeground(0, self.palette().placeholderText())
         row.setSizeHint(0, QSize(0, _ROW))
         self.list.addTopLevelItem(row)
         buttons = [_button(way.offer, partial(self._fix, way)) for way in finding.ways[:2]]

@@ -7,12 +7,13 @@ from itertools import pairwise
 from typing import NamedTuple
 
 from hidden_frame.model.memory import remembered
+from hidden_frame.typeset.breaking.demerits import LADDER
 from hidden_frame.typeset.paragraph import ParagraphSpec
 from hidden_frame.typeset.segments import is_rtl
 from hidden_frame.typeset.text import PlacedLine, SetText
 
 # Common practice of the trade.
-LADDER = 3  # hyphens one below the other
+MEND = 2.0  # of the widest space that a style likes: beyond it a line is in everybody's eye
 SAME_WORD = 3  # lines that begin alike
 RIVER = 4  # lines through which a gap runs
 WIDE_GAP = 1.5  # of the natural space: narrower ones are in nobody's eye
@@ -21,10 +22,12 @@ _SLACK = 0.02  # of a limit; lines are seldom exactly at it
 
 
 class LineFault(NamedTuple):
-    """Something to mend on a line, counted from the text's first."""
+    """Something to mend on a line, counted from the text's first; `wide` is how wide its spaces
+    are, of the natural one."""
 
     kind: str
     line: int
+    wide: float = 1.0
 
 
 def looseness(line: PlacedLine, spec: ParagraphSpec) -> float:
@@ -43,16 +46,24 @@ def line_faults(text: SetText) -> tuple[LineFault, ...]:
     """What is to mend about a text's lines, from the first on."""
     lines = text.lines
     found = [
-        LineFault("loose line" if by > 0 else "tight line", n)
-        for n, line in enumerate(lines)
-        for by in (looseness(line, text.specs[line.paragraph]),)
-        if abs(by) > 1 + _SLACK
+        f for n, line in enumerate(lines) for f in _spaced(line, text.specs[line.paragraph], n)
     ]
     for first, last in _paragraphs(lines):
         spec = text.specs[lines[first].paragraph]
         found += _of_paragraph(lines, first, last, spec)
     found += _at_edges(text)
     return tuple(sorted(found, key=lambda f: f.line))
+
+
+def _spaced(line: PlacedLine, spec: ParagraphSpec, n: int) -> Iterator[LineFault]:
+    """Whether a line's spaces are wider than its style likes, beyond bearing or not, or narrower
+    than it allows."""
+    by = looseness(line, spec)
+    if abs(by) <= 1 + _SLACK:
+        return
+    wide = 1 + line.runs[-1].extra / spec.base.space
+    kind = "tight line" if by < 0 else "loose line" if wide > MEND * spec.spacing.most else "looser"
+    yield LineFault(kind, n, wide)
 
 
 def _paragraphs(lines: Sequence[PlacedLine]) -> Iterator[tuple[int, int]]:
@@ -68,11 +79,11 @@ def _of_paragraph(
     lines: Sequence[PlacedLine], first: int, last: int, spec: ParagraphSpec
 ) -> Iterator[LineFault]:
     row = same = 0
-    word = ""
+    word, most = "", spec.spacing.hyphens or LADDER
     for n in range(first, last):
         text = lines[n].text
         row = row + 1 if text.endswith("-") and n + 1 < last else 0
-        if row == LADDER:
+        if row == most + 1 and row > 1:
             yield LineFault("hyphen ladder", n)
         begins = text.split(" ", 1)[0].strip("“”„‚‘’(").lower()
         same = same + 1 if begins and begins == word else 1

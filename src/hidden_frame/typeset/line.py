@@ -266,7 +266,7 @@ class TextLine:
         if cut.used:
             return segment.words[cut.last + 1].text[cut.used :].replace(SOFT_HYPHEN, "")
         follows = cut.last + 1
-        if follows < len(segment.words) and _hyphened(segment, follows):
+        if follows < len(segment.words) and segment.hyphened(follows):
             return segment.words[cut.last].text[-1] + segment.words[follows].text
         return ""
 
@@ -275,7 +275,7 @@ class TextLine:
         """Whether it begins with the rest of a word."""
         segment, cut = self._cells[0].segment, self._cells[0].cut
         filled = cut.last >= cut.first or cut.tail is not None
-        return cut.skip > 0 or (filled and _hyphened(segment, cut.first))
+        return cut.skip > 0 or (filled and segment.hyphened(cut.first))
 
     @property
     def has_initials(self) -> bool:
@@ -298,13 +298,6 @@ class TextLine:
     @property
     def text(self) -> str:
         return "".join(run.text for run in self.runs)
-
-
-def _hyphened(segment: Segment, index: int) -> bool:
-    """Whether a token goes on behind a hyphen that is the word's own."""
-    if segment.all_spaced or not index or segment.spaced[index]:
-        return False
-    return segment.words[index - 1].text[-1:] in ("-", "\u2010", "\u2013")
 
 
 def _begins(cells: tuple[Laid, ...]) -> float:

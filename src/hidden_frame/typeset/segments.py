@@ -89,6 +89,12 @@ class Segment:
                 return False
         return may_part(self.words[index - 1].text, self.words[index].text)
 
+    def hyphened(self, index: int) -> bool:
+        """Whether a token goes on behind a hyphen that is the word's own."""
+        if self.all_spaced or not index or self.spaced[index]:
+            return False
+        return self.words[index - 1].text[-1:] in HYPHENS
+
     @property
     def last_visible(self) -> int:
         """The last token that is not a space at the segment's end."""
@@ -131,6 +137,8 @@ class Segment:
         last = len(self.words) - 1
         return self.sources[last] + self.length(last) if self.words else self.origin
 
+
+HYPHENS = ("-", "\u2010")
 
 # Blocks of scripts that are written from right to left, and controls of direction.
 _RIGHT_TO_LEFT = re.compile(

@@ -27,6 +27,7 @@ SHORT_LAST = 3_000.0  # a last line of a few letters
 NO_INDENT = 1e9  # common practice of the trade: a last line is longer than an indent
 FORBIDDEN = 1e13  # dearer than any line that may be
 OVERFULL = 1e15  # dearer still: taken only where nothing else is left
+LADDER = 3  # hyphens in a row in a style that divides no words
 CAP = 30.0  # the ratio beyond which a line is as bad as it can be
 LONE = 0.25  # a single word has no space: it counts as this much of one
 
@@ -48,8 +49,14 @@ class Fit(NamedTuple):
     justified: bool
     zone: float
     short: float
-    hyphens: int  # how many in a row
+    hyphens: int  # how many in a row; 0: no words are divided
     indent: float = 0.0
+
+    @property
+    def ladder(self) -> int:
+        """How many hyphens may stand one below the other, whether words are divided or have
+        hyphens of their own."""
+        return self.hyphens or LADDER
 
 
 def ratio(fit: Fit, room: float, gaps: int) -> float:

@@ -38,7 +38,7 @@ class _Way(NamedTuple):
 
 
 def path_by_rows(nodes: Nodes, fit: Fit, ways: int) -> list[int]:
-    """The nodes at which lines end, none of them behind more than `fit.hyphens` hyphens in a row
+    """The nodes at which lines end, none of them behind more than `fit.ladder` hyphens in a row
     if there is any such way."""
     last = len(nodes.ends) - 1
     best: list[dict[int, _Way]] = [{0: _Way(0.0, 1, 0, 0)}]
@@ -59,7 +59,7 @@ def _lines(
     nodes: Nodes, fit: Fit, n: int, k: int, before: dict[int, _Way], found: dict[int, _Way]
 ) -> None:
     """Keeps the ways to node `n` by a line from node `k`, where they are the best."""
-    last, hyphen = n == len(nodes.ends) - 1, nodes.breaks[n].used > 0
+    last, hyphen = n == len(nodes.ends) - 1, nodes.hyphens[n]
     gaps, width = nodes.end_gaps[n] - nodes.begin_gaps[k], nodes.ends[n] - nodes.begins[k]
     room = fit.measure - width
     by = ratio(fit, room, gaps)
@@ -72,9 +72,9 @@ def _lines(
         if row and last:
             total += HYPHEN_BEFORE_LAST
         if row and hyphen:
-            total += HYPHENS_IN_A_ROW if row < fit.hyphens else FORBIDDEN
+            total += HYPHENS_IN_A_ROW if row < fit.ladder else FORBIDDEN
         if fit.justified and abs(kind - way.kind) > 1:
             total += UNLIKE
-        now = min(row + 1, fit.hyphens) if hyphen else 0
+        now = min(row + 1, fit.ladder) if hyphen else 0
         if now not in found or total < found[now].demerits:
             found[now] = _Way(total, kind, k, row)

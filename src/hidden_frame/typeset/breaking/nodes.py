@@ -42,21 +42,25 @@ class Ends(NamedTuple):
 
 class Nodes(NamedTuple):
     """Parallel lists; `ends` and `begins` in points, `end_gaps` and `begin_gaps` count the
-    spaces before them."""
+    spaces before them; `hyphens` tell whether a line that ends there ends with a hyphen."""
 
     ends: list[float]
     end_gaps: list[int]
     begins: list[float]
     begin_gaps: list[int]
     breaks: list[Break]
+    hyphens: list[bool]
 
-    def put(self, end: float, gap: int, begin: float, begin_gap: int, at: Break) -> None:
+    def put(
+        self, end: float, gap: int, begin: float, begin_gap: int, at: Break, hyphen: bool = False
+    ) -> None:
         """One more."""
         self.ends.append(end)
         self.end_gaps.append(gap)
         self.begins.append(begin)
         self.begin_gaps.append(begin_gap)
         self.breaks.append(at)
+        self.hyphens.append(hyphen)
 
 
 def nodes_of(
@@ -71,7 +75,7 @@ def nodes_of(
     Nodes go no further than the token `until`, if it is given.
     """
     begin = segment.ends[at] - (segment.words[at] if head is None else head).width
-    found = Nodes([begin], [0], [begin - indent], [0], [Break(at - 1, 0, at)])
+    found = Nodes([begin], [0], [begin - indent], [0], [Break(at - 1, 0, at)], [False])
     add_nodes(found, segment, at, at, head, measure, divide, until)
     return found
 
@@ -115,7 +119,8 @@ def add_nodes(
                 follows += 1
                 beyond += even or spaced[follows]
             start = segment.start(follows)
-            found.put(ends[token], gap, start, beyond, Break(token, 0, follows))
+            hyphen = segment.hyphened(token + 1)
+            found.put(ends[token], gap, start, beyond, Break(token, 0, follows), hyphen)
     found.put(ends[last], gap, ends[last], gap, Break(last, 0, len(words)))
 
 
@@ -127,7 +132,7 @@ def _add_even(found: Nodes, segment: Segment, begin: int, last: int, divide: boo
     one = languages[segment.spans] if isinstance(segment.spans, int) else None
     add_end, add_gap = found.ends.append, found.end_gaps.append
     add_begin, add_begin_gap = found.begins.append, found.begin_gaps.append
-    add_break = found.breaks.append
+    add_break, add_hyphen = found.breaks.append, found.hyphens.append
     for token in range(begin, last + 1):
         end, word = ends[token], words[token]
         if divide:
@@ -140,12 +145,14 @@ def _add_even(found: Nodes, segment: Segment, begin: int, last: int, divide: boo
                 add_begin(end - rest)
                 add_begin_gap(token)
                 add_break(Break(token, used, token))
+                add_hyphen(True)
         if token < last:
             add_end(end)
             add_gap(token)
             add_begin(ends[token + 1] - words[token + 1].width)
             add_begin_gap(token + 1)
             add_break(Break(token, 0, token + 1))
+            add_hyphen(False)
     found.put(ends[last], last, ends[last], last, Break(last, 0, len(words)))
 
 
@@ -157,7 +164,7 @@ def _divide(found: Nodes, segment: Segment, token: int, gap: int) -> None:
     end = segment.ends[token]
     start = end - word.width
     for used, width, rest in divided(word, language):
-        found.put(start + width, gap, end - rest, gap, Break(token, used, token))
+        found.put(start + width, gap, end - rest, gap, Break(token, used, token), True)
 
 
 def _force(
@@ -168,7 +175,7 @@ def _force(
     skip = 0 if head is None else skipped(word, head)
     start = end - (word if head is None else head).width
     for used, width, rest in forced(word, segment.language(token), measure, skip):
-        found.put(start + width, gap, end - rest, gap, Break(token, used, token))
+        found.put(start + width, gap, end - rest, gap, Break(token, used, token), True)
 
 
 def divisible(segment: Segment, token: int) -> bool:

@@ -37,7 +37,7 @@ class NodeArrays(NamedTuple):
     """Nodes of several paragraphs, one behind the other: `first` and `last` are the numbers of
     each paragraph's first and last node, all else has a value a node (`nodes.Nodes`).
 
-    `hyphens` is None if no word is divided."""
+    `hyphens` is None if no line may end with one."""
 
     first: Numbers
     last: Numbers
@@ -168,7 +168,7 @@ def _step(
         if last:
             total += HYPHEN_BEFORE_LAST * (row > 0)
         elif hyphen.any():
-            again = np.where(row < fit.hyphens, HYPHENS_IN_A_ROW, FORBIDDEN)
+            again = np.where(row < fit.ladder, HYPHENS_IN_A_ROW, FORBIDDEN)
             total += again * (hyphen[:, None] & (row > 0))
     if fit.justified:
         total += UNLIKE * (np.abs(kinds - state.kind[froms]) > 1)

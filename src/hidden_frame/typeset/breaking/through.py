@@ -89,7 +89,7 @@ def _onward(nodes: Nodes, fit: Fit, way: _Way, ways: int, found: dict[int, _Way]
 def _line(
     nodes: Nodes, fit: Fit, way: _Way, node: int, room: float, gaps: int, good: bool, last: bool
 ) -> _Way:
-    hyphen = nodes.breaks[node].used > 0
+    hyphen = nodes.hyphens[node]
     by = ratio(fit, room, gaps)
     by = min(by, 0.0) if last else by
     total = way.demerits + (cost(by) if good else OVERFULL)
@@ -100,7 +100,7 @@ def _line(
     if way.row and last:
         total += HYPHEN_BEFORE_LAST
     if way.row and hyphen:
-        total += HYPHENS_IN_A_ROW if way.row < fit.hyphens else FORBIDDEN
+        total += HYPHENS_IN_A_ROW if way.row < fit.ladder else FORBIDDEN
     kind = tightness(by)
     if fit.justified and abs(kind - way.kind) > 1:
         total += UNLIKE

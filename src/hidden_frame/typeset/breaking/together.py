@@ -25,7 +25,7 @@ from hidden_frame.typeset.breaking.paths import (
 )
 from hidden_frame.typeset.breaking.total_fit import POOR, WAYS, WAYS_DIVIDED
 from hidden_frame.typeset.hyphenation import Dividing
-from hidden_frame.typeset.segments import Tokens
+from hidden_frame.typeset.segments import HYPHENS, Tokens
 from hidden_frame.typeset.shaping import Setting
 
 
@@ -54,6 +54,7 @@ def breaks_together(
     nodes = _nodes(text, token, None, None, indent)
     paths = best_paths(nodes, fit, WAYS)
     found: list[Ends | None] = _ends(text, nodes, paths, token, None)
+    _alone(found, paths, fit)
     for n in np.flatnonzero(_too_wide(nodes, fit, indent)).tolist():
         found[n] = None
     if language is None or not fit.hyphens:
@@ -117,9 +118,14 @@ def _divided_ends(
     nodes = _nodes(text, token, used, widths, indent)
     paths = best_paths(nodes, fit, WAYS_DIVIDED)
     found: list[Ends | None] = _ends(text, nodes, paths, token, used)
-    for n in np.flatnonzero(paths.ladder > fit.hyphens).tolist():
-        found[n] = None  # few: each is looked at by itself
+    _alone(found, paths, fit)
     return found
+
+
+def _alone(found: list[Ends | None], paths: Paths, fit: Fit) -> None:
+    """Ladders of hyphens are few: each such paragraph is looked at by itself."""
+    for n in np.flatnonzero(paths.ladder > fit.ladder).tolist():
+        found[n] = None
 
 
 def _text(texts: Sequence[Tokens], setting: Setting) -> _Text:
@@ -179,8 +185,21 @@ def _nodes(
         np.insert(end_gaps, where, gaps),
         np.insert(begins, where, starts - indent),
         np.insert(begin_gaps, where, gaps),
-        None if used is None else np.insert(used > 0, where, False),
+        _hyphens(text, token, used, where),
     )
+
+
+def _hyphens(text: _Text, token: Numbers, used: Numbers | None, where: Numbers) -> Flags | None:
+    """Where a line ends with a hyphen: a divided word's, or a word's own."""
+    if used is None and text.spaced.all():
+        return None
+    glued = np.append(~text.spaced[1:], False)
+    own = np.zeros(len(text.flat), bool)
+    own[np.flatnonzero(glued)] = [text.flat[n][-1:] in HYPHENS for n in np.flatnonzero(glued)]
+    found = own[token]
+    if used is not None:
+        found = (found & (used == 0)) | (used > 0)
+    return np.insert(found, where, False)
 
 
 def _too_wide(nodes: NodeArrays, fit: Fit, indent: float) -> Flags:

@@ -67,8 +67,8 @@ def best_breaks(
     if worst > POOR and divides:
         nodes, ways = opened(True)
         path, _ = best_path(nodes, fit, WAYS_DIVIDED, ways)
-        if ladder(nodes.breaks, path) > fit.hyphens:
-            path = path_by_rows(nodes, fit, WAYS_DIVIDED)
+    if ladder(nodes, path) > fit.ladder:
+        path = path_by_rows(nodes, fit, WAYS_DIVIDED)
     return [nodes.breaks[n] for n in path]
 
 
@@ -87,7 +87,7 @@ def _opened(segment: Segment, fit: Fit, indent: float, divide: bool) -> tuple[No
 def may_be_good(nodes: Nodes, fit: Fit) -> bool:
     """Whether there is any way to the end, of those that `best_path` looks at, without a poor line:
     for a long paragraph there hardly ever is, which is seen in a tenth of the time."""
-    ends, gaps, begins, begin_gaps, _ = nodes
+    ends, gaps, begins, begin_gaps, *_ = nodes
     measure, _, stretch, justified, zone, *_ = fit
     count = len(ends)
     reached = bytearray(count)
@@ -111,11 +111,11 @@ def may_be_good(nodes: Nodes, fit: Fit) -> bool:
     return reached[count - 1] == 1
 
 
-def ladder(breaks: list[Break], path: list[int]) -> int:
+def ladder(nodes: Nodes, path: list[int]) -> int:
     """How many lines in a row end with a hyphen, at most."""
     most = row = 0
     for node in path:
-        row = row + 1 if breaks[node].used else 0
+        row = row + 1 if nodes.hyphens[node] else 0
         most = max(most, row)
     return most
 
@@ -130,14 +130,15 @@ def best_path(
     One best way to each node is kept, whatever stands before it: where that ends in a ladder of
     hyphens, `best_breaks` looks once more, by `ladders.path_by_rows`.
     """
-    ends, gaps, begins, begin_gaps, breaks = nodes
+    ends, gaps, begins, begin_gaps, _, hyphens = nodes
     count = len(ends)
     best, before, kind, ratios, row, firsts = begun() if known is None else known
     measure, shrink, stretch, justified, zone, *_ = fit
+    most = fit.ladder
     begin = len(best)
     for n, first in enumerate(fullest(nodes, fit, begin, firsts[-1]), begin):
         end, gap = ends[n], gaps[n]
-        last, hyphen = n == count - 1, breaks[n].used > 0
+        last, hyphen = n == count - 1, hyphens[n]
         stop = n if last else min(n, first + ways)
         chosen, least, chosen_kind, ratio = -1, 0.0, 1, 0.0
         for k in range(first, stop):
@@ -165,7 +166,7 @@ def best_path(
                 if last:
                     total += HYPHEN_BEFORE_LAST
                 if hyphen:
-                    total += HYPHENS_IN_A_ROW if row[k] < fit.hyphens else FORBIDDEN
+                    total += HYPHENS_IN_A_ROW if row[k] < most else FORBIDDEN
             tight = 0 if by < -0.5 else 1 if by <= 0.5 else 2 if by <= 1.0 else 3
             if justified and not -1 <= tight - kind[k] <= 1:
                 total += UNLIKE
