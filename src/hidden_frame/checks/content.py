@@ -30,6 +30,7 @@ from hidden_frame.model.publication import Publication
 ORDER = (
     "story does not fit",
     "text does not fit", "missing picture", "missing character", "off the page",
+    "cut at the spine",
     "short of the bleed", "low resolution", "anchored off the page", "anchored smaller",
     "anchored empty",
     "prints nothing", *LINE_FAULTS,
@@ -186,6 +187,7 @@ _ONE_MANY: Mapping[str, tuple[str, str]] = {
     "missing character": ("text with characters that no font has",
                           "texts with characters that no font has"),
     "off the page": ("item off its page", "items off their pages"),
+    "cut at the spine": ("item cut at the spine", "items cut at the spine"),
     "short of the bleed": ("item short of the bleed", "items short of the bleed"),
     "low resolution": ("picture of low resolution", "pictures of low resolution"),
     "anchored off the page": ("anchored picture off its page", "anchored pictures off their pages"),

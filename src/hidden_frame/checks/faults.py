@@ -235,12 +235,18 @@ def _of_edges(scene: Scene, placed: Placed, facing: bool, fault) -> Iterator[Fau
     ):  # fmt: skip
         yield fault("off the page", "lies wholly off the page and is not printed")
         return
+    spine = None if not facing else ("left" if scene.side == "recto" else "right")
+    beyond = {"left": -left, "right": right - scene.width}.get(spine or "", 0.0)
+    if beyond > bleed + _NEAR and not scene.faced:
+        yield fault(
+            "cut at the spine", "reaches over the spine, where no page faces it; what lies beyond "
+            "is not printed",
+        )  # fmt: skip
     kinds = {type(p) for p in placed.drawing.primitives}
     alone = PicturePrimitive in kinds and TextPrimitive not in kinds
     inked = PathPrimitive in kinds or alone
     if not bleed or not inked:
         return
-    spine = None if not facing else ("left" if scene.side == "recto" else "right")
     past = {
         "left": -left, "top": -top, "right": right - scene.width, "bottom": bottom - scene.height,
     }  # fmt: skip

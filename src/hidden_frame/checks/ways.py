@@ -144,6 +144,7 @@ _WAYS = {
     "missing picture": _emptied,
     "missing character": _spelt,
     "off the page": _onto,
+    "cut at the spine": _onto,
     "short of the bleed": _bled,
     "low resolution": _smaller,
     "prints nothing": _removed,

@@ -12,6 +12,14 @@ from functools import cached_property
 from operator import is_
 from typing import NamedTuple, TypeVar
 
+from hidden_frame.compose.across import (
+    across,
+    aside,
+    joined,
+    partner_of,
+    standing_over,
+    visitors,
+)
 from hidden_frame.compose.around import Obstacle, in_the_way
 from hidden_frame.compose.cascade import (
     Resolved,
@@ -32,6 +40,7 @@ from hidden_frame.compose.markers import marker_label, marker_value, markers_in
 from hidden_frame.compose.regions import grid_in
 from hidden_frame.compose.scene import Placed, Scene
 from hidden_frame.compose.shortened import shortened
+from hidden_frame.compose.sides import OTHER
 from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.compose.stories.flowed import Flowed, flowed
 from hidden_frame.compose.stories.part import Part
@@ -78,6 +87,7 @@ class _Entry(NamedTuple):
     shorts: dict[Marker, str]
     parts: tuple[Part, ...]
     grid: Grid | None
+    over: tuple[Obstacle, ...]
     scene: Scene
 
 
@@ -87,7 +97,8 @@ class Composer:
     def __init__(self) -> None:
         self._pages: dict[str, _Entry] = {}
         self._masters: dict[
-            tuple[str, Side], tuple[tuple[Resolved, ...], Context, Grid | None, Scene]
+            tuple[str, Side],
+            tuple[tuple[Resolved, ...], Context, Grid | None, tuple[Obstacle, ...], Scene],
         ] = {}
         self._flows: dict[str, Flowed] = {}
         self._there: dict[str, int] = {}  # the pages that there were when some were forgotten
@@ -115,9 +126,12 @@ class Composer:
         stack: tuple[Resolved, ...],
         told: dict[str, Part],
         said: TextFacts,
+        over: tuple[Obstacle, ...] = (),
+        faced: bool = False,
     ) -> Scene:
-        """A page's scene; `stack` is what its masters carry for its side, `told` what of stories
-        stands in its frames, `said` what markers show of texts."""
+        """A page's scene without what reaches over onto it; `stack` is what its masters carry for
+        its side, `told` what of stories stands in its frames, `said` what markers show of texts,
+        `over` what stands in its texts' way from the page that faces it, if it is `faced`."""
         context = context_of(publication)
         entry = self._pages.get(page.id)
         if (
@@ -129,6 +143,8 @@ class Composer:
             and entry.hides_folio == facts.hides_folio
             and entry.parts == tuple(told.values())
             and entry.grid == page_layout(publication, page).grid
+            and entry.over == over
+            and entry.scene.faced == faced
             and entry.values == self._values(publication, facts, entry.values, said)
             and entry.shorts == _shorts(entry.values, facts, said)
         ):
@@ -137,7 +153,7 @@ class Composer:
         markers = _markers_of(items)
         values = self._values(publication, facts, markers, said)
         shorts = _shorts(markers, facts, said)
-        stood = standing(items, facts.side, context)
+        stood = (*standing(items, facts.side, context), *over)
         grid = page_layout(publication, page).grid
         placed = []
         for resolved in items:
@@ -150,12 +166,13 @@ class Composer:
                 placed.append(one)
         trim = context.setup.trim
         scene = Scene(
-            page.id, facts.side, (trim.width, trim.height), context.setup.bleed, tuple(placed)
-        )
+            page.id, facts.side, (trim.width, trim.height), context.setup.bleed, tuple(placed),
+            faced=faced,
+        )  # fmt: skip
         self.composed += 1
         self._pages[page.id] = _Entry(
             page, stack, context, facts.side, facts.hides_folio, values, shorts,
-            tuple(told.values()), grid, scene,
+            tuple(told.values()), grid, over, scene,
         )  # fmt: skip
         return scene
 
@@ -196,14 +213,41 @@ class Composer:
         return _placed(item, *resolved[1:], side, own, context, outlines, part, on_grid)
 
     def master(self, publication: Publication, master_id: str, side: Side) -> Scene:
+        """A master's face, with what reaches over the spine from the other one."""
         context = context_of(publication)
-        items = face_items(publication, master_id, side)
+        facing = context.setup.facing
+        sides: tuple[Side, ...] = (side, OTHER[side]) if facing else (side,)
+        items = [face_items(publication, master_id, each) for each in sides]
+        over = [across(i, each, context) for i, each in zip(items, sides, strict=True)]
+        scenes = [
+            self._face(publication, master_id, each, items[n], (
+                standing_over(over[1 - n], master_id, OTHER[each], context)
+                if facing and over[1 - n] else ()
+            ))
+            for n, each in enumerate(sides) if n == 0 or over[1]
+        ]  # fmt: skip
+        if len(scenes) < 2:
+            return scenes[0]
+        ids = frozenset(r.item.id for r in over[1])
+        seen = visitors(scenes[1], ids, aside(sides[1], context.setup), (master_id, sides[1]))
+        return joined(scenes[0], seen, sides[1] == "verso")
+
+    def _face(
+        self,
+        publication: Publication,
+        master_id: str,
+        side: Side,
+        items: tuple[Resolved, ...],
+        over: tuple[Obstacle, ...],
+    ) -> Scene:
+        context = context_of(publication)
         grid = master_layout(publication, master_id).grid
         known = self._masters.get((master_id, side))
-        if known is not None and known[0] is items and known[1] is context and known[2] == grid:
-            return known[3]
+        made_of = (items, context)
+        if known is not None and all(map(is_, known[:2], made_of)) and known[2:4] == (grid, over):
+            return known[4]
         values = {m: marker_label(m, publication) for m in _markers_of(items)}
-        stood = standing(items, side, context)
+        stood = (*standing(items, side, context), *over)
         placed = [
             self._place(resolved, side, values, context, False, stood, grid) for resolved in items
         ]
@@ -215,8 +259,9 @@ class Composer:
             context.setup.bleed,
             tuple(one for one in placed if one is not None),
             is_master=True,
+            faced=context.setup.facing,
         )
-        self._masters[master_id, side] = (items, context, grid, scene)
+        self._masters[master_id, side] = (items, context, grid, over, scene)
         return scene
 
     def flow(
@@ -288,6 +333,7 @@ def _placed(
         item.layer in context.locked or (item.locked and carrier is None),
         item.blend == "multiply",
         item.name,
+        (context.order.get(item.layer, 0), carrier is None),
     )
 
 
@@ -361,18 +407,54 @@ class Composition:
 
     def scene(self, page_id: str) -> Scene:
         """The page's scene; the same object as before if nothing on the page changed."""
+        own = self._own(page_id)
+        facing = self._reached_from(page_id)
+        if facing is None:
+            return own
+        home, items = facing
+        side = self.facts[home].side
+        seen = visitors(
+            self._own(home), frozenset(r.item.id for r in items),
+            aside(side, self.publication.setup), (home, side),
+        )  # fmt: skip
+        return joined(own, seen, self.facts[home].position < self.facts[page_id].position)
+
+    def _own(self, page_id: str) -> Scene:
+        """The page without what reaches over onto it."""
         page = find_page(self.publication, page_id)
         facts = self.facts[page_id]
         stack = self._stack(page, facts.side)
+        faced = bool(partner_of(self.publication, self.facts, page_id))
         return self._composer.page(
-            self.publication, page, facts, stack, self.parts(page_id), self.said
-        )
+            self.publication, page, facts, stack, self.parts(page_id), self.said,
+            self.over(page_id), faced,
+        )  # fmt: skip
+
+    def _reached_from(self, page_id: str) -> tuple[str, tuple[Resolved, ...]] | None:
+        """The page that faces a page, and those of its items that reach over onto it; None if
+        there are none, as nearly always."""
+        home = partner_of(self.publication, self.facts, page_id)
+        if not home:
+            return None
+        page, side = find_page(self.publication, home), self.facts[home].side
+        items = page_items(self.publication, page, self._stack(page, side))
+        found = across(items, side, context_of(self.publication))
+        return (home, found) if found else None
+
+    def over(self, page_id: str) -> tuple[Obstacle, ...]:
+        """What stands in the way of a page's text from the page that faces it."""
+        facing = self._reached_from(page_id)
+        if facing is None:
+            return ()
+        home, items = facing
+        return standing_over(items, home, self.facts[home].side, context_of(self.publication))
 
     def view(self, page: Page) -> PageView:
-        """What a page shows, and its side."""
+        """What a page shows, its side, and what stands in its texts' way."""
         side = self.facts[page.id].side
         items = page_items(self.publication, page, self._stack(page, side))
-        return PageView(side, items, page_layout(self.publication, page).grid)
+        grid = page_layout(self.publication, page).grid
+        return PageView(side, items, grid, self.over(page.id))
 
     def _stack(self, page: Page, side: Side) -> tuple[Resolved, ...]:
         key = (stack_of(self.publication, page), side)

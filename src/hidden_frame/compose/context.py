@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import NamedTuple
 
 from hidden_frame.compose.around import Obstacle, obstacles
@@ -14,7 +15,8 @@ from hidden_frame.model.publication import Picture, Publication, Setup
 
 
 class Context(NamedTuple):
-    """Setup, layers, the palette and the pictures; `hidden`, `locked` and `silent` are layers."""
+    """Setup, layers, the palette and the pictures; `hidden`, `locked` and `silent` are layers,
+    `order` is each one's place, from the lowest up."""
 
     setup: Setup
     layers: tuple[Layer, ...]
@@ -23,6 +25,7 @@ class Context(NamedTuple):
     hidden: frozenset[str]
     locked: frozenset[str]
     silent: frozenset[str]
+    order: Mapping[str, int]
 
 
 @remembered()
@@ -37,6 +40,7 @@ def _context(
         frozenset(layer.id for layer in layers if not layer.visible),
         frozenset(layer.id for layer in layers if layer.locked),
         frozenset(layer.id for layer in layers if not layer.printing),
+        {layer.id: n for n, layer in enumerate(layers)},
     )
 
 

@@ -234,7 +234,8 @@ class _Walk:
         publication, side = self.publication, self.composition.facts[page.id].side
         items = page_items(publication, page, stack_items(publication, stack, side))
         grid = page_layout(publication, page).grid
-        return main_stops(page.id, side, items, grid, context_of(publication))
+        over = self.composition.over(page.id)
+        return main_stops(page.id, side, items, grid, over, context_of(publication))
 
     def begun_between(self, begin: Where, end: Where) -> frozenset[str]:
         """The styles of the paragraphs that begin between two places of the story."""

@@ -16,6 +16,7 @@ from hidden_frame.typeset.paragraph import Ink
 from hidden_frame.typeset.text import SetText
 
 Rect = tuple[float, float, float, float]  # x, y, width, height
+Home = tuple[str, Side]  # a page, or a face of a master
 
 
 class Pen(NamedTuple):
@@ -89,7 +90,9 @@ class Placed(NamedTuple):
     """A drawing on a page, and where it came from; `name` is what its item is called.
 
     `carrier` is the master that carries the item (None: it stands here itself).  One
-    that is `multiplied` darkens what lies below it (ISO 32000-1, 11.3.5.2).
+    that is `multiplied` darkens what lies below it (ISO 32000-1, 11.3.5.2).  `rank` is its
+    layer's place and whether it is a page's own; its `home` is the page that faces this one,
+    if it reaches over from there.
     """
 
     drawing: Drawing
@@ -101,6 +104,8 @@ class Placed(NamedTuple):
     locked: bool
     multiplied: bool = False
     name: str = ""
+    rank: tuple[int, bool] = (0, True)
+    home: Home | None = None
 
     @property
     def bounds(self) -> Bounds:
@@ -112,9 +117,15 @@ class Placed(NamedTuple):
 
 
 class Scene:
-    """One page or one face of a master.  Scenes are compared by identity."""
+    """One page or one face of a master.  Scenes are compared by identity.
 
-    __slots__ = ("bleed", "height", "holder_id", "is_master", "placed", "side", "width")
+    `placed` is what stands there; `painted` is all that is seen there, which is also what reaches
+    over the spine from the page that faces it, if it is `faced` by one.
+    """
+
+    __slots__ = (
+        "bleed", "faced", "height", "holder_id", "is_master", "painted", "placed", "side", "width",
+    )  # fmt: skip
 
     def __init__(
         self,
@@ -124,13 +135,24 @@ class Scene:
         bleed: float,
         placed: tuple[Placed, ...],
         is_master: bool = False,
+        faced: bool = False,
     ) -> None:
         self.holder_id = holder_id
         self.side = side
         self.width, self.height = size
         self.bleed = bleed
-        self.placed = placed
+        self.placed = self.painted = placed
         self.is_master = is_master
+        self.faced = faced
+
+    def with_painted(self, painted: tuple[Placed, ...]) -> Scene:
+        """The same page, on which more is seen than stands there."""
+        size = self.width, self.height
+        scene = Scene(
+            self.holder_id, self.side, size, self.bleed, self.placed, self.is_master, self.faced
+        )
+        scene.painted = painted
+        return scene
 
     def rest(self) -> None:
         """Nobody looks at the page any more: what can be made again at little cost is let go."""

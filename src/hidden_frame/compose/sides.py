@@ -21,11 +21,11 @@ def side_of(position: int, setup: Setup) -> Side:
         return "recto"
     first: Side = setup.opening
     if setup.direction == "right to left":
-        first = _OTHER[first]
-    return first if position % 2 else _OTHER[first]
+        first = OTHER[first]
+    return first if position % 2 else OTHER[first]
 
 
-_OTHER: dict[Side, Side] = {"verso": "recto", "recto": "verso"}
+OTHER: dict[Side, Side] = {"verso": "recto", "recto": "verso"}
 
 
 def spread_of(position: int, setup: Setup) -> int:

@@ -17,6 +17,7 @@ from hidden_frame.interact.faces import (
     may_change_all,
     with_groups,
 )
+from hidden_frame.interact.hits import Spot, owner_of
 from hidden_frame.interact.line_up import AlignTo
 from hidden_frame.interact.shown import items_on
 from hidden_frame.model.geometry import Side
@@ -147,6 +148,11 @@ class Sight(QObject):
         if face.holder_id in masters_by_id(self.publication):
             return composition.master_scene(face.holder_id, face.side)
         return composition.scene(face.holder_id)
+
+    def owning(self, spot: Spot, slack: float = 0.0) -> Spot:
+        """The spot as it is seen from the page whose item is topmost there, which may be the one
+        that faces the page it lies on."""
+        return owner_of(self.scene_of(spot.face), self.faces(), spot, slack)
 
     def with_groups(self, holder_id: str, items: tuple[str, ...]) -> tuple[str, ...]:
         """The items, and with each one the rest of its group."""

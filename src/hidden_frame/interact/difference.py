@@ -31,7 +31,7 @@ def difference(before: Scene, after: Scene) -> Bounds | None:
     """The part of the page, in points, in which two scenes may differ; None if they look the
     same.  Of a text only the lines that differ count."""
     areas = []
-    for a, b in _pairs(before.placed, after.placed):
+    for a, b in _pairs(before.painted, after.painted):
         lines = _lines_changed(a, b) if a is not None and b is not None else None
         areas += [lines] if lines is not None else [reach(p) for p in (a, b) if p is not None]
     return around_all(areas) if areas else None
@@ -132,14 +132,14 @@ def _pairs(
     before: tuple[Placed, ...], after: tuple[Placed, ...]
 ) -> list[tuple[Placed | None, Placed | None]]:
     """Items that differ between two scenes; order counts, so a new order is all different."""
-    if [p.item_id for p in before] == [p.item_id for p in after]:
+    if [_key(p) for p in before] == [_key(p) for p in after]:
         return [
             (a, b)
             for a, b in zip(before, after, strict=True)
             if a.drawing is not b.drawing or a.matrix != b.matrix or a.printing != b.printing
         ]
-    old = {p.item_id: p for p in before}
-    new = {p.item_id: p for p in after}
+    old = {_key(p): p for p in before}
+    new = {_key(p): p for p in after}
     kept = [i for i in old if i in new]
     if kept == [i for i in new if i in old]:
         found: list[tuple[Placed | None, Placed | None]] = [
@@ -151,3 +151,9 @@ def _pairs(
         found += [(None, new[i]) for i in new if i not in old]
         return found
     return [(p, None) for p in before] + [(None, p) for p in after]
+
+
+def _key(placed: Placed) -> tuple[str, object]:
+    """What tells an item from all others on a page: a master's may be there twice, from either
+    side of the spine."""
+    return placed.item_id, placed.home

@@ -13,6 +13,7 @@ from typing import NamedTuple
 from hidden_frame.compose.facts import PageFacts, page_facts, page_name
 from hidden_frame.edit.pages.order import add_pages, place_of
 from hidden_frame.edit.pages.ties import tied_pairs
+from hidden_frame.interact.halves import Across, in_halves, reaching
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Page, Publication
 
@@ -23,7 +24,8 @@ class Foretold(NamedTuple):
     """The result of a change, and what is worth knowing of it.
 
     `turned` are pages that change sides, in their old order; `parted` pairs of tied pages
-    that faced each other and will not; `refused` is why it can't be done, or "".
+    that faced each other and will not; `cut` are the items that reach over the spine onto a page
+    that will not face theirs; `refused` is why it can't be done, or "".
     """
 
     result: Publication
@@ -31,6 +33,7 @@ class Foretold(NamedTuple):
     parted: tuple[tuple[str, str], ...]
     refused: str
     words: str
+    cut: tuple[Across, ...] = ()
 
 
 def foretell(publication: Publication, change: Change) -> Foretold:
@@ -51,6 +54,12 @@ def foretell(publication: Publication, change: Change) -> Foretold:
         and b.id in after
         and not _facing(after, a.id, b.id)
     )
+    cut = tuple(
+        each for each in reaching(publication)
+        if each.page in after and not (
+            each.partner in after and _facing(after, each.page, each.partner)
+        )
+    )  # fmt: skip
     words = []
     if turned:
         spans = _spans([before[i] for i in turned])
@@ -59,7 +68,11 @@ def foretell(publication: Publication, change: Change) -> Foretold:
         words.append(f"{named} {'changes' if one else 'change'} sides")
     for a, b in parted:
         words.append(f"the tied spread {_label(before[a])}–{_label(before[b])} is parted")
-    return Foretold(result, turned, parted, "", "; ".join(words))
+    for each in cut:
+        many = "1 item reaches" if len(each.items) == 1 else f"{len(each.items)} items reach"
+        pages = f"{_label(before[each.page])} onto {_label(before[each.partner])}"
+        words.append(f"{many} over the spine from {pages}, which will not face it")
+    return Foretold(result, turned, parted, "", "; ".join(words), cut)
 
 
 def _facing(facts: Mapping[str, PageFacts], a: str, b: str) -> bool:
@@ -100,15 +113,24 @@ def kept_together(publication: Publication, foretold: Foretold) -> Publication |
 
     The page is automatic, and put before the first of the pairs that would be parted.
     """
-    if not foretold.parted:
-        return None
-    for pair in foretold.parted:
-        section, index = place_of(foretold.result, pair[0])
+    there = page_facts(foretold.result)
+    pairs = [*foretold.parted, *((c.page, c.partner) for c in foretold.cut if c.partner in there)]
+    for first, _ in pairs:
+        section, index = place_of(foretold.result, first)
         more, _ = add_pages(foretold.result, section, index)
         facts = page_facts(more)
-        if all(_facing(facts, a.id, b.id) for a, b in _pairs_kept(publication, more)):
+        kept = [(a.id, b.id) for a, b in _pairs_kept(publication, more)] + pairs
+        if all(_facing(facts, a, b) for a, b in kept):
             return more
     return None
+
+
+def halved(publication: Publication, foretold: Foretold, change: Change) -> Publication | None:
+    """The change done to a publication in which the items that would be cut are two halves each,
+    on the pages where they are seen; None where that can't be."""
+    whole = [each for each in foretold.cut if each.partner in page_facts(foretold.result)]
+    cut = in_halves(publication, whole)
+    return None if cut is publication else change(cut)
 
 
 def _pairs_kept(publication: Publication, new: Publication) -> list[tuple[Page, Page]]:

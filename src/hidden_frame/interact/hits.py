@@ -25,6 +25,20 @@ def face_at(faces: tuple[Face, ...], width: float, x: float) -> Face:
     return min(faces, key=lambda f: max(f.x - x, x - f.x - width, 0.0))
 
 
+def owner_of(scene: Scene, faces: tuple[Face, ...], spot: Spot, slack: float) -> Spot:
+    """The spot on the face whose item is topmost there: one may reach over the spine."""
+    for placed in reversed(scene.painted):
+        if not placed.locked and _inside(placed, spot.x, spot.y, slack):
+            home = next((f for f in faces if (f.holder_id, f.side) == placed.home), None)
+            return on_face(spot, home or spot.face)
+    return spot
+
+
+def on_face(spot: Spot, face: Face) -> Spot:
+    """The same point of the desk as it is seen from another face."""
+    return Spot(face, spot.x + spot.face.x - face.x, spot.y)
+
+
 def hit(scene: Scene, x: float, y: float, slack: float) -> Placed | None:
     """The topmost item at a point; `slack` points beside thin ones still count."""
     for placed in reversed(scene.placed):

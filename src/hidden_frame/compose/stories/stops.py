@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from typing import NamedTuple
 
-from hidden_frame.compose.around import in_the_way
+from hidden_frame.compose.around import Obstacle, in_the_way
 from hidden_frame.compose.cascade import Resolved, shown_on
 from hidden_frame.compose.context import Context, standing
 from hidden_frame.compose.reading import read_in_order
@@ -44,19 +44,22 @@ class Stop(NamedTuple):
 
 
 class PageView(NamedTuple):
-    """A page's side, what it shows, bottom to top, and its baseline grid."""
+    """A page's side, what it shows, bottom to top, its baseline grid, and what stands in its texts'
+    way from the page that faces it."""
 
     side: Side
     items: tuple[Resolved, ...]
     grid: Grid | None = None
+    over: tuple[Obstacle, ...] = ()
 
 
 @remembered()
 def rooms(
-    items: tuple[Resolved, ...], side: Side, context: Context, grid: Grid | None = None
-) -> dict[str, Room]:
+    items: tuple[Resolved, ...], side: Side, context: Context, grid: Grid | None = None,
+    over: tuple[Obstacle, ...] = (),
+) -> dict[str, Room]:  # fmt: skip
     """The visible text frames of a page, by id; those that are main first, in their order."""
-    stood = standing(items, side, context)
+    stood = (*standing(items, side, context), *over)
     frames = [
         r for r in items
         if isinstance(r.item, TextFrame) and r.item.visible and r.item.layer not in context.hidden
@@ -78,10 +81,11 @@ def rooms(
 
 @remembered()
 def main_stops(
-    page_id: str, side: Side, items: tuple[Resolved, ...], grid: Grid | None, context: Context
-) -> tuple[Stop, ...]:
+    page_id: str, side: Side, items: tuple[Resolved, ...], grid: Grid | None,
+    over: tuple[Obstacle, ...], context: Context,
+) -> tuple[Stop, ...]:  # fmt: skip
     """The main frames of a page, in the order in which they are read."""
-    known = rooms(items, side, context, grid)
+    known = rooms(items, side, context, grid, over)
     main = [known[i] for i in read_in_order(items, side, context) if i in known]
     last = len(main) - 1
     return tuple(Stop(page_id, side, room, n == 0, n == last) for n, room in enumerate(main))
@@ -102,8 +106,8 @@ def stops_of(
     for station, following in zip(story.path, behind, strict=False):
         if isinstance(station, Link):
             if station.page in known:
-                side, items, grid = view(find_page(publication, station.page))
-                room = rooms(items, side, context, grid).get(station.item)
+                side, items, grid, over = view(find_page(publication, station.page))
+                room = rooms(items, side, context, grid, over).get(station.item)
                 if room is not None:
                     closes = not isinstance(following, Link) or following.page != station.page
                     yield Stop(station.page, side, room, station.page != page, closes)

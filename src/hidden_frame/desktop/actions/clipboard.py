@@ -236,6 +236,7 @@ class Clipboard:
         """Whether a plain text was dropped on a frame that a story flows through."""
         if spot is None or file.suffix.lower() not in _TEXTS:
             return False
+        spot = self.session.owning(spot)
         under = hit(self.session.scene_of(spot.face), spot.x, spot.y, 0.0)
         return under is not None and under.drawing.told
 
@@ -262,7 +263,9 @@ class Clipboard:
 
     def _into_frame(self, thing: PictureThing, spot: Spot) -> bool:
         """Puts a picture into the picture frame at a spot, if there is one to be changed."""
-        session, face = self.session, spot.face
+        session = self.session
+        spot = session.owning(spot)
+        face = spot.face
         found = hit(session.scene_of(face), spot.x, spot.y, 0.0)
         if found is None or not session.may_change(face.holder_id, found.item_id):
             return False

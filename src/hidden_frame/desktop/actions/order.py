@@ -1,4 +1,5 @@
-"""Changes of the order of pages: done at once, unless a tied spread would be parted."""
+"""Changes of the order of pages: done at once, unless a tied spread would be parted, or what lies
+across a spine cut."""
 
 from __future__ import annotations
 
@@ -7,7 +8,7 @@ from PySide6.QtGui import QCursor
 from PySide6.QtWidgets import QMenu, QWidget
 
 from hidden_frame.desktop.session import Session
-from hidden_frame.interact.foretold import Change, Foretold, foretell, kept_together
+from hidden_frame.interact.foretold import Change, Foretold, foretell, halved, kept_together
 
 
 def order_pages(
@@ -26,8 +27,8 @@ def order_pages(
     if foretold.refused:
         session.noticed.emit(foretold.refused)
         return False
-    if foretold.parted:
-        _choices(session, name, foretold, parent, told).popup(point or QCursor.pos())
+    if foretold.parted or foretold.cut:
+        _choices(session, name, foretold, change, parent, told).popup(point or QCursor.pos())
         return False
     return _do(session, name, foretold, told)
 
@@ -39,8 +40,11 @@ def _do(session: Session, name: str, foretold: Foretold, told: str) -> bool:
     return done
 
 
-def _choices(session: Session, name: str, foretold: Foretold, parent: QWidget, told: str) -> QMenu:
-    """Go on, go on with the one page that keeps the spread together, or leave it."""
+def _choices(
+    session: Session, name: str, foretold: Foretold, change: Change, parent: QWidget, told: str
+) -> QMenu:
+    """Go on, go on with the one page that keeps the spread together, or with what reaches over the
+    spine in two halves, or leave it."""
     menu = QMenu(parent)
     menu.setObjectName("TieChoices")
     menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
@@ -53,6 +57,12 @@ def _choices(session: Session, name: str, foretold: Foretold, parent: QWidget, t
         menu.addAction(
             "Go on, and add the page that keeps it together",
             lambda: _do(session, name, foretold._replace(result=together), told),
+        )
+    halves = halved(session.publication, foretold, change)
+    if halves is not None:
+        menu.addAction(
+            "Go on, and put the other half on the page it leaves",
+            lambda: _do(session, name, foretold._replace(result=halves), told),
         )
     menu.addAction("Leave it")
     return menu

@@ -243,6 +243,7 @@ class Desk(QWidget):
 
     def _link_at(self, spot: Spot, event: QMouseEvent) -> None:
         """The frame under a point goes on with the text; on empty paper one is drawn for it."""
+        spot = self.session.owning(spot)
         found = hit(self.session.scene_of(spot.face), spot.x, spot.y, 0.0)
         if found is not None and found.drawing.text is not None:
             self.link_wanted.emit(spot.face, found.item_id)
@@ -310,6 +311,7 @@ class Desk(QWidget):
         if over is not None:
             self.session.select_items(spot.face, (over.item_id,))
         if over or self.hand.pick(spot, Qt.KeyboardModifier.NoModifier, alone=True):
+            spot = self.session.owning(spot)
             self.begin_text((spot.x, spot.y))
             self.text.anchors.press(spot)
 

@@ -146,6 +146,7 @@ class Hand(QObject):
 
     def _on_selected(self, spot: Spot) -> bool:
         """Whether the topmost item at a spot is selected already."""
+        spot = self.session.owning(spot)
         found = hit(self.session.scene_of(spot.face), spot.x, spot.y, 0.0)
         return found is not None and found.item_id in self.session.items
 
@@ -154,6 +155,7 @@ class Hand(QObject):
         takes it away.  False if nothing is there."""
         session = self.session
         slack = SLACK / self.camera.view.zoom
+        spot = session.owning(spot, slack)
         hits = all_hits(session.scene_of(spot.face), spot.x, spot.y, slack)
         same = (spot.face.holder_id, spot.face.side) == (session.holder_id, session.side)
         if not hits:
@@ -180,6 +182,7 @@ class Hand(QObject):
         """Selects the next lower item at a spot, and after the lowest the topmost again."""
         session = self.session
         slack = SLACK / self.camera.view.zoom
+        spot = session.owning(spot, slack)
         here = [p.item_id for p in all_hits(session.scene_of(spot.face), spot.x, spot.y, slack)]
         at = next((n for n, i in enumerate(here) if i in session.items), -1)
         if here:

@@ -155,7 +155,7 @@ class Paper:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.fillRect(area, QColor("#FFFFFF"))
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
-        for placed in scene.placed:
+        for placed in scene.painted:
             seen = placed.printing or not rendering.proof
             if seen and (dirty is None or reach(placed).touches(within)):
                 paint_placed(painter, placed, self.pictures, rendering, scene.is_master)

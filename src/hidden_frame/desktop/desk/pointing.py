@@ -16,9 +16,10 @@ if TYPE_CHECKING:
 
 def told_at(desk: Desk, point: QPointF) -> str:
     """Why the text under a point does not fit, or is hard to read; "" where it is well."""
-    spot = desk.camera.spot(point)
+    slack = SLACK / desk.camera.view.zoom
+    spot = desk.session.owning(desk.camera.spot(point), slack)
     scene = desk.session.scene_of(spot.face)
-    found = hit(scene, spot.x, spot.y, SLACK / desk.camera.view.zoom)
+    found = hit(scene, spot.x, spot.y, slack)
     if found is None:
         return ""
     if found.drawing.overflow is not None:

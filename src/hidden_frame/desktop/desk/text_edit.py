@@ -43,6 +43,7 @@ class TextEdit(WrittenText):
 
     def press(self, spot: Spot, extend: bool) -> None:
         """The caret at a point of a page, in whichever frame of the story lies there."""
+        spot = self.session.owning(spot)
         self._enter(spot)
         place = self._place_at(spot.x, spot.y)
         if place is not None:
@@ -68,6 +69,7 @@ class TextEdit(WrittenText):
         editing = self.session.editing
         if editing is None:
             return None
+        spot = self.session.owning(spot)
         found = hit(self.session.scene_of(spot.face), spot.x, spot.y, 0.0)
         if found is None:
             return None
@@ -87,6 +89,7 @@ class TextEdit(WrittenText):
             self.session.write_in(Editing(spot.face.holder_id, item_id, spot.face.side))
 
     def select_word(self, spot: Spot) -> None:
+        spot = self.session.owning(spot)
         self._enter(spot)
         place = self._place_at(spot.x, spot.y)
         if place is not None:

@@ -161,7 +161,7 @@ def paint_scene(
     painter.setRenderHints(
         QPainter.RenderHint.Antialiasing | QPainter.RenderHint.SmoothPixmapTransform
     )
-    for placed in scene.placed:
+    for placed in scene.painted:
         if placed.printing or not rendering.proof:
             paint_placed(painter, placed, pictures, rendering, scene.is_master)
 

@@ -48,7 +48,7 @@ class PageWriter:
         self.pictures = Pictures(self.store, blobs, rasters)
         self.fonts: dict[FontFace, EmbeddedFont] = {}
         self._names: dict[FontFace, str] = {}
-        times = Counter(id(p.drawing) for s in scenes for p in s.placed if p.printing)
+        times = Counter(id(p.drawing) for s in scenes for p in s.painted if p.printing)
         self._shared = {drawing for drawing, count in times.items() if count > 1}
 
     def page(self, scene: Scene) -> Any:
@@ -56,7 +56,7 @@ class PageWriter:
         sheet = Sheet(self.store)
         bleed = scene.bleed if self.bleed is None else self.bleed
         sheet.say(f"1 0 0 -1 {number(bleed)} {number(scene.height + bleed)} cm")
-        for placed in in_reading_order(scene.placed):
+        for placed in in_reading_order(scene.painted):
             if placed.printing and placed.drawing.primitives:
                 self._placed(sheet, placed)
         # ISO 32000-1, 14.11.2: the trim box within the bleed box within the media box.

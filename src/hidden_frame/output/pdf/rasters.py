@@ -74,7 +74,7 @@ def rasters_of(
 
 
 def _shown(scenes: list[Scene]) -> dict[str, str]:
-    drawings = {id(p.drawing): p.drawing for s in scenes for p in s.placed if p.printing}
+    drawings = {id(p.drawing): p.drawing for s in scenes for p in s.painted if p.printing}
     return {
         primitive.hash: primitive.kind
         for drawing in drawings.values()

@@ -6,7 +6,7 @@ from hidden_frame.desktop.desk.gestures.base import Alt, Gesture, Keys, Shift
 from hidden_frame.desktop.desk.snapper import Snapper
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.sight import Tool
-from hidden_frame.interact.hits import Spot
+from hidden_frame.interact.hits import Spot, face_at
 from hidden_frame.interact.shown import add_shown
 from hidden_frame.model.items import Item, Line, PictureFrame, Shape, TextFrame
 from hidden_frame.model.paint import Fill, Stroke
@@ -25,6 +25,7 @@ class DrawGesture(Gesture):
         super().__init__(session, start)
         self.tool = tool
         self.made = ""
+        self.face = start.face  # on which it comes to stand
         self.snapper = Snapper(session, zoom, set())
         self.origin: tuple[float, float] | None = None
 
@@ -62,9 +63,13 @@ class DrawGesture(Gesture):
         return box
 
     def _with(self, box: Box) -> tuple[Publication, str]:
-        publication = self.session.history.now
-        holder, side = self.start.face.holder_id, self.start.face.side
-        return add_shown(publication, holder, side, new_item(publication, self.tool, box))
+        """It goes to the page that its middle lies on (R5)."""
+        publication, start = self.session.history.now, self.start.face
+        middle = box.x + box.width / 2 + start.x
+        self.face = face_at(self.session.faces(), publication.setup.trim.width, middle)
+        box = box._replace(x=box.x + start.x - self.face.x)
+        item = new_item(publication, self.tool, box)
+        return add_shown(publication, self.face.holder_id, self.face.side, item)
 
     def release(self, spot: Spot, keys: Keys, dragged: bool) -> None:
         session = self.session
@@ -76,7 +81,7 @@ class DrawGesture(Gesture):
         made, tool = self.made, self.tool
         session.commit_draft(f"draw {_WORDS.get(tool, 'shape')}")
         session.set_tool("select")
-        session.select_items(self.start.face, (made,))
+        session.select_items(self.face, (made,))
 
 
 def new_item(publication: Publication, tool: Tool, box: Box) -> Item:
