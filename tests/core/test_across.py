@@ -20,6 +20,7 @@ from hidden_frame.edit.looks.styles import put_picture
 from hidden_frame.edit.masters.apply import add_master, apply_masters
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.pages.order import move_pages
+from hidden_frame.edit.pages.setup import change_setup
 from hidden_frame.interact.foretold import foretell, halved, kept_together
 from hidden_frame.interact.halves import in_halves, reaching
 from hidden_frame.model.geometry import Crop, Size
@@ -66,9 +67,9 @@ def test_a_spread_looks_like_one_wide_page(seed):
     verso, recto = ids(publication)[1:3]
     shown = []
     for holder, dx in ((verso, 0.0), (recto, W)):
-        for n in range(rng.randint(1, 4)):
-            width, height = rng.uniform(10, 180), rng.uniform(10, 120)
-            middle = rng.uniform(5, W - 5)
+        for n in range(rng.randint(2, 6)):
+            width, height = rng.uniform(60, 190), rng.uniform(40, 120)
+            middle = abs(W - dx - rng.uniform(5, W / 2))  # on its page, near the spine
             item = Shape(
                 id="", x=middle - width / 2, y=rng.uniform(-10, 130), width=width, height=height,
                 fill=Fill(rng.choice(["ochre", "spruce", "slate"])), layer=rng.choice(["", "up"]),
@@ -86,6 +87,26 @@ def test_a_spread_looks_like_one_wide_page(seed):
     differ = np.abs(ours - theirs).max(axis=2) > 40
     differ[:, round(W) - 1 : round(W) + 1] = False  # antialiasing at the edge of a page
     assert differ.mean() < 0.002
+
+
+@pytest.mark.parametrize("first", ["verso", "recto"])
+@pytest.mark.parametrize("higher", ["", "verso", "recto"])
+def test_layers_then_the_order_of_reading_say_what_lies_above(first, higher):
+    publication, layer = add_layer(spreads(), "Above")
+    pages = dict(zip(("verso", "recto"), ids(publication)[1:3], strict=True))
+    if first == "recto":  # read from right to left
+        publication = change_setup(publication, direction="right to left", opening="verso")
+        pages = dict(zip(("recto", "verso"), ids(publication)[:2], strict=True))
+    for side, colour, x in (("verso", "ochre", W - 90), ("recto", "spruce", -60)):
+        item = Shape(id="", x=x, y=20, width=150, height=60, fill=Fill(colour),
+                     layer=layer if side == higher else publication.layers[0].id)  # fmt: skip
+        publication, _ = add_item(publication, pages[side], item)
+    seen = rendered(publication, [pages["verso"], pages["recto"]])[50]
+    left, above, right = (tuple(seen[round(W) + at]) for at in (-80, -20, 70))
+    assert left != right
+    later = "recto" if first == "verso" else "verso"
+    assert tuple(seen[round(W) + 20]) == above  # on either side of the spine
+    assert above == {"verso": left, "recto": right}[higher or later]
 
 
 def crossing(holder_at=1, bleed=9.0, **more):
