@@ -46,7 +46,7 @@ from hidden_frame.model.lookup import all_pages, positions, section_of
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.publication import Numbering, Publication
 from hidden_frame.model.stories import Link, MainFrames
-from hidden_frame.model.text import Anchor, Marker, Paragraph, Run
+from hidden_frame.model.text import Anchor, Look, Marker, Paragraph, Run
 from hidden_frame.model.units import mm
 from hidden_frame.storage.pictures import picture_from_bytes
 
@@ -104,7 +104,7 @@ def _resources(
 def _sections(publication: Publication, masters: Masters, pages: list[str]) -> Publication:
     none = Numbering(style="none")
     publication, cover = start_section(publication, pages[0], "Cover", none)
-    roman = Numbering(style="lower roman", start=1)
+    roman = Numbering(style="lower roman", start=2)  # the cover is counted, as a recto
     publication, front = start_section(publication, pages[1], "Front matter", roman)
     for n, season in enumerate(words.SEASONS):
         numbering = Numbering(start=1) if n == 0 else Numbering()
@@ -149,7 +149,7 @@ def _front(publication: Publication, masters: Masters, pages: list[str], sky: st
         Line(id="", name="Title rule", x=M.inside, y=H * 0.3 + 84, width=mm(40), height=0,
              stroke=Stroke(colour="copper", width=2)),
     )  # fmt: skip
-    rows = [("Foreword", "iv"), ("How to read the tables", "v")]
+    rows = [("Foreword", "v"), ("How to read the tables", "vi")]
     listed = [_line("heading", "Contents"), *(_line("contents", "\t".join(r)) for r in rows)]
     for n, (season, months) in enumerate(words.SEASONS.items()):
         first = 1 + n * _SEASON_PAGES
@@ -182,7 +182,7 @@ def _front(publication: Publication, masters: Masters, pages: list[str], sky: st
         _frame("Foreword", [], x=M.inside, y=M.top, width=INNER * 0.86, height=mm(156), main=1),
         PictureFrame(
             id="", name="Dome", x=M.inside, y=H - mm(60), width=mm(50), height=mm(30), radius=8,
-            picture=sky, fit="free", crop=Crop(-560.0, -560.0, 0.85),
+            picture=sky, fit="free", crop=Crop(-560.0, -560.0, 0.425),
             stroke=Stroke(colour="gold", width=1),
         ),
         _frame("Caption", [_line("label", words.CAPTION)], x=M.inside + mm(54), y=H - mm(60),
@@ -242,7 +242,11 @@ def _season(
                x=left, y=H * 0.56 + 106, width=INNER * 0.72, height=70),
     )  # fmt: skip
     publication = apply_masters(publication, [article], (masters.text,))
-    publication = _article(publication, article, season, not recto)
+    if recto:
+        publication = _article(publication, article, season, not recto)
+    else:  # it faces its article: the sky goes on over the spine
+        reach = override(publication, opener, masters.opener_sky, width=2 * W + 2 * B)
+        publication = _article_below(reach, masters, article, season)
     if season == "Autumn":  # the page's own words in the master's frame, its marker still live
         words_here = (Run("Frost notes for "), Marker("section name"), Run("\t"), Marker("title"))
         head = (Paragraph("head", words_here),)
@@ -268,6 +272,27 @@ def _article(publication: Publication, page: str, season: str, recto: bool) -> P
                gutter=mm(6), grows=True),
         *_chart(left + (INNER - size) / 2, top + mm(40), size, season),
         _log(left, season),
+    )  # fmt: skip
+
+
+def _article_below(
+    publication: Publication, masters: Masters, page: str, season: str
+) -> Publication:
+    """An article below the sky of the page that faces it, its chart hung in that sky."""
+    title, *paragraphs = words.ARTICLES[season]
+    texts = [_line("body", paragraphs[0]), *(_line("body-next", t) for t in paragraphs[1:])]
+    left, foot, size = M.inside, H * 0.54 - B, mm(58)
+    name = Paragraph("heading", (Run(title, look=Look(colour="cream")),))
+    publication = override(publication, page, masters.head, visible=False)
+    return _add(
+        publication,
+        page,
+        _frame("Heading", [name], x=left, y=foot - 52, width=INNER, height=40),
+        Line(id="", name="Season rule", x=left, y=foot - 15, width=mm(24), height=0,
+             stroke=Stroke(colour=season.lower(), width=3)),
+        _frame("Article", texts, x=left, y=foot + 16, width=INNER, height=mm(40), columns=2,
+               gutter=mm(6), grows=True),
+        *_chart(left + (INNER - size) / 2, mm(24), size, season),
     )  # fmt: skip
 
 

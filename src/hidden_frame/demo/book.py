@@ -38,6 +38,7 @@ _SANS = "Alegreya Sans"
 _STYLES = (
     ParagraphStyle(
         id="body", name="Text", size=10.4, leading=14.4, alignment="justified", hyphenate=True,
+        letter_space=10,
         least_foot=2, least_head=2,
     ),
     ParagraphStyle(id="opening", name="Text, opening", based_on="body", drop_lines=3),

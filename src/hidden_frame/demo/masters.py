@@ -36,6 +36,7 @@ class Masters(NamedTuple):
     back: str
     winter: str
     opener_panel: str
+    opener_sky: str
     foot_rule: str
     head: str
 
@@ -118,6 +119,7 @@ def build_masters(
         back,
         winter,
         made_opener[0],
+        made_opener[1],
         rule,
         head,
     )

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+from functools import cache
 
 import numpy as np
 from PIL import Image
@@ -25,9 +26,11 @@ SEAL = b"""<svg xmlns="http://www.w3.org/2000/svg" width="100" height="100" view
 """
 
 
-def night_sky(seed: int = 12, width: int = 1200, height: int = 900) -> bytes:
+@cache
+def night_sky(seed: int = 12, width: int = 2400, height: int = 1800) -> bytes:
     """A JPEG of stars over a ridge with a dome, the same for the same seed."""
     rng = np.random.default_rng(seed)
+    grain = width // 1200  # pixels to a faint star
     y = np.linspace(0, 1, height)[:, None, None]
     top, bottom = np.array([13, 20, 40.0]), np.array([86, 92, 138.0])
     sky = top + (bottom - top) * y**1.6 + np.zeros((height, width, 3))
@@ -35,11 +38,13 @@ def night_sky(seed: int = 12, width: int = 1200, height: int = 900) -> bytes:
     band = np.exp(-(((rows - height * 0.95 + columns * 0.62) / (height * 0.16)) ** 2))
     sky += band[:, :, None] * np.array([34, 32, 44.0])
     for _ in range(900):
-        cx, cy = rng.integers(2, width - 2), rng.integers(2, int(height * 0.82))
+        cx, cy = rng.integers(2, width // grain - 2), rng.integers(2, int(height // grain * 0.82))
         light = rng.pareto(2.2) * 60 + 40
-        sky[cy, cx] += light
+        at, down = cx * grain, cy * grain
+        sky[down : down + grain, at : at + grain] += light
         if light > 130:
-            sky[cy - 1 : cy + 2, cx - 1 : cx + 2] += light * 0.45
+            far = 2 * grain
+            sky[down - grain : down + far, at - grain : at + far] += light * 0.45
     ridge = _ridge(rng, width, height)
     ground = rows > ridge[None, :]
     dome_x, dome_y, radius = width * 0.68, float(ridge[int(width * 0.68)]) + 8, height * 0.07

@@ -14,6 +14,7 @@ SETUP = Setup(
     bleed=mm(3),
     margins=Margins(top=mm(24), bottom=mm(26), inside=mm(20), outside=mm(17)),
     columns=Columns(2, mm(6)),
+    least_ppi=150,  # for a press that prints 75 lines to the inch
 )
 
 
