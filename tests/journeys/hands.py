@@ -24,6 +24,7 @@ from PySide6.QtWidgets import (
     QLabel,
     QLineEdit,
     QMenu,
+    QScrollArea,
     QWidget,
 )
 from tests.journeys.screen import Fingers
@@ -158,6 +159,31 @@ class Hands:
 
         return self.ask(where)
 
+    def into_sight(self, widget: QWidget) -> QWidget:
+        """Turns the wheel over what scrolls until a widget can be seen whole."""
+
+        def way() -> tuple[int, int, int] | None:
+            area = widget.parentWidget()
+            while area is not None and not isinstance(area, QScrollArea):
+                area = area.parentWidget()
+            if area is None:
+                return None
+            view = area.viewport()
+            top = widget.mapTo(view, QPoint(0, 0)).y()
+            if top >= 0 and top + widget.height() <= view.height():
+                return None
+            # At the edge, where no field takes the wheel for itself.
+            point = view.mapToGlobal(QPoint(6, view.height() // 2))
+            return point.x(), point.y(), 1 if top > 0 else -1
+
+        for _ in range(40):
+            found = self.ask(way)
+            if found is None:
+                return widget
+            self.fingers.wheel(*found)
+            time.sleep(0.03)
+        raise Missed(f"{_named(widget)} can't be scrolled to")
+
     def fill_screen(self) -> None:
         """The window as large as the screen, below its title."""
         wide, high = self.fingers.size
@@ -172,7 +198,7 @@ class Hands:
 
     def press(self, name: str, kind: type[QWidget] = QWidget, times: int = 1) -> None:
         """A press on what is called so."""
-        widget = self.find(name, kind)
+        widget = self.into_sight(self.find(name, kind))
         self.until(widget.isEnabled, f"“{name}” can't be pressed")
         self.fingers.click(*self.place_of(widget), times=times)
         self.rest()
@@ -189,7 +215,7 @@ class Hands:
 
     def fill(self, name: str, text: str) -> None:
         """A field with something else in it, left by Tab."""
-        self.fingers.click(*self.place_of(self.find(name, QLineEdit)))
+        self.fingers.click(*self.place_of(self.into_sight(self.find(name, QLineEdit))))
         time.sleep(0.05)
         self.fingers.keys("Ctrl+a")
         self.fingers.type(text)
@@ -200,6 +226,7 @@ class Hands:
         """An entry of a list that opens, by keys as one who knows it: its first letters."""
         box = self.find(name, QComboBox)
         assert isinstance(box, QComboBox)
+        self.into_sight(box)
         self.fingers.click(*self.place_of(box))
         self.until(lambda: box.view().isVisible(), f"the list “{name}” does not open")
 
