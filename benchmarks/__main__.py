@@ -13,6 +13,7 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 from rich.console import Console
 from rich.table import Table
 
+from benchmarks.across import across_rows
 from benchmarks.desk import desk_frames, selecting, start_up, typing
 from benchmarks.driven import driven
 from benchmarks.faults import faults
@@ -52,6 +53,7 @@ ALONE = {
     "unbroken": unbroken,
     "settling": settling_rows,
     "lines": lines,
+    "across": across_rows,
 }
 LONG = {"size": size, "faults": faults}  # only when asked for by name
 MEASURES = ALONE | MEASURES | LONG

@@ -16,11 +16,12 @@ from hidden_frame.compose.context import Context, standing
 from hidden_frame.compose.facts import PageFacts
 from hidden_frame.compose.scene import Home, Placed, Scene
 from hidden_frame.model.geometry import Side
+from hidden_frame.model.items import Item
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.plane.box import Bounds, Box, bounds_of
 from hidden_frame.model.plane.matrix import Matrix
-from hidden_frame.model.publication import Publication, Setup
+from hidden_frame.model.publication import Master, Page, Publication, Setup
 
 _LEAST = 0.01  # points past the bleed
 
@@ -53,13 +54,36 @@ def _bounds(resolved: Resolved, side: Side, setup: Setup) -> Bounds:
 
 def partner_of(publication: Publication, facts: Mapping[str, PageFacts], page_id: str) -> str:
     """The page that faces a page; "" where none does."""
-    if not publication.setup.facing:
+    setup = publication.setup
+    if not setup.facing:
         return ""
-    here, pages = facts[page_id], all_pages(publication)
-    for at in (here.position - 2, here.position):
-        if 0 <= at < len(pages) and facts[pages[at].id].spread == here.spread:
-            return pages[at].id
-    return ""
+    here, pages = facts[page_id].position, all_pages(publication)
+    first = (here % 2 == 0) == (setup.opening == "recto")  # of its spread, as it is read
+    other = here if first else here - 2
+    return pages[other].id if 0 <= other < len(pages) else ""
+
+
+def may_reach(publication: Publication, page: Page) -> bool:
+    """Whether anything on a page may lie over the spine: for nearly all it is seen at once that
+    nothing does."""
+    setup = publication.setup
+    return _masters_may(publication.masters, setup) or _page_may(page, setup)
+
+
+@remembered()
+def _masters_may(masters: tuple[Master, ...], setup: Setup) -> bool:
+    return any(m.overrides or any(_wide(i, setup) for i in m.items) for m in masters)
+
+
+@remembered()
+def _page_may(page: Page, setup: Setup) -> bool:
+    return bool(page.overrides) or any(_wide(i, setup) for i in page.items)
+
+
+def _wide(item: Item, setup: Setup) -> bool:
+    """Whether an item goes past either side by more than the bleed."""
+    at = bounds_of(Box(item.x, item.y, item.width, item.height, item.rotation))
+    return at.left < -setup.bleed or at.right > setup.trim.width + setup.bleed
 
 
 def aside(side: Side, setup: Setup) -> float:

@@ -16,6 +16,7 @@ from hidden_frame.compose.across import (
     across,
     aside,
     joined,
+    may_reach,
     partner_of,
     standing_over,
     visitors,
@@ -351,6 +352,7 @@ class Composition:
         self._composer = composer
         self._stacks: dict[tuple[tuple[str, ...], Side], tuple[Resolved, ...]] = {}
         self._flows: dict[str, Flow] = {}
+        self._reaching: dict[str, tuple[str, tuple[Resolved, ...]]] = {}
         self.publication = publication
 
     def kept(self, of: object, made_of: tuple[object, ...], make: Callable[[], Text]) -> Text:
@@ -408,10 +410,9 @@ class Composition:
     def scene(self, page_id: str) -> Scene:
         """The page's scene; the same object as before if nothing on the page changed."""
         own = self._own(page_id)
-        facing = self._reached_from(page_id)
-        if facing is None:
+        home, items = self._reached_from(page_id)
+        if not items:
             return own
-        home, items = facing
         side = self.facts[home].side
         seen = visitors(
             self._own(home), frozenset(r.item.id for r in items),
@@ -424,29 +425,35 @@ class Composition:
         page = find_page(self.publication, page_id)
         facts = self.facts[page_id]
         stack = self._stack(page, facts.side)
-        faced = bool(partner_of(self.publication, self.facts, page_id))
+        faced = bool(self._reached_from(page_id)[0])
         return self._composer.page(
             self.publication, page, facts, stack, self.parts(page_id), self.said,
             self.over(page_id), faced,
         )  # fmt: skip
 
-    def _reached_from(self, page_id: str) -> tuple[str, tuple[Resolved, ...]] | None:
-        """The page that faces a page, and those of its items that reach over onto it; None if
-        there are none, as nearly always."""
-        home = partner_of(self.publication, self.facts, page_id)
-        if not home:
-            return None
-        page, side = find_page(self.publication, home), self.facts[home].side
+    def _reached_from(self, page_id: str) -> tuple[str, tuple[Resolved, ...]]:
+        """The page that faces a page, "" where none does, and those of its items that reach over
+        onto it, nearly always none."""
+        found = self._reaching.get(page_id)
+        if found is None:
+            home = partner_of(self.publication, self.facts, page_id)
+            found = (home, self._across(home)) if home else ("", ())
+            self._reaching[page_id] = found
+        return found
+
+    def _across(self, page_id: str) -> tuple[Resolved, ...]:
+        page = find_page(self.publication, page_id)
+        if not may_reach(self.publication, page):
+            return ()
+        side = self.facts[page_id].side
         items = page_items(self.publication, page, self._stack(page, side))
-        found = across(items, side, context_of(self.publication))
-        return (home, found) if found else None
+        return across(items, side, context_of(self.publication))
 
     def over(self, page_id: str) -> tuple[Obstacle, ...]:
         """What stands in the way of a page's text from the page that faces it."""
-        facing = self._reached_from(page_id)
-        if facing is None:
+        home, items = self._reached_from(page_id)
+        if not items:
             return ()
-        home, items = facing
         return standing_over(items, home, self.facts[home].side, context_of(self.publication))
 
     def view(self, page: Page) -> PageView:
