@@ -7,6 +7,7 @@ import lzma
 from itertools import pairwise
 from pathlib import Path
 
+import pdfplumber
 import pypdf
 import pypdfium2
 import pytest
@@ -152,7 +153,8 @@ def test_hebrew_is_read_back_from_a_pdf_letter_by_letter():
 @pytest.mark.parametrize("words", ["אבג דהו זחט", "אבג דהו זחט.", "abc אבג def", "אבג 12 דהו"])
 @pytest.mark.parametrize("align", ["left", "centre", "justified"])
 def test_letters_are_printed_where_their_line_says(words, align):
-    """The exported PDF, read by PDFium: each letter stands once in these words."""
+    """The exported PDF: where its glyphs are by pdfplumber, and by PDFium which letter is where,
+    but for a line from left to right, whose other letters say words (`test_read_back`)."""
     publication = new_publication("Places", Setup(trim=TRIMS["A5"]), 1)
     page = publication.sections[0].pages[0].id
     text = (Paragraph("body", (Run(words),), alignment=align),)
@@ -161,7 +163,19 @@ def test_letters_are_printed_where_their_line_says(words, align):
     composition = Composer().compose(publication)
     placed = next(p for p in composition.scene(page).placed if p.item_id == item)
     (line,) = placed.drawing.text.text.lines
-    shown = pypdfium2.PdfDocument(pdf_bytes(composition, {}))[0].get_textpage()
+    data = pdf_bytes(composition, {})
+    with pdfplumber.open(io.BytesIO(data)) as pdf:
+        glyphs = [c for c in pdf.pages[0].chars if c["text"].strip(" .\u200e")]
+    expected = sorted(
+        30 + line.x + x + (a + b) / 2
+        for run in line.runs for word, x in zip(run.words, run.xs, strict=True)
+        for letter, (a, b) in zip(word.text, pairwise(word.stops()), strict=True)
+        if letter.isalnum()
+    )  # fmt: skip
+    assert sorted((c["x0"] + c["x1"]) / 2 for c in glyphs) == pytest.approx(expected, abs=0.6)
+    if words.startswith("abc"):
+        return
+    shown = pypdfium2.PdfDocument(data)[0].get_textpage()
     printed = {}
     for n, letter in enumerate(shown.get_text_range()):
         if letter.isalnum():

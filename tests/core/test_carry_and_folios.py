@@ -291,7 +291,7 @@ def test_a_growing_frame_is_as_high_as_its_text_and_never_lower_than_it_is(small
 def test_a_typed_word_goes_to_folio_position_section_or_master(demo):
     publication, _ = demo
     facts = Composer().compose(publication).facts
-    assert find_place(publication, "iv").name == "page iv (#5)"
+    assert find_place(publication, "iv").name == "page iv (#4)"
     assert facts[find_place(publication, "#17").id].position == 17
     spring = find_place(publication, "spring")
     assert facts[spring.id].section_name == "Spring" and facts[spring.id].folio == "1"

@@ -38,7 +38,7 @@ def test_pages(file):
     rows = [json.loads(line) for line in run("pages", file, "--json").stdout.splitlines()]
     assert len(rows) == 32
     assert rows[5] == {
-        "position": 6, "folio": "v", "side": "verso", "spread": 4, "section": "Front matter",
+        "position": 6, "folio": "vi", "side": "verso", "spread": 4, "section": "Front matter",
         "masters": ["Text", "Members’ seal"], "automatic": False, "blind": False, "overrides": 0,
         "rule": None, "heads": [],
     }  # fmt: skip

@@ -407,7 +407,7 @@ def test_each_fault_of_lines_is_told_and_none_where_there_is_none():
     assert "loose line" in faults("a considerable " * 4 + "night", 76.0)[0]
     kinds, _ = faults("the stars are out\u2028the sea is calm\u2028the end", 200.0, "left")
     assert kinds == {"same word"}
-    lines = "\u2028".join(["night-"] * 3 + ["end"])
+    lines = "\u2028".join(["night-"] * 4 + ["end"])
     assert "hyphen ladder" in faults(lines, 200.0, "left")[0]
     text = "a quiet night sky over the sea\u2028i"
     assert "short last line" in faults(text, 300.0, "left", first=24.0)[0]
@@ -419,7 +419,9 @@ def test_each_fault_of_lines_is_told_and_none_where_there_is_none():
 def test_lines_are_judged_as_their_spaces_are(text, width):
     kinds, done = faults(text, width)
     by = [looseness(line, done.specs[0]) for line in done.lines]
-    assert ("loose line" in kinds) == any(b > 1.02 for b in by)
+    assert ("loose line" in kinds or "looser" in kinds) == any(b > 1.02 for b in by)
+    # Twice as wide as the style likes: 3 spaces, four halves more than the one that is natural.
+    assert ("loose line" in kinds) == any(b > 4.0 for b in by)
     assert ("tight line" in kinds) == any(b < -1.02 for b in by)
     for line, value in zip(done.lines, by, strict=True):
         extra = line.runs[0].extra if line.runs else 0.0

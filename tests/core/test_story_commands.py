@@ -113,7 +113,7 @@ def test_the_demo_book_is_driven_by_its_text(tmp_path):
     told = next(p for p in publication.stories[0].text[2].content if isinstance(p, Marker))
     assert told.refers.said == opening[-1]["folio"]
     kinds = {f.kind for f in content_findings(Composer().compose(publication), {})}
-    fine = {"loose line", "hyphen ladder", "short last line", "same word", "river"}
+    fine = {"looser", "same word", "river"}
     assert kinds <= fine | {"idle rule"}  # so few chapters may leave no page without text
 
 
@@ -126,7 +126,7 @@ def test_the_words_of_a_pdf_are_those_of_the_story_in_order(book):
     head = {"The", "Lamplighters", "of", "Harrow", "Tarn"}
     read: list[str] = []
     for number, page in enumerate(reader.pages[4:], 1):
-        lines = page.extract_text().split("\n")
+        lines = page.extract_text().replace("\u200b", "").split("\n")
         kept = [x for x in lines if not (set(x.split()) <= head or x.strip() == str(number))]
         read += " ".join(kept).split()
     unnumbered = "".join(c for c in "".join(read) if not c.isdigit())  # chapters have numbers
