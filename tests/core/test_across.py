@@ -14,6 +14,7 @@ from test_pictures import bytes_of, gradient
 
 from hidden_frame.checks.content import content_findings
 from hidden_frame.compose.composer import Composer
+from hidden_frame.compose.contrast import poor_texts
 from hidden_frame.edit.items.draw import add_item, change_items
 from hidden_frame.edit.looks.layers import add_layer
 from hidden_frame.edit.looks.styles import put_picture
@@ -28,7 +29,7 @@ from hidden_frame.model.items import Around, PictureFrame, Shape, TextFrame
 from hidden_frame.model.lookup import all_pages, find_page
 from hidden_frame.model.paint import Fill
 from hidden_frame.model.publication import Setup
-from hidden_frame.model.text import Paragraph, Run
+from hidden_frame.model.text import Look, Paragraph, Run
 from hidden_frame.output.pdf import pdf_bytes
 from hidden_frame.storage.pictures import picture_from_bytes
 
@@ -180,6 +181,17 @@ def test_text_runs_around_it_on_both_pages(turned):
                         assert not (0 < bx < 140 and 0 < by < 60)
             hindered += line.right - line.left < W - 60
         assert hindered >= 3
+
+
+def test_text_on_what_reaches_over_is_judged_by_its_colour():
+    publication, page, item = crossing()
+    partner = ids(publication)[2]
+    publication = change_items(publication, page, {item: {"fill": Fill("ink")}})
+    light = (Paragraph("body", (Run("light on dark", look=Look(colour="paper")),)),)
+    frame = TextFrame(id="", x=5, y=40, width=50, height=30, text=light)
+    publication, _ = add_item(publication, partner, frame)
+    publication, beside = add_item(publication, partner, replace(frame, y=100))
+    assert set(poor_texts(Composer().compose(publication).scene(partner))) == {beside}
 
 
 def test_it_is_told_where_no_page_faces_it():

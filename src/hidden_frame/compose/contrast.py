@@ -64,11 +64,13 @@ def poor_contrast(scene: Scene, item_id: str) -> Poor | None:
     Colours are sampled at both ends and the middle of each line; over a picture,
     whose colours are not known here, nothing is said.
     """
-    index = next((n for n, p in enumerate(scene.placed) if p.item_id == item_id), None)
-    block = scene.placed[index].drawing.text if index is not None else None
+    index = next(
+        (n for n, p in enumerate(scene.painted) if p.item_id == item_id and p.home is None), None
+    )
+    block = scene.painted[index].drawing.text if index is not None else None
     if index is None or block is None:
         return None
-    placed = scene.placed[index]
+    placed = scene.painted[index]
     worst: Poor | None = None
     for line in block.text.lines[: min(block.shown, 60)]:
         for run in line.runs:
@@ -113,7 +115,7 @@ def _over(colour: Rgb, alpha: float, under: Rgb) -> Rgb:
 def _colour_under(scene: Scene, index: int, point: tuple[float, float]) -> Rgb | None:
     """The colour below an item at a point of the page; None where a picture lies."""
     colour: Rgb = PAPER
-    for n, placed in enumerate(scene.placed[: index + 1]):
+    for n, placed in enumerate(scene.painted[: index + 1]):
         x, y = placed.matrix.inverse().apply(*point)
         w, h = placed.drawing.width, placed.drawing.height
         if not (0 <= x <= w and 0 <= y <= h):
