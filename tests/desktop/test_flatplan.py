@@ -5,6 +5,7 @@ from __future__ import annotations
 from itertools import pairwise
 
 import pytest
+from msgspec.structs import replace
 from PySide6.QtCore import QByteArray, QMimeData, QPoint, QPointF, Qt
 from PySide6.QtGui import QDragMoveEvent, QDropEvent, QGuiApplication
 from PySide6.QtTest import QTest
@@ -23,6 +24,7 @@ from hidden_frame.desktop.flatplan.view import SMALL
 from hidden_frame.desktop.pages.drops import MASTER_MIME
 from hidden_frame.edit.masters.overrides import follow_all
 from hidden_frame.edit.new import new_publication
+from hidden_frame.edit.pages.sections import change_numbering
 from hidden_frame.edit.pages.setup import change_setup
 from hidden_frame.interact.plan import masters_in_words, numbering_in_words
 from hidden_frame.model.lookup import all_pages, find_page, section_of, stack_of
@@ -84,7 +86,7 @@ def test_sections_have_bands_and_every_page_is_there_once(plan):
     layout = plan.view.layout_now()
     assert [t.facts.position for t in layout.tiles] == list(range(1, 33))
     assert [b.section_id for b in layout.bands] == [s.id for s in plan.publication.sections]
-    assert numbering_in_words(plan.session.publication, 1) == "5 pages · i, (ii), iii … v"
+    assert numbering_in_words(plan.session.publication, 1) == "5 pages · ii, (iii), iv … vi"
     assert masters_in_words(plan.session.publication, 1) == "follows Text"
     cover, first, wide = layout.tiles[0], layout.tiles[1], layout.page[0]
     # A recto alone stands right of the spine of its section.
@@ -172,6 +174,7 @@ def test_a_section_is_folded_and_unfolded_at_its_head(plan):
 
 
 def test_tooltips_say_what_is_known_of_a_page(plan):
+    _count_from_one(plan)
     plan.do("checks")
     plan.view._judge()
     tip = plan.view.tip(plan.page(3))
@@ -246,7 +249,7 @@ def test_a_double_click_opens_a_page(plan):
 
 @pytest.mark.parametrize(
     ("typed", "found"),
-    [("iv", [5]), ("#17", [17]), ("Summer", [4, 12, 13, 14, 15, 16]),
+    [("iv", [4]), ("#17", [17]), ("Summer", [4, 12, 13, 14, 15, 16]),
      ("table, winter", [24, 25, 26]),
      ("Herdsman", [8]), ("2-4", [8, 9, 10]), ("zebra", [])],
 )  # fmt: skip
@@ -274,7 +277,7 @@ def test_enter_goes_from_hit_to_hit(plan):
 def test_a_drag_says_beforehand_what_it_will_do(plan):
     click(plan, 9)
     words = drag(plan, 9, before(plan, 4), drop=False)
-    assert words == "Move page before iii (#4), in Front matter\nPages iii–3 change sides"
+    assert words == "Move page before iv (#4), in Front matter\nPages iv–3 change sides"
     plan.key(Qt.Key.Key_Escape, widget=plan.view)
     assert plan.view.hand.words == "" and [p.id for p in all_pages(plan.publication)]
     moved = plan.page(9)
@@ -309,8 +312,8 @@ def test_a_whole_section_is_dragged_by_its_head(plan):
 def test_a_move_by_dialog_with_the_same_foretelling(plan):
     click(plan, 9)
     dialog = MoveDialog(plan.session, plan.session.pages, plan.window)
-    QTest.keyClicks(dialog.page, "iii")
-    assert dialog.what.text() == "Pages iii–3 change sides."
+    QTest.keyClicks(dialog.page, "iv")
+    assert dialog.what.text() == "Pages iv–3 change sides."
     moved = plan.page(9)
     dialog._accept()
     assert plan.page(4) == moved
@@ -515,13 +518,23 @@ def test_blind_folios_by_rule_and_all_shown_again(plan):
 # -- checks ---------------------------------------------------------------------------------------
 
 
+def _count_from_one(plan):
+    """The front matter, which begins on a left page, counts from i."""
+    front = plan.publication.sections[1]
+    numbering = replace(front.numbering, start=1)
+    plan.session.edit("numbering", lambda p: change_numbering(p, front.id, numbering))
+
+
 def test_checks_are_counted_listed_jumped_to_and_fixed(plan, qtbot):
     panel, status = plan.window.checks, plan.window.status
-    qtbot.waitUntil(lambda: status.checks.text() == "5 doubtful", timeout=8000)
+    _count_from_one(plan)
+    qtbot.waitUntil(lambda: status.checks.text() == "2 doubtful", timeout=8000)
     status.checks.click()
-    assert panel.isVisible() and panel.list.topLevelItemCount() == 5
-    row = panel.list.topLevelItem(3)
-    assert "right pages have even folios" in row.text(0)
+    assert panel.isVisible() and panel.list.topLevelItemCount() == 2
+    row = panel.list.topLevelItem(0)
+    assert row.text(0) == (
+        "From Front matter on right pages have even folios, as on ii (#3), until 1 (#7)."
+    )
     panel.list.itemClicked.emit(row, 0)
     assert chosen(plan) == [2, 3, 4, 5, 6]
     panel.list.itemWidget(row, 1).findChild(QPushButton).click()
@@ -570,7 +583,7 @@ def test_another_pairing_is_seen_on_the_flatplan_before_it_is_accepted(plan):
     assert dialog.what.text() == "Nothing changes."
     dialog.opening.setCurrentIndex(1)
     dialog.opening.activated.emit(1)
-    assert dialog.what.text().startswith("Pages #1–#32 change sides; the tied spread i–ii is")
+    assert dialog.what.text().startswith("Pages #1–#32 change sides; the tied spread ii–iii is")
     tiles = plan.view.layout_now().tiles
     assert tiles[0].facts.side == "verso" and plan.publication is kept
     dialog.reject()

@@ -18,6 +18,7 @@ from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
 from hidden_frame.desktop.files import missing_fonts
 from hidden_frame.edit.items.draw import add_item, change_items
 from hidden_frame.edit.looks.styles import put_paragraph_style
+from hidden_frame.edit.pages.setup import change_setup
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_page, paragraph_style
 from hidden_frame.model.text import Paragraph, Run, TabStop
@@ -178,6 +179,7 @@ def test_a_finding_is_jumped_to_with_its_item_and_mended(hands, qtbot):
 
 def test_the_export_says_beforehand_what_is_doubtful_on_its_pages(hands, monkeypatch, tmp_path):
     overfull(hands, 8)
+    hands.session.edit("limit", lambda p: change_setup(p, least_ppi=300))
     asked = []
 
     def look(dialog):

@@ -224,7 +224,7 @@ def test_what_can_not_be_done_now_is_listed_grey_and_not_run(hands, qtbot):
 
 
 @pytest.mark.parametrize(
-    ("typed", "position"), [("iv", 5), ("#17", 17), ("summer", 12), ("V-B", 28)]
+    ("typed", "position"), [("iv", 4), ("#17", 17), ("summer", 12), ("V-B", 28)]
 )
 def test_go_to_a_page(hands, qtbot, typed, position):
     dialog = GoToDialog(hands.session)

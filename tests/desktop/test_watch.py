@@ -6,6 +6,7 @@ from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtGui import QWheelEvent
 
 from hidden_frame.desktop.watch import PAUSE, ContentWatch
+from hidden_frame.edit.pages.setup import change_setup
 
 
 def test_nothing_is_looked_at_while_the_flatplan_scrolls(hands, qtbot):
@@ -33,6 +34,7 @@ def test_nothing_is_looked_at_while_the_flatplan_scrolls(hands, qtbot):
 
 
 def test_all_is_looked_at_at_once_even_while_something_moves(hands):
+    hands.session.edit("limit", lambda p: change_setup(p, least_ppi=300))
     watch = ContentWatch(hands.session)
     hands.session.hurry()
     watch.finish()
