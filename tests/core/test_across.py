@@ -13,6 +13,7 @@ from msgspec.structs import replace
 from test_pictures import bytes_of, gradient
 
 from hidden_frame.checks.content import content_findings
+from hidden_frame.checks.order import findings
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.contrast import poor_texts
 from hidden_frame.edit.items.draw import add_item, change_items
@@ -22,7 +23,7 @@ from hidden_frame.edit.masters.apply import add_master, apply_masters
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.pages.order import move_pages
 from hidden_frame.edit.pages.setup import change_setup
-from hidden_frame.interact.foretold import foretell, halved, kept_together
+from hidden_frame.interact.foretold import foretell, gone_on, halved, kept_together
 from hidden_frame.interact.halves import in_halves, reaching
 from hidden_frame.model.geometry import Crop, Size
 from hidden_frame.model.items import Around, PictureFrame, Shape, TextFrame
@@ -230,6 +231,21 @@ def test_what_a_move_would_cut_is_foretold_with_ways_out():
              for n in (1, 2)]  # fmt: skip
     assert (inked[0] == inked[2]).mean() > 0.995 and (inked[1] == inked[3]).mean() > 0.995
     assert foretell(publication, lambda p: p).cut == ()
+
+
+def test_what_was_cut_all_the_same_is_told_until_it_is_mended():
+    """Checks name the two pages, wherever they lie now, and put the other half on the other."""
+    publication, _, _ = crossing()
+    order, section = ids(publication), publication.sections[0].id
+    foretold = foretell(publication, lambda p: move_pages(p, [order[0]], section, 6))
+    parted = gone_on(foretold)
+    (found,) = [f for f in findings(parted) if f.kind == "parted spread"]
+    assert found.ways[0].offer.startswith("Put the other half on 2 (#2)")
+    mended = found.ways[0].fix(parted)
+    assert not [f for f in findings(mended) if f.kind == "parted spread"] and not reaching(mended)
+    inked = [(rendered(p, [order[n]]) != 255).any(axis=2) for p in (publication, mended)
+             for n in (1, 2)]  # fmt: skip
+    assert (inked[0] == inked[2]).mean() > 0.995 and (inked[1] == inked[3]).mean() > 0.995
 
 
 @pytest.mark.parametrize("side", [1, 2])

@@ -29,6 +29,7 @@ from hidden_frame.edit.masters.overrides import follow_items
 from hidden_frame.edit.pages.order import fill_up
 from hidden_frame.edit.pages.sections import change_numbering, delete_section
 from hidden_frame.edit.pages.ties import tied_pairs, untie
+from hidden_frame.interact.halves import in_halves, parted_halves
 from hidden_frame.model.lookup import (
     all_pages,
     base_chain,
@@ -127,7 +128,8 @@ def _parted_ties(publication: Publication, facts: Mapping[str, PageFacts]) -> It
                 "parted spread",
                 f"{page_name(facts[a.id])} and {page_name(facts[b.id])} are tied as a spread and "
                 "don't face each other.",
-                a.id, (a.id, b.id), (Way("Untie them", _untied(a.id)),),
+                a.id, (a.id, b.id),
+                (*_halves(publication, facts, a.id, b.id), Way("Untie them", _untied(a.id))),
             )  # fmt: skip
     pairs = {p.id for pair in tied_pairs(publication) for p in pair}
     for page in all_pages(publication):
@@ -137,6 +139,16 @@ def _parted_ties(publication: Publication, facts: Mapping[str, PageFacts]) -> It
                 f"{page_name(facts[page.id])} was tied to a page that is gone.",
                 page.id, (page.id,), (Way("Untie it", _untied(page.id)),),
             )  # fmt: skip
+
+
+def _halves(
+    publication: Publication, facts: Mapping[str, PageFacts], first: str, second: str
+) -> Iterator[Way]:
+    """What reached over the spine from one page to the other, in two halves on both."""
+    cut = parted_halves(publication, first, second)
+    if cut:
+        where = page_name(facts[cut[0].partner])
+        yield Way(f"Put the other half on {where}", lambda p: untie(in_halves(p, cut), (first,)))
 
 
 def _sheets(publication: Publication) -> Iterator[Finding]:

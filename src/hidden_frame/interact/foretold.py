@@ -13,7 +13,7 @@ from typing import NamedTuple
 from hidden_frame.compose.facts import PageFacts, page_facts, page_name
 from hidden_frame.edit.pages.order import add_pages, place_of
 from hidden_frame.edit.pages.ties import tied_pairs
-from hidden_frame.interact.halves import Across, in_halves, reaching
+from hidden_frame.interact.halves import Across, in_halves, reaching, tied_where_cut
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Page, Publication
 
@@ -123,6 +123,11 @@ def kept_together(publication: Publication, foretold: Foretold) -> Publication |
         if all(_facing(facts, a, b) for a, b in kept):
             return more
     return None
+
+
+def gone_on(foretold: Foretold) -> Publication:
+    """The change as it is, the pages that it cuts tied, so that checks tell of it."""
+    return tied_where_cut(foretold.result, foretold.cut)
 
 
 def halved(publication: Publication, foretold: Foretold, change: Change) -> Publication | None:

@@ -11,9 +11,10 @@ from hidden_frame.compose.across import aside, partner_of, past_spine
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.outlines import corner_radius
 from hidden_frame.edit.items.draw import add_item, change_items
+from hidden_frame.edit.pages.ties import tie
 from hidden_frame.interact.cropping import crop_of
 from hidden_frame.interact.shown import box_of
-from hidden_frame.model.geometry import Side
+from hidden_frame.model.geometry import SIDES, Side
 from hidden_frame.model.items import Item, Line, PictureFrame, Shape, TextFrame
 from hidden_frame.model.lookup import all_pages, find_page
 from hidden_frame.model.memory import remembered
@@ -50,15 +51,44 @@ def _over(page: Page, side: Side, setup: Setup) -> tuple[str, ...]:
 def in_halves(publication: Publication, across: Iterable[Across]) -> Publication:
     """Each item cut at the spine, with its bleed, and its other half put on the page that faces
     its own, where it is seen now.  What is turned, and text, is left as it is."""
-    facts = page_facts(publication)
     for each in across:
-        side = facts[each.page].side
         for item in find_page(publication, each.page).items:
-            if item.id in each.items and may_be_halved(item):
+            side = _side(item, publication.setup)
+            if item.id in each.items and may_be_halved(item) and side is not None:
                 here, there = _halves(publication, item, side)
                 publication = change_items(publication, each.page, {item.id: here})
                 publication, _ = add_item(publication, each.partner, there)
     return publication
+
+
+def _side(item: Item, setup: Setup) -> Side | None:
+    """The side of a page on which an item would reach over the spine: where the pages are parted,
+    its page may be on the other one now."""
+    at = bounds_of(box_of(item))
+    return next((s for s in SIDES if past_spine(at, s, setup)), None)
+
+
+def tied_where_cut(publication: Publication, across: Iterable[Across]) -> Publication:
+    """The pages that are parted tied, unless they are tied already, so that checks go on telling
+    it, with the other half as a way out (`parted_halves`)."""
+    there = {p.id: p.tie for p in all_pages(publication)}
+    for each in across:
+        if each.partner in there and there[each.page] is there[each.partner] is None:
+            publication = tie(publication, each.page, each.partner)
+    return publication
+
+
+def parted_halves(publication: Publication, first: str, second: str) -> list[Across]:
+    """What of two tied pages that don't face each other would reach from one onto the other."""
+    setup, found = publication.setup, []
+    for page, partner in ((first, second), (second, first)):
+        items = tuple(
+            i.id for i in find_page(publication, page).items
+            if may_be_halved(i) and _side(i, setup) is not None
+        )  # fmt: skip
+        if items:
+            found.append(Across(page, partner, items))
+    return found
 
 
 def may_be_halved(item: Item) -> bool:

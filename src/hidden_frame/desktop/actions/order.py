@@ -8,7 +8,14 @@ from PySide6.QtGui import QCursor
 from PySide6.QtWidgets import QMenu, QWidget
 
 from hidden_frame.desktop.session import Session
-from hidden_frame.interact.foretold import Change, Foretold, foretell, halved, kept_together
+from hidden_frame.interact.foretold import (
+    Change,
+    Foretold,
+    foretell,
+    gone_on,
+    halved,
+    kept_together,
+)
 
 
 def order_pages(
@@ -51,7 +58,8 @@ def _choices(
     said = foretold.words[:1].upper() + foretold.words[1:]
     menu.addAction(said).setEnabled(False)
     menu.addSeparator()
-    menu.addAction("Go on", lambda: _do(session, name, foretold, told))
+    anyway = foretold._replace(result=gone_on(foretold))
+    menu.addAction("Go on", lambda: _do(session, name, anyway, told))
     together = kept_together(session.publication, foretold)
     if together is not None:
         menu.addAction(
