@@ -6,7 +6,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from hidden_frame.compose.composer import Composer, Told
+from hidden_frame.compose.composer import Composer
+from hidden_frame.compose.composition import Told
 from hidden_frame.demo.book import long_book
 from hidden_frame.interact.carets import END, START, by_line
 from hidden_frame.settle.settling import settled

@@ -20,7 +20,7 @@ from hidden_frame.checks.rules import rule_findings
 from hidden_frame.checks.sections import section_findings
 from hidden_frame.checks.stories import story_findings
 from hidden_frame.checks.ways import ways_out
-from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.facts import page_name
 from hidden_frame.compose.followers import followers
 from hidden_frame.model.geometry import SIDES

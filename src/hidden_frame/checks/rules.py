@@ -6,7 +6,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from hidden_frame.checks.finding import Finding
-from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.facts import page_name
 from hidden_frame.compose.ruling import unsettled
 from hidden_frame.interact.rules_told import caught, no_room, rule_in_words

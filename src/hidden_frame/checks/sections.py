@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from msgspec.structs import replace
 
 from hidden_frame.checks.finding import Finding, Way
-from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.facts import page_name
 from hidden_frame.edit.looks.styles import put_paragraph_style
 from hidden_frame.edit.pages.order import delete_pages

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from hidden_frame.checks.finding import Finding, Fix, Way
-from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.listed import frames_with_lists
 from hidden_frame.compose.notes import notes_in
 from hidden_frame.interact.storied import Help, helped, offers, state

@@ -9,7 +9,7 @@ from msgspec.structs import replace
 
 from hidden_frame.checks.faults import Fault
 from hidden_frame.checks.finding import Fix, Way
-from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.edit.items.draw import remove_items
 from hidden_frame.edit.text.fonts import set_characters

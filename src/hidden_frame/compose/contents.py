@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.composition import Composition
 from hidden_frame.model.styles import ParagraphStyle, computed_paragraphs
 from hidden_frame.model.text import Contents, ListLevel, Paragraph, Run, Text
 

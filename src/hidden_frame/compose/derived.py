@@ -19,7 +19,7 @@ from hidden_frame.model.memory import remembered
 from hidden_frame.model.text import Marker
 
 if TYPE_CHECKING:
-    from hidden_frame.compose.composer import Composition
+    from hidden_frame.compose.composition import Composition
 
 
 @remembered()

@@ -10,7 +10,7 @@ from collections.abc import Iterator
 from typing import NamedTuple
 
 from hidden_frame.compose.collation import initial, sort_key
-from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.facts import PageFacts
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.memory import remembered

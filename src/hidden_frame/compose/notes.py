@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 from msgspec.structs import replace
 
-from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.composition import Composition
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.sparse import Sparse
 from hidden_frame.model.stories import Story

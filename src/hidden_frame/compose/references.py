@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.heads import plain_words
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.publication import Page, Publication, Section

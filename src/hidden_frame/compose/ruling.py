@@ -13,7 +13,7 @@ from functools import cache
 from typing import NamedTuple
 
 from hidden_frame.compose.cascade import page_items, page_layout, stack_items
-from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.context import context_of
 from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.compose.stories.stops import Stop, main_stops

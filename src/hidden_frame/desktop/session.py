@@ -15,7 +15,8 @@ from typing import NamedTuple
 
 from PySide6.QtCore import QObject, QTimer
 
-from hidden_frame.compose.composer import Composer, Composition
+from hidden_frame.compose.composer import Composer
+from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.given import Given
 from hidden_frame.desktop.mishaps import forget, in_words, write_down

@@ -6,7 +6,7 @@ from typing import Literal, NamedTuple
 
 from PySide6.QtCore import QObject, Signal
 
-from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.scene import Scene
 from hidden_frame.edit.items.guides import own_guides

@@ -9,7 +9,7 @@ from PySide6.QtCore import QObject, QTimer, Signal
 
 from hidden_frame.checks.content import FaultAt, merged, places, text_findings, to_look_at
 from hidden_frame.checks.finding import Finding
-from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.composition import Composition
 from hidden_frame.desktop.session import Session
 from hidden_frame.model.memory import MEMORY, settle_each
 

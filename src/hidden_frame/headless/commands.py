@@ -12,7 +12,8 @@ from typing import Annotated, Any
 import typer
 from platformdirs import user_data_path
 
-from hidden_frame.compose.composer import Composer, Composition
+from hidden_frame.compose.composer import Composer
+from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.contents import entries
 from hidden_frame.compose.followers import followers
 from hidden_frame.compose.given import Given

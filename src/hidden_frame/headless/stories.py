@@ -8,7 +8,8 @@ from typing import Annotated, Any, get_args
 
 import typer
 
-from hidden_frame.compose.composer import Composer, Composition
+from hidden_frame.compose.composer import Composer
+from hidden_frame.compose.composition import Composition
 from hidden_frame.edit.history import History
 from hidden_frame.edit.stories import pour
 from hidden_frame.edit.text.bring import brought, pictures_kept

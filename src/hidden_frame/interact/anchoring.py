@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from typing import NamedTuple
 
 from hidden_frame.compose.anchors import CAPTION_GAP, anchored_on
-from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.scene import Placed, Scene
 from hidden_frame.edit.items.draw import add_item, remove_items
 from hidden_frame.edit.stories import set_story_text, take_waiting

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from hidden_frame.compose.composer import Told
+from hidden_frame.compose.composition import Told
 from hidden_frame.edit.text.write import end_of
 from hidden_frame.model.text import Text, TextPlace
 from hidden_frame.typeset.caret import caret_at, stops

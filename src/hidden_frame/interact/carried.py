@@ -8,7 +8,7 @@ from typing import Literal
 
 from msgspec import Struct
 
-from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.edit.carry.items import Clip, brought_in, clip_of

@@ -6,7 +6,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from typing import Literal, NamedTuple
 
-from hidden_frame.compose.composer import Composition, Told
+from hidden_frame.compose.composition import Composition, Told
 from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.edit.items.draw import change_items
 from hidden_frame.edit.stories import link

@@ -5,7 +5,7 @@ from __future__ import annotations
 from itertools import groupby
 from typing import NamedTuple
 
-from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.composition import Composition
 from hidden_frame.model.lookup import find_page
 from hidden_frame.model.publication import Page, Section
 from hidden_frame.model.stories import Story

@@ -9,7 +9,7 @@ from typing import NamedTuple
 from msgspec import UnsetType
 from msgspec.structs import replace
 
-from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.composition import Composition
 from hidden_frame.edit.change import change_holder
 from hidden_frame.edit.stories import set_story_text
 from hidden_frame.edit.text.find import OBJECT, Query, Stretch, TextHit, characters, hits, replaced

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.index import entries, folios, marked, marks_in
 from hidden_frame.compose.listed import frames_with_lists
 from hidden_frame.edit.change import change_texts

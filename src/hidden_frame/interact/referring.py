@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 from msgspec.structs import replace
 
-from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.facts import page_name
 from hidden_frame.compose.heads import plain_words
 from hidden_frame.edit.change import new_ids

@@ -11,7 +11,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.drawing import text_height
 from hidden_frame.compose.markers import marker_label, markers_in
 from hidden_frame.compose.textspec import palette

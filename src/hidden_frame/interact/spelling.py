@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterable, Iterator
 from itertools import groupby
 from typing import NamedTuple
 
-from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.listed import frames_with_lists
 from hidden_frame.compose.textspec import Palette, palette
 from hidden_frame.edit.text.find import Change, TextHit, with_changes

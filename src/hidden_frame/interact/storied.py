@@ -13,7 +13,8 @@ import math
 from typing import Literal, NamedTuple
 
 from hidden_frame.compose.cascade import page_layout
-from hidden_frame.compose.composer import Composer, Composition
+from hidden_frame.compose.composer import Composer
+from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.facts import page_facts, page_name
 from hidden_frame.compose.placing import text_area
 from hidden_frame.compose.stories.flow import Flow, words_of

@@ -12,7 +12,7 @@ from pathlib import Path
 
 import pypdfium2 as pdfium
 
-from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.composition import Composition
 from hidden_frame.model.errors import Refusal
 from hidden_frame.output.pdf import pdf_bytes
 from hidden_frame.storage.files import write_atomically

@@ -7,7 +7,8 @@ from typing import NamedTuple
 
 from msgspec.structs import replace
 
-from hidden_frame.compose.composer import Composer, Composition
+from hidden_frame.compose.composer import Composer
+from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.references import paragraph_at
 from hidden_frame.model.lookup import all_pages, positions
 from hidden_frame.model.publication import Publication, Section

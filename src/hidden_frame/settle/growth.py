@@ -12,7 +12,8 @@ from itertools import takewhile
 
 from msgspec.structs import replace
 
-from hidden_frame.compose.composer import Composer, Composition
+from hidden_frame.compose.composer import Composer
+from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.edit.pages.order import add_pages, delete_pages, insert_pages
 from hidden_frame.model.errors import Refusal

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from hidden_frame.compose.composer import Composer, Composition
+from hidden_frame.compose.composer import Composer
+from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.contents import contents_text, entries
 from hidden_frame.compose.index import entries as index_entries
 from hidden_frame.compose.index import index_text, marked

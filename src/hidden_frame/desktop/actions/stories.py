@@ -8,7 +8,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QCursor
 from PySide6.QtWidgets import QFileDialog, QMenu
 
-from hidden_frame.compose.composer import Told
+from hidden_frame.compose.composition import Told
 from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.opening import Dialogs
 from hidden_frame.desktop.session import Session

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QFont, QPainter, QPen, QPolygonF
 
-from hidden_frame.compose.composer import Told
+from hidden_frame.compose.composition import Told
 from hidden_frame.compose.scene import Placed
 from hidden_frame.desktop.desk.paper import ShownFace
 from hidden_frame.desktop.desk.view import View

@@ -7,7 +7,7 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QObject, Signal
 
-from hidden_frame.compose.composer import Told
+from hidden_frame.compose.composition import Told
 from hidden_frame.compose.scene import Placed, TextPrimitive
 from hidden_frame.desktop.desk.text_anchors import TextAnchors
 from hidden_frame.desktop.desk.text_dress import TextDress

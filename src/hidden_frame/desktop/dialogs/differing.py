@@ -10,7 +10,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QPixmap
 from PySide6.QtWidgets import QGridLayout, QLabel, QWidget
 
-from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.composition import Composition
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.interact.compared import Differing, differing_pages

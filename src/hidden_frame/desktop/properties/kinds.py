@@ -7,7 +7,7 @@ from pathlib import Path
 from msgspec.structs import replace
 from PySide6.QtWidgets import QCheckBox, QFileDialog, QPushButton, QVBoxLayout
 
-from hidden_frame.compose.composer import Told
+from hidden_frame.compose.composition import Told
 from hidden_frame.desktop.actions.choices import place_picture
 from hidden_frame.desktop.properties.fields import (
     Choice,

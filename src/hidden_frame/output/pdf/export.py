@@ -16,7 +16,7 @@ from typing import Any, NamedTuple
 import pikepdf
 from pikepdf import Array, Dictionary, Name, OutlineItem
 
-from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.facts import PageFacts
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Side

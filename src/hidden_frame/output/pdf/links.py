@@ -7,7 +7,7 @@ from collections.abc import Iterator, Sequence
 import pikepdf
 from pikepdf import Array, Dictionary, Name
 
-from hidden_frame.compose.composer import Composition
+from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.contents import entries
 from hidden_frame.compose.listed import frames_with_lists
 from hidden_frame.compose.scene import Placed, Scene, TextPrimitive
