@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import re
 
 import pytest
 from hypothesis import given
@@ -284,3 +285,25 @@ def test_lines_to_mend_are_told_in_stories_and_elsewhere_where_that_is_asked_for
     told, _ = start_story(publication, page(small, 2), item)
     assert "loose line" in kinds(told)
     assert kinds(change_setup(told, judges_lines="nowhere")) == []
+
+
+def test_the_loosest_lines_come_first_by_their_words_and_the_rest_is_one_quiet_row(small):
+    """What is bearable is counted once; what is not is named, until nothing of it is left."""
+    style = replace(small.paragraph_styles[0], alignment="justified", hyphenate=False)
+    small = replace(small, paragraph_styles=(style, *small.paragraph_styles[1:]))
+    words = "extraordinarily considerable observations and constellations of a quiet night " * 3
+    widths = (100.0, 118.0, 130.0)
+    for number, width in enumerate(widths, 1):
+        small = with_items(small, page(small, number), replace(frame(words, 400), width=width))
+    rows = found(change_setup(small, judges_lines="everywhere"))
+    loose = [f for f in rows if f.kind == "loose line"]
+    assert len(loose) >= 2 and not any(f.quiet for f in loose)
+    shares = [int(re.search(r"spaces of (\d+)", f.sentence)[1]) for f in loose]
+    assert shares == sorted(shares, reverse=True) and min(shares) > 300
+    assert all("likes up to 150" in f.sentence for f in loose)
+    quiet = [f for f in rows if f.quiet]
+    assert len(quiet) <= 1 and all(f.kind == "looser" and rows[-1] is f for f in quiet)
+    better = replace(style, alignment="left")
+    small = replace(small, paragraph_styles=(better, *small.paragraph_styles[1:]))
+    rows = found(change_setup(small, judges_lines="everywhere"))
+    assert not [f for f in rows if f.kind == "loose line"]

@@ -119,9 +119,9 @@ def _of_lines(text: SetText, fault: Faulty) -> Iterator[Fault]:
             line = text.lines[worst.line]
             words = " ".join(line.text.split()[:_WORDS])
             more = f"; {len(several) - 1} more are as loose" if len(several) > 1 else ""
-            likes = f"{text.specs[line.paragraph].spacing.most:.0%}".replace("%", " %")
+            likes = f"{text.specs[line.paragraph].spacing.most:.0%}".replace("%", "\u00a0%")
             what = (
-                f"has a line, “{words} …”, with spaces of {worst.wide * 100:.0f} %, where its "
+                f"has a line, “{words} …”, with spaces of {worst.wide * 100:.0f}\u00a0%, where its "
                 f"style likes up to {likes}{more}"
             )
         yield fault(kind, what, (worst.wide, float(len(several))))
