@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import pytest
+from PIL import Image
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QMenu
+from PySide6.QtWidgets import QFileDialog, QMenu
 
 from hidden_frame.edit.new import new_publication
 from hidden_frame.interact.halves import reaching
@@ -100,3 +101,18 @@ def test_what_would_be_cut_is_asked_about_first(spread):
     assert len(all_pages(spread.publication)) == 9 and not reaching(spread.publication)
     left, right = (find_page(spread.publication, p).items[0] for p in before[1:3])
     assert left.x + left.width == pytest.approx(W + 9) and right.x == pytest.approx(-9)
+
+
+def test_a_picture_that_is_placed_fills_the_empty_frame_that_is_selected(
+    spread, tmp_path, monkeypatch
+):
+    shot = tmp_path / "shot.png"
+    Image.new("RGB", (300, 100), (30, 60, 120)).save(shot)
+    monkeypatch.setattr(QFileDialog, "getOpenFileNames", lambda *_: ([str(shot)], ""))
+    made = drawn(spread, "picture", (20, 200), (400, 280))
+    spread.do("place pictures")
+    (frame,) = items(spread, 2)
+    assert frame.id == made and frame.picture and spread.session.items == (made,)
+    spread.do("place pictures")  # it is not empty any more
+    assert next(i.id for i in items(spread, 2)) == made
+    assert sum(len(items(spread, n)) for n in (2, 3)) == 2

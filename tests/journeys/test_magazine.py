@@ -107,7 +107,7 @@ def test_a_day_with_a_magazine(day, tmp_path):
         assert [a.page for a in reaching(hands.publication)] == [verso]
 
         hands.step("a picture is put into it")
-        hands.press("Choose…")
+        hands.menu("Draw", "Place pictures…")
         hands.file(picture)
         (placed,) = find_page(hands.publication, verso).items
         assert placed.picture

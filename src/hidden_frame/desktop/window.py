@@ -18,6 +18,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from hidden_frame.desktop.actions.choices import awaits_picture, place_picture
 from hidden_frame.desktop.actions.clipboard import Clipboard
 from hidden_frame.desktop.actions.items import ItemActions
 from hidden_frame.desktop.actions.page_clipboard import PageClipboard
@@ -439,12 +440,16 @@ class Window(QMainWindow):
             self.session.show_flatplan()
 
     def place_pictures(self) -> None:
-        """Pictures or plain texts chosen from the disk, laid out on the page in sight."""
+        """Pictures or plain texts chosen from the disk, laid out on the page in sight; one alone
+        fills the empty frame that is selected."""
         kinds = " ".join(f"*.{e}" for e in (*EXTENSIONS, "txt"))
         names, _ = QFileDialog.getOpenFileNames(
             self, "Place pictures", "", f"Pictures and texts ({kinds})"
         )
-        if names:
+        picture = len(names) == 1 and Path(names[0]).suffix.lower() != ".txt"
+        if picture and awaits_picture(self.session):
+            place_picture(self.session, Path(names[0]))
+        elif names:
             self.session.show_desk()
             self.clipboard.take_files([Path(name) for name in names], None)
 

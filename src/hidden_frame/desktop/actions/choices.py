@@ -9,6 +9,7 @@ from hidden_frame.edit.looks.styles import put_picture
 from hidden_frame.edit.masters.overrides import follow, hide_here, make_local
 from hidden_frame.interact.shown import change_shown, items_on, shown_item
 from hidden_frame.model.errors import Refusal
+from hidden_frame.model.items import PictureFrame
 from hidden_frame.model.publication import Picture, Publication
 from hidden_frame.storage.pictures import left_out, read_picture
 
@@ -28,6 +29,14 @@ def place_picture(session: Session, path: Path) -> None:
         lambda p: change_shown(put_picture(p, picture), holder, side, changes),
     ):
         tell_left_out(session, picture, data)
+
+
+def awaits_picture(session: Session) -> bool:
+    """Whether what is selected is an empty picture frame that may be changed."""
+    if len(session.items) != 1 or not session.may_change(session.holder_id, session.items[0]):
+        return False
+    item = shown_item(session.publication, session.holder_id, session.items[0], session.side)
+    return isinstance(item, PictureFrame) and item.picture is None
 
 
 def tell_left_out(session: Session, picture: Picture, data: bytes) -> None:
