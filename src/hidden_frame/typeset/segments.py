@@ -16,7 +16,7 @@ from itertools import accumulate, islice, pairwise, repeat
 from typing import NamedTuple
 
 from hidden_frame.typeset.bidi.levels import base_level, levels
-from hidden_frame.typeset.breaking.opportunities import all_whole, may_part
+from hidden_frame.typeset.breaking.opportunities import all_whole, keeps, may_part, may_turn
 from hidden_frame.typeset.breaking.opportunities import parts as parts_of_word
 from hidden_frame.typeset.hyphenation import Dividing
 from hidden_frame.typeset.paragraph import ParagraphSpec, Span
@@ -80,8 +80,10 @@ class Segment:
 
     def breaks_before(self, index: int) -> bool:
         """Whether a line may begin with a token."""
-        if self.all_spaced or self.spaced[index]:
+        if self.all_spaced:
             return True
+        if self.spaced[index]:
+            return may_turn(self.words[index - 1].text, self.words[index].text)
         if self.raised:
             # A note's number stays with its word, which UAX #14 has no rule for.
             span = self.span(index)
@@ -179,6 +181,8 @@ def tokens_of(spec: ParagraphSpec) -> Tokens | None:
     text = spec.spans[0].text
     if "  " in text or "\t" in text or LINE_BREAK in text or "\u00ad" in text or both_ways(text):
         return None
+    if keeps(text):
+        return None
     parts = text.split(" ")
     if not (parts[0] and parts[-1]):
         return None
@@ -204,7 +208,7 @@ def segments(spec: ParagraphSpec) -> list[Segment]:
     if _is_plain(spec):
         text = spec.spans[0].text
         special = "\t" in text or LINE_BREAK in text or "\u00ad" in text or both_ways(text)
-        if not special and all_whole(text.split(" ")):
+        if not special and not keeps(text) and all_whole(text.split(" ")):
             return [_plain(spec.spans[0])]
     return list(_Cutter(spec).segments())
 

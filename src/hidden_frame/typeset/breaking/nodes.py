@@ -101,9 +101,9 @@ def add_nodes(
         if token > at:
             gap += apart
             far = ends[token] - found.begins[-1] > measure + TOLERANCE
-            if not apart and far and found.breaks[-1].follows != token:
+            if far and found.breaks[-1].follows != token and not segment.breaks_before(token):
                 start = segment.start(token)
-                found.put(ends[token - 1], gap, start, gap, Break(token - 1, 0, token))
+                found.put(ends[token - 1], gap - apart, start, gap, Break(token - 1, 0, token))
         if not words[token].text and token < last:
             continue  # nothing between two spaces
         room, left = (narrow, head) if token == at else (measure, None)

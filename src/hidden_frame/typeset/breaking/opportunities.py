@@ -222,6 +222,31 @@ def may_part(before: str, behind: str) -> bool:
     return len(before) in opportunities(before + behind)
 
 
+# Around a space: what may keep to the word before it, or to the one behind.
+_KEPT = re.compile("\\s[—–](?:\\s|$)|\\s[^\\w\\s“„‘‚«(—–-]|[^\\w\\s.,;:!?”’»)—–-]\\s")
+_CLOSING = re.compile("»[.,;:!?]*")
+
+
+def keeps(text: str) -> bool:
+    """Whether there may be spaces in a text at which no line ends."""
+    return _KEPT.search(text) is not None
+
+
+@lru_cache(maxsize=20_000)
+def may_turn(before: str, behind: str) -> bool:
+    """Whether a line may end at the space between two words: not before a closing mark or behind
+    an opening one (LB13, LB14), but before a decimal mark; nor before a dash that stands between
+    spaces, or within spaced guillemets (common practice of the trade)."""
+    if not before or not behind:
+        return True
+    if behind in ("—", "–") or before == "«" or _CLOSING.fullmatch(behind):
+        return False
+    first = class_of(behind[0])
+    if first == "IS" and len(behind) > 1 and class_of(behind[1]) == "NU":
+        return True
+    return first not in ("CL", "CP", "EX", "IS", "SY") and class_of(before[-1]) != "OP"
+
+
 _whole: set[str] = set()
 _MAX_WHOLE = 200_000
 
