@@ -175,7 +175,10 @@ def _together(specs: Sequence[ParagraphSpec], measure: float) -> list[SetParagra
         tokens = tokens_of(spec)
         if tokens is None or spec.spacing.balanced or len(tokens.parts) > MOST_WHOLE:
             continue
-        if spec.spacing.whole or spec.spans[0].language is None or not spec.spacing.hyphens:
+        whole = spec.spacing.whole
+        if whole or (
+            not tokens.kept and (spec.spans[0].language is None or not spec.spacing.hyphens)
+        ):
             span = spec.spans[0]
             look = span.setting, span.language, spec.base, *spec[3:4], *spec[6:9], spec.spacing
             looks.setdefault(look, []).append((n, tokens))

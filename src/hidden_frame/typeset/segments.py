@@ -10,7 +10,7 @@ from __future__ import annotations
 import re
 from array import array
 from bisect import bisect_left
-from collections.abc import Iterator, Sequence
+from collections.abc import Collection, Iterator, Sequence
 from functools import cached_property
 from itertools import accumulate, islice, pairwise, repeat
 from typing import NamedTuple
@@ -167,10 +167,12 @@ def _shown(spec: ParagraphSpec) -> str:
 
 
 class Tokens(NamedTuple):
-    """The tokens of a text of one look; before those that are `glued` stands no space."""
+    """The tokens of a text of one look; before those that are `glued` stands no space, and with
+    those that are `kept` no line begins."""
 
     parts: list[str]
     glued: list[int]
+    kept: tuple[int, ...] = ()
 
 
 def tokens_of(spec: ParagraphSpec) -> Tokens | None:
@@ -181,20 +183,27 @@ def tokens_of(spec: ParagraphSpec) -> Tokens | None:
     text = spec.spans[0].text
     if "  " in text or "\t" in text or LINE_BREAK in text or "\u00ad" in text or both_ways(text):
         return None
-    if keeps(text):
-        return None
     parts = text.split(" ")
     if not (parts[0] and parts[-1]):
         return None
     if all_whole(parts):
-        return Tokens(parts, [])
+        return Tokens(parts, [], _kept(parts) if keeps(text) else ())
     tokens: list[str] = []
     glued: list[int] = []
     for part in parts:
         pieces = parts_of_word(part)
         glued += range(len(tokens) + 1, len(tokens) + len(pieces))
         tokens += pieces
-    return Tokens(tokens, glued)
+    return Tokens(tokens, glued, _kept(tokens, glued) if keeps(text) else ())
+
+
+def _kept(tokens: list[str], glued: Collection[int] = ()) -> tuple[int, ...]:
+    """The tokens behind a space with which no line begins all the same."""
+    without = set(glued)
+    return tuple(
+        n for n in range(1, len(tokens))
+        if n not in without and not may_turn(tokens[n - 1], tokens[n])
+    )  # fmt: skip
 
 
 def _is_plain(spec: ParagraphSpec) -> bool:

@@ -36,6 +36,7 @@ class _Text(NamedTuple):
     flat: list[str]
     first: Numbers
     spaced: Flags
+    shut: Flags | None  # behind which no line ends; None if there are none
     starts: Floats
     ends: Floats
     gaps: Numbers
@@ -51,6 +52,8 @@ def breaks_together(
     """Where the lines of each paragraph end; None where it is to be looked at by itself."""
     text = _text(texts, setting)
     token = np.arange(len(text.flat))
+    if text.shut is not None:
+        token = token[~text.shut]
     nodes = _nodes(text, token, None, None, indent)
     paths = best_paths(nodes, fit, WAYS)
     found: list[Ends | None] = _ends(text, nodes, paths, token, None)
@@ -137,7 +140,16 @@ def _text(texts: Sequence[Tokens], setting: Setting) -> _Text:
             spaced[first[n] + glued] = False
     width = np.array(setting.widths(flat))
     ends = np.cumsum(width + setting.space * spaced)
-    return _Text(flat, first, spaced, ends - width, ends, np.cumsum(spaced))
+    return _Text(flat, first, spaced, _shut(texts, first), ends - width, ends, np.cumsum(spaced))
+
+
+def _shut(texts: Sequence[Tokens], first: Numbers) -> Flags | None:
+    if not any(t.kept for t in texts):
+        return None
+    shut = np.zeros(int(first[-1]), bool)
+    for at, text in zip(first.tolist(), texts, strict=False):
+        shut[[at + n - 1 for n in text.kept]] = True
+    return shut
 
 
 def _divided_nodes(
@@ -158,7 +170,11 @@ def _divided_nodes(
     token = np.repeat(np.arange(len(word)), many + 1)
     rank = np.arange(len(token)) - np.repeat(np.cumsum(many + 1) - many - 1, many + 1)
     at = np.where(rank < many[token], offset[word[token]] + rank, 0)
-    return token, flat[at, 0].astype(np.int64), flat[at, 1:]
+    used, widths = flat[at, 0].astype(np.int64), flat[at, 1:]
+    if text.shut is not None:
+        open_ = ~(text.shut[token] & (used == 0))
+        return token[open_], used[open_], widths[open_]
+    return token, used, widths
 
 
 def _nodes(
