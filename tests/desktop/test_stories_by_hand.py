@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
 from msgspec.structs import replace
 from PySide6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent, QInputMethodEvent
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QFileDialog
+from PySide6.QtWidgets import QApplication, QFileDialog
 
 from hidden_frame.demo.book import long_book
 from hidden_frame.desktop.desk.stations import marked, out_mark
@@ -858,6 +860,83 @@ def test_frames_are_linked_on_a_master_by_hand(hands, way):
     flow = hands.session.composition.flow(hands.publication.stories[0].id)
     assert [s.room.item_id for s in flow.stops[:2]] == [i.id for i in items]
     assert flow.parts[1].lines > 0
+
+
+def composed(widget, preedit, commit=""):
+    """An input method's event, as dead keys and the compose key send it, too."""
+    event = QInputMethodEvent(preedit, [])
+    event.setCommitString(commit)
+    QApplication.sendEvent(widget, event)
+
+
+def test_accents_composed_in_the_galley_are_the_storys(book):
+    write_on(book)
+    book.do("galley")
+    galley = book.window.galley.text
+    galley.setFocus()
+    QTest.keyClicks(galley, "caf")
+    before = text_of(book)
+    composed(galley, "´")
+    assert text_of(book) == before and galley.textCursor().block().layout().preeditAreaText() == "´"
+    composed(galley, "", "é")
+    QTest.keyClicks(galley, " noir ")
+    composed(galley, "", "夜")
+    assert "café noir 夜" in plain(text_of(book))
+    assert galley.toPlainText() == plain(text_of(book))
+    book.do("undo")
+    assert galley.toPlainText() == plain(text_of(book))
+
+
+def test_the_keys_of_commands_are_the_commands_in_the_galley_too(book):
+    write_on(book)
+    book.do("galley")
+    galley = book.window.galley.text
+    galley.setFocus()
+    whole = text_of(book)
+    QTest.keyClicks(galley, "lantern")
+    assert text_of(book) != whole
+    QTest.keyClick(galley, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
+    assert text_of(book) == whole and galley.toPlainText() == plain(whole)
+    both = Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier
+    QTest.keyClick(galley, Qt.Key.Key_Z, both)
+    assert "lantern" in plain(text_of(book)) and galley.toPlainText() == plain(text_of(book))
+
+
+EVENTS = st.lists(
+    st.tuples(st.just("key"), st.sampled_from("a -.")) |
+    st.tuples(st.just("commit"), st.sampled_from(["é", "夜空", "", "e\u0301", "x" * 40])) |
+    st.tuples(st.just("preedit"), st.sampled_from(["´", "よる", ""])) |
+    st.tuples(st.just("press"), st.sampled_from(
+        ["Return", "Backspace", "Delete", "Left", "Right", "Up", "Down", "Home", "End"])) |
+    st.tuples(st.just("do"), st.sampled_from(["undo", "redo"])) |
+    st.tuples(st.just("page"), st.sampled_from(["b", "c"])),
+    min_size=1, max_size=25,
+)  # fmt: skip
+
+
+@given(EVENTS)
+@settings(max_examples=25, suppress_health_check=[HealthCheck.function_scoped_fixture])
+def test_the_galley_shows_what_the_story_holds_after_every_event(book, events):
+    book.open_story(BOOK)
+    write_on(book)
+    if not book.window.galley.isVisible():
+        book.do("galley")
+    galley = book.window.galley.text
+    galley.setFocus()
+    for kind, what in events:
+        if kind == "key":
+            QTest.keyClicks(galley, what)
+        elif kind == "press":
+            QTest.keyClick(galley, getattr(Qt.Key, f"Key_{what}"))
+        elif kind == "commit":
+            composed(galley, "", what)
+        elif kind == "preedit":
+            composed(galley, what)
+        elif kind == "page":
+            QTest.keyClicks(book.desk, what)
+        else:
+            book.do(what)
+        assert galley.toPlainText() == plain(text_of(book)), (kind, what)
 
 
 def test_the_galley_stands_instead_of_the_desk_and_gives_it_back(book):

@@ -7,10 +7,11 @@ keys typed here go the same way, and what is typed there appears here.
 
 from __future__ import annotations
 
-from PySide6.QtCore import QRect, QSize, Qt, QTimer, Signal
+from PySide6.QtCore import QEvent, QRect, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import (
     QColor,
     QFont,
+    QInputMethodEvent,
     QKeyEvent,
     QMouseEvent,
     QPainter,
@@ -34,7 +35,7 @@ from PySide6.QtWidgets import (
 
 from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.desktop import theme
-from hidden_frame.desktop.desk.text_edit import TextEdit
+from hidden_frame.desktop.desk.text_edit import TextEdit, wants_key
 from hidden_frame.desktop.session import Session
 from hidden_frame.model.same import same_ends
 from hidden_frame.model.text import Paragraph, Run, Text, TextPlace
@@ -224,6 +225,30 @@ class GalleyText(QPlainTextEdit):
 
     # -- hands ----------------------------------------------------------------------------
 
+    def event(self, event: QEvent) -> bool:
+        """The keys of commands are theirs: a plain text edit takes Ctrl+Z, and undoes nothing."""
+        if event.type() == QEvent.Type.ShortcutOverride and isinstance(event, QKeyEvent):
+            mine = wants_key(event) or Qt.Key(event.key()) in _MOVES
+            event.setAccepted(mine)
+            return mine
+        return super().event(event)
+
+    def inputMethodEvent(self, event: QInputMethodEvent) -> None:
+        """What is being composed is shown here; what comes of it goes to the story, as keys do."""
+        made = event.commitString()
+        super().inputMethodEvent(QInputMethodEvent(event.preeditString(), event.attributes()))
+        if made and self._writes():
+            self.writing.insert(made)
+            self.ensureCursorVisible()
+        event.accept()
+
+    def _writes(self) -> bool:
+        """Whether what is typed here goes to the story, which is opened for that."""
+        told = self.writing.told()
+        if told is None or told.story.id != self.story_id:
+            self._give_caret()
+        return self.writing.told() is not None
+
     def keyPressEvent(self, event: QKeyEvent) -> None:
         key = Qt.Key(event.key())
         if key == Qt.Key.Key_Escape:
@@ -233,10 +258,7 @@ class GalleyText(QPlainTextEdit):
             super().keyPressEvent(event)
             self._give_caret()
             return
-        told = self.writing.told()
-        if told is None or told.story.id != self.story_id:
-            self._give_caret()
-        if self.writing.told() is None or not self.writing.key(event):
+        if not self._writes() or not self.writing.key(event):
             event.ignore()
         self.ensureCursorVisible()
 
