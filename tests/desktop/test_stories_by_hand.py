@@ -902,6 +902,43 @@ def test_the_keys_of_commands_are_the_commands_in_the_galley_too(book):
     assert "lantern" in plain(text_of(book)) and galley.toPlainText() == plain(text_of(book))
 
 
+@pytest.mark.parametrize("there", ["page", "galley"])
+def test_after_undo_and_redo_the_caret_stands_where_the_step_began_or_ended(book, there):
+    write_on(book)
+    if there == "galley":
+        book.do("galley")
+    hand = book.window.galley.text if there == "galley" else book.desk
+    hand.setFocus()
+    writing = book.desk.text
+    place = writing.caret
+    QTest.keyClicks(hand, "never")
+    after = writing.caret
+    QTest.keyClick(hand, Qt.Key.Key_Return)
+    ended = writing.caret
+    assert ended == (after[0] + 1, 0)
+    book.do("undo")
+    assert writing.caret == writing.anchor == after
+    QTest.keyClicks(hand, "Z")
+    text = text_of(book)[after[0]]
+    assert "neverZ" in plain((text,))
+    book.do("undo")
+    book.do("undo")
+    assert writing.caret == place
+    book.do("redo")
+    assert writing.caret == after
+    # What was selected when it was typed over is selected again.
+    QTest.keyClick(hand, Qt.Key.Key_Left, Qt.KeyboardModifier.ShiftModifier)
+    QTest.keyClick(hand, Qt.Key.Key_Left, Qt.KeyboardModifier.ShiftModifier)
+    chosen = writing.selection
+    QTest.keyClicks(hand, "q")
+    book.do("undo")
+    assert writing.selection == chosen and chosen[0] != chosen[1]
+    # Elsewhere, the caret goes back to where the step was.
+    writing.write_at(book.story, (0, 0))
+    book.do("redo")
+    assert writing.caret == (chosen[0][0], chosen[0][1] + 1)
+
+
 EVENTS = st.lists(
     st.tuples(st.just("key"), st.sampled_from("a -.")) |
     st.tuples(st.just("commit"), st.sampled_from(["é", "夜空", "", "e\u0301", "x" * 40])) |

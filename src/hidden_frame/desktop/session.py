@@ -366,11 +366,12 @@ class Session(Sight):
     def _move(self, history: History) -> None:
         if history is self.kept:
             return
-        before = self.kept.now
+        before, back = self.kept.now, len(history.past) < len(self.kept.past)
         self._unproven, self.kept = self.kept, history
         forget()
         QTimer.singleShot(1_000, self, self.proven)
         if history.now is not before:
             self.composer.forget_missing(history.now)
             self._keep_what_exists(history.now)
+            self.stepped.emit(back)
         self.changed.emit()

@@ -54,6 +54,7 @@ class Sight(QObject):
     noticed = Signal(str)
     copied = Signal(object)  # copies of frames that show a story: what they show is asked
     fill_wanted = Signal(object)  # pages that the text of the frame in `linking` is to fill
+    stepped = Signal(bool)  # a step was undone (True) or done again
     undoable = Signal(str)  # what was just done, in words, to be undone at once if unwanted
 
     @property

@@ -9,6 +9,7 @@ from PySide6.QtCore import QObject, Signal
 
 from hidden_frame.compose.composition import Told
 from hidden_frame.compose.scene import Placed, TextPrimitive
+from hidden_frame.desktop.desk.step_carets import StepCaret, StepCarets
 from hidden_frame.desktop.desk.text_anchors import TextAnchors
 from hidden_frame.desktop.desk.text_dress import TextDress
 from hidden_frame.desktop.desk.text_places import TextPlaces
@@ -43,6 +44,8 @@ class WrittenText(QObject):
         self.anchor: TextPlace = (0, 0)
         self._typed, self._typed_at = "", 0.0
         self._making = False  # whether the selection is what an input method is making
+        self._steps = StepCarets()
+        session.stepped.connect(self._take_step)
         self.dress = TextDress(self)
         self.anchors = TextAnchors(self)
         self.places = TextPlaces(self)
@@ -121,6 +124,18 @@ class WrittenText(QObject):
                 self.session.write_in(Editing(stop.page_id, stop.room.item_id, stop.side))
         self.moved.emit()
 
+    def _take_step(self, back: bool) -> None:
+        """After an undo the caret stands where the step began, after a redo where it ended."""
+        session = self.session
+        known = self._steps.at(session.history.now, back)
+        if session.editing is None or known is None:
+            return
+        if session.editing != known.editing:
+            session.write_in(known.editing)
+        self.anchor, self.caret = known.anchor, known.caret
+        self.clamp()
+        self._follow()
+
     def clamp(self) -> None:
         """Keeps the caret within the text after an undo."""
         text = self.text
@@ -187,9 +202,16 @@ class WrittenText(QObject):
             change = lambda p: change_shown(  # noqa: E731
                 before(p), editing.holder_id, editing.side, changes
             )
-        self.session.edit(name, change, merge and f"{merge} {about}")
+        session = self.session
+        begun = StepCaret(session.history.now, editing, self.anchor, self.caret)
+        session.edit(name, change, merge and f"{merge} {about}")
+        past = session.history.past
+        if past and past[-1].publication is begun.publication:  # else it went on with the last one
+            self._steps.began(begun)
         self.caret = self.anchor = place
         self._follow()
+        if session.editing is not None:
+            self._steps.ended(StepCaret(session.history.now, session.editing, place, place))
 
     def without_selection(self) -> tuple[Text, TextPlace]:
         """The text without what is selected, and where that stood."""
