@@ -21,6 +21,7 @@ def screen() -> Iterator[Screen]:
     size = os.environ.get("HIDDEN_FRAME_SCREEN", "1280x800")
     made = Screen(*(int(side) for side in size.split("x")))
     os.environ["DISPLAY"], os.environ["QT_QPA_PLATFORM"] = made.name, "xcb"
+    os.environ["LC_ALL"] = "C.UTF-8"  # whose table says what dead keys compose
     yield made
     made.stop()
 

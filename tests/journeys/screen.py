@@ -115,6 +115,11 @@ class Fingers:
             self._strike(*self._code(name))
             time.sleep(pause)
 
+    def strike(self, name: str) -> None:
+        """A key by the name of its sign: “dead_acute”, “Multi_key”."""
+        self._strike(*self._code(name))
+        time.sleep(0.02)
+
     def _strike(self, code: int, shift: bool) -> None:
         held = self._code("Shift_L")[0]
         if shift:
@@ -127,6 +132,7 @@ class Fingers:
     def _code(self, name: str) -> tuple[int, bool]:
         from Xlib import XK
 
+        XK.load_keysym_group("xkb")  # dead keys
         sym = XK.string_to_keysym(name)
         if not sym and len(name) == 1:
             sym = ord(name) if ord(name) < 256 else 0x01000000 + ord(name)

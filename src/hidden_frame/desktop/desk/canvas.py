@@ -74,6 +74,7 @@ class Desk(QWidget):
         self.text.moved.connect(self.update)
         self.tabs = TabRuler(self)
         self.tabs.changed.connect(self.text.dress.set_tabs)
+        self.text.moved.connect(self.updateMicroFocus)
         for moved in (self.camera.moved, self.text.moved):
             moved.connect(self._rule)
         self.hand = Hand(session, self.camera, self.selected)
@@ -121,6 +122,7 @@ class Desk(QWidget):
             self._blink.start()
         else:
             self._blink.stop()
+        self.updateMicroFocus()  # an input method is told whether one writes, and where
         if self.hand.gesture is None:
             self._set_cursor()
         self._rule()
