@@ -12,6 +12,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QFileDialog
 
 from hidden_frame.demo.book import long_book
+from hidden_frame.demo.driven import driven_book
 from hidden_frame.desktop.desk.stations import marked, out_mark
 from hidden_frame.desktop.dialogs.manuscript import ManuscriptDialog
 from hidden_frame.edit.items.draw import add_item
@@ -1019,3 +1020,27 @@ def test_pictures_of_a_manuscript_stand_where_they_stood_and_go_out_again(
     book.do("write out")
     (picture,) = docx.Document(out).inline_shapes
     assert picture.width.pt == 90 and picture.height.pt == 60
+
+
+def test_one_goes_on_writing_where_a_rule_takes_the_frame_away(hands):
+    """A heading cut on its opener: the page follows another master, in whose frame one goes on."""
+    publication = settled(driven_book(chapters=3))
+    hands.open_story(publication)
+    writing = hands.desk.text
+    text = text_of(hands)
+    headings = [n for n, p in enumerate(text) if p.style == "heading"]
+    second = headings[1]
+    assert writing.write_at(hands.story, (second, 0))
+    opener = hands.session.editing
+    hands.desk.setFocus()
+    writing.anchor, writing.caret = (second, 0), (second + 1, 0)
+    QTest.keyClick(hands.desk, Qt.Key.Key_Delete)
+    assert len(text_of(hands)) == len(text) - 1
+    assert hands.session.editing is not None and hands.session.editing != opener
+    assert writing.caret == (second, 0)
+    hands.type("Here")
+    assert plain((text_of(hands)[second],)).startswith("Here")
+    hands.do("undo")
+    hands.do("undo")
+    assert text_of(hands) == text and hands.session.editing == opener
+    assert writing.selection == ((second, 0), (second + 1, 0))

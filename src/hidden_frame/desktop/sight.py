@@ -90,6 +90,7 @@ class Sight(QObject):
         self.section_id = ""  # the section that is selected as such
         self.unlocked: set[tuple[str, str]] = set()
         self.editing: Editing | None = None
+        self.lost: Editing | None = None  # the frame that one wrote in, which an edit took away
         self.cropping = False  # whether the selected picture is moved in its frame
         self.tool: Tool = "select"
         self.proof = False
@@ -105,7 +106,7 @@ class Sight(QObject):
 
     def _keep_what_exists(self, publication: Publication) -> None:
         """Drops from the selection what an edit or an undo took away."""
-        order = positions(publication)
+        order, written = positions(publication), self.editing
         self.pages = tuple(p for p in self.pages if p in order)
         if self.page_id not in order:
             pages = all_pages(publication)
@@ -135,6 +136,8 @@ class Sight(QObject):
         self.cropping = self.cropping and len(self.items) == 1
         if self.editing is not None and self.editing.item_id not in there:
             self.editing = None
+        if self.editing is None and written is not None:
+            self.lost = written
         if self.guide is not None:
             owner = self.guide.holder_id
             known = owner in masters or owner in order

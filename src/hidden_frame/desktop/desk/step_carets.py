@@ -11,11 +11,12 @@ from hidden_frame.model.text import TextPlace
 
 
 class StepCaret(NamedTuple):
-    """The publication before or after a step, the frame that was written in, and the two ends of
-    what was selected there."""
+    """The publication before or after a step, the frame that was written in and its story, ""
+    without one, and the two ends of what was selected there."""
 
     publication: Publication
     editing: Editing
+    story: str
     anchor: TextPlace
     caret: TextPlace
 

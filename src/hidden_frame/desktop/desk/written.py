@@ -45,7 +45,9 @@ class WrittenText(QObject):
         self._typed, self._typed_at = "", 0.0
         self._making = False  # whether the selection is what an input method is making
         self._steps = StepCarets()
+        self._story = ""  # the one that is written in, if it is one
         session.stepped.connect(self._take_step)
+        session.changed.connect(self._regain)
         self.dress = TextDress(self)
         self.anchors = TextAnchors(self)
         self.places = TextPlaces(self)
@@ -117,6 +119,7 @@ class WrittenText(QObject):
     def _follow(self) -> None:
         """Goes on in the frame in which the caret has come to stand."""
         told, editing = self.told(), self.session.editing
+        self._story = told.story.id if told is not None else ""
         if told is not None and editing is not None:
             at = told.flow.stop_of(*self.caret)
             stop = told.flow.stops[at] if at is not None else None
@@ -128,13 +131,25 @@ class WrittenText(QObject):
         """After an undo the caret stands where the step began, after a redo where it ended."""
         session = self.session
         known = self._steps.at(session.history.now, back)
-        if session.editing is None or known is None:
+        if known is None or (session.editing is None and session.lost is None):
+            return
+        session.lost = None
+        if known.story:
+            self.write_at(known.story, known.caret, known.anchor)
             return
         if session.editing != known.editing:
             session.write_in(known.editing)
         self.anchor, self.caret = known.anchor, known.caret
         self.clamp()
         self._follow()
+
+    def _regain(self) -> None:
+        """The caret is a place of its story: where what one does takes the frame away, one goes on
+        in the one that shows it now."""
+        lost, self.session.lost = self.session.lost, None
+        known = {s.id for s in self.session.publication.stories}
+        if lost is not None and self.session.editing is None and self._story in known:
+            self.write_at(self._story, self.caret, self.anchor)
 
     def clamp(self) -> None:
         """Keeps the caret within the text after an undo."""
@@ -203,7 +218,8 @@ class WrittenText(QObject):
                 before(p), editing.holder_id, editing.side, changes
             )
         session = self.session
-        begun = StepCaret(session.history.now, editing, self.anchor, self.caret)
+        story = told.story.id if told is not None else ""
+        begun = StepCaret(session.history.now, editing, story, self.anchor, self.caret)
         session.edit(name, change, merge and f"{merge} {about}")
         past = session.history.past
         if past and past[-1].publication is begun.publication:  # else it went on with the last one
@@ -211,7 +227,8 @@ class WrittenText(QObject):
         self.caret = self.anchor = place
         self._follow()
         if session.editing is not None:
-            self._steps.ended(StepCaret(session.history.now, session.editing, place, place))
+            here = StepCaret(session.history.now, session.editing, story, place, place)
+            self._steps.ended(here)
 
     def without_selection(self) -> tuple[Text, TextPlace]:
         """The text without what is selected, and where that stood."""
