@@ -21,6 +21,7 @@ from hidden_frame.edit.text import write as edit_text
 from hidden_frame.edit.text.typing import typed
 from hidden_frame.interact.shown import change_shown, shown_item
 from hidden_frame.model.items import TextFrame
+from hidden_frame.model.lookup import find_story
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.styles import computed_style
 from hidden_frame.model.text import STEADY, Marker, Text, TextPlace
@@ -110,9 +111,10 @@ class WrittenText(QObject):
         if at is None:
             return False
         stop = flow.stops[at]
+        text = find_story(self.session.publication, story_id).text
+        self.caret = clamped(text, caret)  # before anybody looks at it
+        self.anchor = self.caret if anchor is None else clamped(text, anchor)
         self.session.write_in(Editing(stop.page_id, stop.room.item_id, stop.side))
-        self.caret = clamped(self.text, caret)
-        self.anchor = self.caret if anchor is None else clamped(self.text, anchor)
         self._follow()
         return True
 
@@ -137,9 +139,9 @@ class WrittenText(QObject):
         if known.story:
             self.write_at(known.story, known.caret, known.anchor)
             return
+        self.anchor, self.caret = known.anchor, known.caret
         if session.editing != known.editing:
             session.write_in(known.editing)
-        self.anchor, self.caret = known.anchor, known.caret
         self.clamp()
         self._follow()
 
