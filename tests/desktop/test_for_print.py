@@ -180,6 +180,7 @@ def test_a_finding_is_jumped_to_with_its_item_and_mended(hands, qtbot):
 def test_the_export_says_beforehand_what_is_doubtful_on_its_pages(hands, monkeypatch, tmp_path):
     overfull(hands, 8)
     hands.session.edit("limit", lambda p: change_setup(p, least_ppi=300))
+    hands.window.checks.all_findings()  # on a busy machine the dialog would not wait for them
     asked = []
 
     def look(dialog):
