@@ -16,12 +16,13 @@ from hidden_frame.checks.content import content_findings
 from hidden_frame.checks.order import findings
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.contrast import poor_texts
+from hidden_frame.demo.book import long_book
 from hidden_frame.edit.items.draw import add_item, change_items
 from hidden_frame.edit.looks.layers import add_layer
 from hidden_frame.edit.looks.styles import put_picture
 from hidden_frame.edit.masters.apply import add_master, apply_masters
 from hidden_frame.edit.new import new_publication
-from hidden_frame.edit.pages.order import move_pages
+from hidden_frame.edit.pages.order import delete_pages, move_pages
 from hidden_frame.edit.pages.setup import change_setup
 from hidden_frame.interact.foretold import foretell, gone_on, halved, kept_together
 from hidden_frame.interact.halves import in_halves, reaching
@@ -32,6 +33,7 @@ from hidden_frame.model.paint import Fill
 from hidden_frame.model.publication import Setup
 from hidden_frame.model.text import Look, Paragraph, Run
 from hidden_frame.output.pdf import pdf_bytes
+from hidden_frame.settle.settling import settled
 from hidden_frame.storage.pictures import picture_from_bytes
 
 W, H = 200.0, 150.0
@@ -182,6 +184,34 @@ def test_text_runs_around_it_on_both_pages(turned):
                         assert not (0 < bx < 140 and 0 < by < 60)
             hindered += line.right - line.left < W - 60
         assert hindered >= 3
+
+
+def test_a_story_runs_around_it_on_the_page_that_faces_it_whatever_moves():
+    """Two capabilities at once; laid out again and again, it is as laid out for the first time."""
+    publication = settled(long_book(chapters=1))
+    story, width = publication.stories[0].id, publication.setup.trim.width
+    pages, composer = ids(publication), Composer()
+
+    def stands(composer, publication):
+        flow = composer.compose(publication).flow(story)
+        return [[(line.left, line.text) for line in part.text.lines] for part in flow.parts]
+
+    bare = stands(composer, publication)
+    item = Shape(id="", x=width - 90, y=100, width=200, height=120, around=Around())
+    publication, made = add_item(publication, pages[5], item)  # a verso
+    facing = composer.compose(publication).facts[pages[6]].position - 5
+    over = stands(composer, publication)
+    assert over[facing] != bare[facing] and min(x for x, _ in over[facing]) >= 0.0
+    section = publication.sections[0].id
+    for change in (
+        lambda p: change_items(p, pages[5], {made: {"x": width - 190.0}}),
+        settled,
+        lambda p: move_pages(p, [pages[1]], section, 4),
+        lambda p: delete_pages(p, [pages[1]]),
+        settled,
+    ):
+        publication = change(publication)
+        assert stands(composer, publication) == stands(Composer(), publication)
 
 
 def test_text_on_what_reaches_over_is_judged_by_its_colour():

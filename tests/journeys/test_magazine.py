@@ -5,10 +5,11 @@ from __future__ import annotations
 from pathlib import Path
 
 import numpy as np
+import pikepdf
 import pypdfium2 as pdfium
 from PIL import Image, ImageDraw
 from PySide6.QtCore import QPoint
-from PySide6.QtWidgets import QAbstractButton
+from PySide6.QtWidgets import QAbstractButton, QPushButton
 from tests.journeys.hands import Hands
 
 from hidden_frame.checks.content import content_findings
@@ -67,6 +68,13 @@ def spread(publication, blobs, path: Path, left: str) -> np.ndarray:
 def homes(hands: Hands, page: str) -> list:
     """Where what is seen on a page stands, from the lowest up; None for what stands there."""
     return [p.home for p in Composer().compose(hands.publication).scene(page).painted]
+
+
+def plain_pdf(path: Path) -> bytes:
+    """A PDF with its objects as text."""
+    with pikepdf.Pdf.open(path) as pdf:
+        return b"\n".join(o.unparse(resolved=True) for o in pdf.objects
+                          if not isinstance(o, pikepdf.Stream))  # fmt: skip
 
 
 def smooth(row: np.ndarray, first: int, last: int) -> bool:
@@ -196,6 +204,35 @@ def test_a_day_with_a_magazine(day, tmp_path):
         assert [a.page for a in reaching(hands.publication)] == [verso]
         seen = spread(hands.publication, hands.session.blobs, tmp_path / "t.pdf", verso)
         assert smooth(seen[120], 40, round(width) + 50)
+
+        hands.step("a band over another spine in an ink of its own, which is changed once")
+        show(hands, 6)
+        left = ids(hands)[5]
+        hands.press("Colours")
+        hands.press("New…")
+        hands.fill("Name", "Signal")
+        hands.choose("Kind", "Spot")
+        hands.press("Make")
+        hands.gone()
+        hands.keys("4")  # a rectangle
+        hands.fingers.drag(on_spread(hands, 60, 400), on_spread(hands, width + 200, 460))
+        hands.rest()
+        hands.row("Signal")
+        hands.press("Fill", QPushButton)
+        (band,) = find_page(hands.publication, left).items
+        ink = next(c for c in hands.publication.colours if c.name == "Signal")
+        assert band.fill.colour == ink.id and ink.space == "spot"
+        first = spread(hands.publication, hands.session.blobs, tmp_path / "u.pdf", left)
+        assert b"/Separation" in plain_pdf(tmp_path / "u.pdf")
+        hands.press("Change…")
+        hands.fill("Yellow share", "90")
+        hands.press("Change everywhere")
+        hands.gone()
+        then = spread(hands.publication, hands.session.blobs, tmp_path / "v.pdf", left)
+        for seen in (first, then):  # one colour on both pages
+            row = seen[430, 70 : round(width) + 190]
+            assert np.abs(row - row[0]).max() <= 1 and tuple(row[0]) != (255, 255, 255)
+        assert tuple(first[430, 100]) != tuple(then[430, 100])
 
         hands.step("all of it is undone, and done again")
         now = hands.publication

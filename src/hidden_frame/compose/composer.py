@@ -8,16 +8,9 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from operator import is_
 from typing import NamedTuple
 
-from hidden_frame.compose.across import (
-    across,
-    aside,
-    joined,
-    standing_over,
-    visitors,
-)
+from hidden_frame.compose.across import across, aside, joined, standing_over, visitors
 from hidden_frame.compose.around import Obstacle, in_the_way
 from hidden_frame.compose.cascade import (
     Resolved,
@@ -45,9 +38,7 @@ from hidden_frame.compose.stories.stops import PageView
 from hidden_frame.compose.stories.trial import Trials
 from hidden_frame.model.geometry import Grid, Side
 from hidden_frame.model.items import Item, TextFrame
-from hidden_frame.model.lookup import (
-    positions,
-)
+from hidden_frame.model.lookup import positions
 from hidden_frame.model.memory import MEMORY, remembered
 from hidden_frame.model.plane.matrix import placement
 from hidden_frame.model.publication import Page, Publication
@@ -233,8 +224,8 @@ class Composer:
         context = context_of(publication)
         grid = master_layout(publication, master_id).grid
         known = self._masters.get((master_id, side))
-        made_of = (items, context)
-        if known is not None and all(map(is_, known[:2], made_of)) and known[2:4] == (grid, over):
+        same = known is not None and known[0] is items and known[1] is context
+        if known is not None and same and known[2:4] == (grid, over):
             return known[4]
         values = {m: marker_label(m, publication) for m in _markers_of(items)}
         stood = (*standing(items, side, context), *over)

@@ -83,7 +83,7 @@ def _of_paragraph(
     for n in range(first, last):
         text = lines[n].text
         row = row + 1 if text.endswith("-") and n + 1 < last else 0
-        if row == most + 1 and row > 1:
+        if row == most + 1:
             yield LineFault("hyphen ladder", n)
         begins = text.split(" ", 1)[0].strip("“”„‚‘’(").lower()
         same = same + 1 if begins and begins == word else 1

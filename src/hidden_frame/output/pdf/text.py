@@ -89,7 +89,8 @@ class TextWriter:
             parts.raised(coded.pieces)
             code = parts.code()
             if word.actual is not None or not coded.spelt:
-                code = _spelling(word.shown.text if word.actual is None else word.actual, code)
+                own = word.shown.text.replace(SOFT_HYPHEN, "")
+                code = _spelling(own if word.actual is None else word.actual, code)
             self.sheet.say(code)
             end, before = word.x + word.shown.width, word.level
 
