@@ -379,7 +379,7 @@ def test_the_window_loads_nothing_that_only_a_later_command_needs():
     late = [
         "lxml", "regex", "urllib.request", "charset_normalizer", "markdown_it", "pikepdf",
         "hidden_frame.storage.manuscripts.read", "hidden_frame.storage.manuscripts.write",
-        "hidden_frame.desktop.galley", "hidden_frame.edit.text.find",
+        "hidden_frame.desktop.writing.galley", "hidden_frame.edit.text.find",
     ]  # fmt: skip
     code = f"import sys, hidden_frame.desktop.window;print([m for m in {late} if m in sys.modules])"
     done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)

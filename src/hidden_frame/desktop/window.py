@@ -57,7 +57,7 @@ from hidden_frame.storage.pictures import EXTENSIONS
 if TYPE_CHECKING:
     from hidden_frame.desktop.board.board import Board
     from hidden_frame.desktop.flatplan.flatplan import Flatplan
-    from hidden_frame.desktop.galley import Galley
+    from hidden_frame.desktop.writing.galley import Galley
 
 Opener = Callable[[Publication, Mapping[str, bytes], Path | None], object]
 
@@ -166,7 +166,7 @@ class Window(QMainWindow):
 
     @cached_property
     def galley(self) -> Galley:
-        from hidden_frame.desktop.galley import Galley
+        from hidden_frame.desktop.writing.galley import Galley
 
         galley = Galley(self.session, self.desk.text)
         galley.closed.connect(self.toggle_galley)

@@ -31,12 +31,12 @@ from hidden_frame.desktop.desk.selected import Selected
 from hidden_frame.desktop.desk.stations import marked, out_mark
 from hidden_frame.desktop.desk.surface import DeskSeen, LinesLayer, overflow_tab, paint_desk
 from hidden_frame.desktop.desk.tab_ruler import TabRuler, rule
-from hidden_frame.desktop.desk.text_edit import TextEdit, wants_key
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.desktop.sight import Editing
 from hidden_frame.desktop.spelling import speller
+from hidden_frame.desktop.writing.text_edit import TextEdit, wants_key
 from hidden_frame.interact.anchoring import frame_over
 from hidden_frame.interact.faces import Face
 from hidden_frame.interact.hits import Spot, hit

@@ -24,7 +24,6 @@ from hidden_frame.desktop.desk.snaplines import (
 )
 from hidden_frame.desktop.desk.snapper import layout_of
 from hidden_frame.desktop.desk.stations import paint_stations
-from hidden_frame.desktop.desk.text_edit import TextEdit
 from hidden_frame.desktop.desk.traced import Traced
 from hidden_frame.desktop.desk.view import View
 from hidden_frame.desktop.painter.pictures import PictureShelf
@@ -32,6 +31,7 @@ from hidden_frame.desktop.painter.scene import Rendering
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.desktop.spelling import doubts
+from hidden_frame.desktop.writing.text_edit import TextEdit
 from hidden_frame.edit.items.guides import own_guides
 from hidden_frame.interact.faces import Face
 

@@ -15,9 +15,9 @@ from PySide6.QtWidgets import QToolTip, QWidget
 
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.desk.selected import Selected
-from hidden_frame.desktop.desk.text_edit import TextEdit
 from hidden_frame.desktop.desk.view import View
 from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.writing.text_edit import TextEdit
 from hidden_frame.model.styles import computed_style
 from hidden_frame.model.text import TabStop
 from hidden_frame.model.units import Unit, format_length

@@ -7,11 +7,11 @@ from pathlib import Path
 
 from PySide6.QtWidgets import QFileDialog, QPlainTextEdit
 
-from hidden_frame.desktop.desk.text_edit import TextEdit
 from hidden_frame.desktop.properties.fields import Choice, LengthField
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.properties.kinds import FITS
 from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.writing.text_edit import TextEdit
 from hidden_frame.interact.told import resolution_in_words
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import PictureFrame

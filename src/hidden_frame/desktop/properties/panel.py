@@ -8,7 +8,6 @@ from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtWidgets import QFrame, QScrollArea, QVBoxLayout, QWidget
 
 from hidden_frame.compose.contrast import poor_contrast
-from hidden_frame.desktop.desk.text_edit import TextEdit
 from hidden_frame.desktop.properties.anchored import AnchoredForm
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.properties.guide import GuideForm
@@ -18,6 +17,7 @@ from hidden_frame.desktop.properties.page import PageForm
 from hidden_frame.desktop.properties.several import SeveralForm
 from hidden_frame.desktop.properties.text import TextForm
 from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.writing.text_edit import TextEdit
 from hidden_frame.interact.remedies import remedies
 from hidden_frame.interact.shown import items_on, shown_item
 

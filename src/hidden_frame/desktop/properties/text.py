@@ -7,13 +7,13 @@ from typing import Any
 from PySide6.QtWidgets import QCheckBox
 
 from hidden_frame.desktop.colour_choice import ColourChoice
-from hidden_frame.desktop.desk.text_edit import TextEdit
 from hidden_frame.desktop.families import show_families
 from hidden_frame.desktop.languages import language_options
 from hidden_frame.desktop.letterforms import CHOOSABLE, SHIFT_HINT, Choosable
 from hidden_frame.desktop.properties.fields import Choice, NumberField, TextField
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.writing.text_edit import TextEdit
 from hidden_frame.model.text import Look
 from hidden_frame.model.valid import limits
 

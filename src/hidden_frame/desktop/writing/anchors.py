@@ -20,7 +20,7 @@ from hidden_frame.model.publication import Picture, Publication
 from hidden_frame.model.text import Anchor, TextPlace
 
 if TYPE_CHECKING:
-    from hidden_frame.desktop.desk.written import WrittenText
+    from hidden_frame.desktop.writing.written import WrittenText
 
 
 class TextAnchors:

@@ -7,9 +7,9 @@ from PySide6.QtGui import QGuiApplication, QKeyEvent, QKeySequence
 
 from hidden_frame.compose.scene import Placed
 from hidden_frame.desktop.desk.items_mime import anchorable
-from hidden_frame.desktop.desk.text_mime import as_mime, from_mime
-from hidden_frame.desktop.desk.written import WrittenText
 from hidden_frame.desktop.sight import Editing
+from hidden_frame.desktop.writing.mime import as_mime, from_mime
+from hidden_frame.desktop.writing.written import WrittenText
 from hidden_frame.edit.text import write as edit_text
 from hidden_frame.interact.carets import END, START, by_line
 from hidden_frame.interact.hits import Spot, hit

@@ -13,7 +13,7 @@ from hidden_frame.model.text import Alignment, Paragraph, Starts, TabStop, TextP
 from hidden_frame.model.usage import head_styles_in, texts_of
 
 if TYPE_CHECKING:
-    from hidden_frame.desktop.desk.written import WrittenText
+    from hidden_frame.desktop.writing.written import WrittenText
 
 
 class TextDress:

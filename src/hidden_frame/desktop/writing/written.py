@@ -9,13 +9,13 @@ from PySide6.QtCore import QObject, Signal
 
 from hidden_frame.compose.composition import Told
 from hidden_frame.compose.scene import Placed, TextPrimitive
-from hidden_frame.desktop.desk.step_carets import StepCaret, StepCarets
-from hidden_frame.desktop.desk.text_anchors import TextAnchors
-from hidden_frame.desktop.desk.text_dress import TextDress
-from hidden_frame.desktop.desk.text_places import TextPlaces
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.desktop.sight import Editing
+from hidden_frame.desktop.writing.anchors import TextAnchors
+from hidden_frame.desktop.writing.dress import TextDress
+from hidden_frame.desktop.writing.places import TextPlaces
+from hidden_frame.desktop.writing.step_carets import StepCaret, StepCarets
 from hidden_frame.edit.stories import set_story_text
 from hidden_frame.edit.text import write as edit_text
 from hidden_frame.edit.text.typing import typed

@@ -35,8 +35,8 @@ from PySide6.QtWidgets import (
 
 from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.desktop import theme
-from hidden_frame.desktop.desk.text_edit import TextEdit, wants_key
 from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.writing.text_edit import TextEdit, wants_key
 from hidden_frame.model.same import same_ends
 from hidden_frame.model.text import Paragraph, Run, Text, TextPlace
 

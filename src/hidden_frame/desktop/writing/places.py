@@ -12,7 +12,7 @@ from hidden_frame.interact.referring import Target, placed, text_of
 from hidden_frame.model.text import IndexMark, Marker, Note, Reference, Run, Text, TextPlace, Told
 
 if TYPE_CHECKING:
-    from hidden_frame.desktop.desk.written import WrittenText
+    from hidden_frame.desktop.writing.written import WrittenText
 
 
 class TextPlaces:
