@@ -276,7 +276,8 @@ def _edited(now: Publication, draw: random.Random) -> Publication:
     item = draw.choice(page.items)
     if isinstance(item, TextFrame) and draw.random() < 0.6:
         style = now.paragraph_styles[0].id
-        from hidden_frame.edit.text.write import end_of, start_of
+        from hidden_frame.edit.text.steps import end_of
+        from hidden_frame.edit.text.write import start_of
 
         text = start_of(item.text, style)
         letters = "".join(chr(draw.choice([32, 97, 0x3B1, 0x5D0, 0x1F600, 0xAD, 10, 9, 0x301]))

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.composition import Told
 from hidden_frame.demo.book import long_book
-from hidden_frame.interact.carets import END, START, by_line
+from hidden_frame.interact.carets import END, START, Shown, Standing, by_line
 from hidden_frame.settle.settling import settled
 
 BOOK = settled(long_book(chapters=1))
@@ -25,8 +25,8 @@ LINES = [
 
 def go(number, way, offset=0):
     at, paragraph, start, _ = LINES[number]
-    place = (paragraph, start + offset)
-    return by_line(STORY.text, FLOW.parts[at].text, place, way, TOLD, at)
+    here = Standing((paragraph, start + offset))
+    return by_line(STORY.text, Shown(FLOW.parts[at].text, TOLD, at), here, way).place
 
 
 @settings(max_examples=150, deadline=None)

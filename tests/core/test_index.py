@@ -25,7 +25,8 @@ from hidden_frame.edit.pages.sections import start_section
 from hidden_frame.edit.stories import pour, set_story_text
 from hidden_frame.edit.text.index import change_marks, mark_all
 from hidden_frame.edit.text.listing import set_list
-from hidden_frame.edit.text.write import insert, insert_marker, length, plain
+from hidden_frame.edit.text.steps import length
+from hidden_frame.edit.text.write import insert, insert_marker, plain
 from hidden_frame.interact.indexing import marked_everywhere, places_of, terms
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Size

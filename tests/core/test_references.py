@@ -18,7 +18,8 @@ from hidden_frame.edit.looks.styles import put_paragraph_style
 from hidden_frame.edit.masters.apply import add_master
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.stories import pour, set_story_text
-from hidden_frame.edit.text.write import cut_out, delete, insert_marker, length, put_in, split
+from hidden_frame.edit.text.steps import length
+from hidden_frame.edit.text.write import cut_out, delete, insert_marker, put_in, split
 from hidden_frame.interact.places import put_in_here
 from hidden_frame.interact.referring import placed, targets
 from hidden_frame.model.geometry import Size

@@ -7,6 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
+from hidden_frame.edit.text import steps
 from hidden_frame.edit.text import write as edit
 from hidden_frame.model.plane.box import HANDLES, Box, line_between, resized
 from hidden_frame.model.text import Look, Marker, Paragraph, Run, TabStop
@@ -70,7 +71,7 @@ def test_whole_paragraphs_cut_and_put_in_elsewhere_are_the_same_in_another_order
 @given(several, several, st.data())
 def test_what_is_said_of_a_paragraph_is_never_said_twice(text, piece, data):
     number = data.draw(st.integers(0, len(text) - 1))
-    offset = data.draw(st.integers(0, edit.length(text[number])))
+    offset = data.draw(st.integers(0, steps.length(text[number])))
     piece = tuple(replace(p, place=f"other-{p.place}", starts=None) for p in piece)
     for after in (edit.put_in(text, (number, offset), piece), edit.split(text, (number, offset))):
         places = [p.place for p in after[0] if p.place]
@@ -102,7 +103,7 @@ def test_styles_of_a_stretch():
     text = edit.set_character_style(text, (0, 4), (1, 2), "strong")
     assert text[0].content == (Run("one "), Run("two", "strong"))
     assert text[1].content == (Run("th", "strong"), Run("ree"))
-    assert edit.word_around(text, (0, 5)) == ((0, 4), (0, 7))
+    assert steps.word_around(text, (0, 5)) == ((0, 4), (0, 7))
 
 
 boxes = st.builds(

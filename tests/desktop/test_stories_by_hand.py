@@ -3,13 +3,11 @@
 from __future__ import annotations
 
 import pytest
-from hypothesis import HealthCheck, given, settings
-from hypothesis import strategies as st
 from msgspec.structs import replace
 from PySide6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
-from PySide6.QtGui import QDropEvent, QInputMethodEvent
+from PySide6.QtGui import QDropEvent
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QFileDialog
+from PySide6.QtWidgets import QFileDialog
 
 from hidden_frame.demo.book import long_book
 from hidden_frame.demo.driven import driven_book
@@ -418,23 +416,6 @@ def test_words_from_a_web_page_keep_their_emphasis(book):
     assert len(text_of(book)) == count + 1
     slanted = [c for p in text_of(book) for c in p.content if c.text == "slanted"]
     assert slanted and slanted[0].look.italic
-
-
-def test_an_input_method_shows_what_it_makes_and_puts_in_what_it_made(book):
-    write_on(book)
-    before = plain(text_of(book))
-    at = book.desk.text.caret
-    for making in ("k", "ka", "kan"):
-        book.app.sendEvent(book.desk, QInputMethodEvent(making, []))
-    assert plain(text_of(book)).count("kan") == before.count("kan") + 1
-    done = QInputMethodEvent("", [])
-    done.setCommitString("漢")
-    book.app.sendEvent(book.desk, done)
-    after = plain(text_of(book))
-    assert len(after) == len(before) + 1 and "漢" in after
-    assert book.desk.text.caret == (at[0], at[1] + 1)
-    assert book.desk.inputMethodQuery(Qt.InputMethodQuery.ImEnabled)
-    assert book.desk.inputMethodQuery(Qt.InputMethodQuery.ImCursorRectangle).height() > 0
 
 
 def test_pictures_of_a_manuscript_wait_in_the_tray_and_are_placed_where_it_speaks_of_them(
@@ -861,120 +842,6 @@ def test_frames_are_linked_on_a_master_by_hand(hands, way):
     flow = hands.session.composition.flow(hands.publication.stories[0].id)
     assert [s.room.item_id for s in flow.stops[:2]] == [i.id for i in items]
     assert flow.parts[1].lines > 0
-
-
-def composed(widget, preedit, commit=""):
-    """An input method's event, as dead keys and the compose key send it, too."""
-    event = QInputMethodEvent(preedit, [])
-    event.setCommitString(commit)
-    QApplication.sendEvent(widget, event)
-
-
-def test_accents_composed_in_the_galley_are_the_storys(book):
-    write_on(book)
-    book.do("galley")
-    galley = book.window.galley.text
-    galley.setFocus()
-    QTest.keyClicks(galley, "caf")
-    before = text_of(book)
-    composed(galley, "´")
-    assert text_of(book) == before and galley.textCursor().block().layout().preeditAreaText() == "´"
-    composed(galley, "", "é")
-    QTest.keyClicks(galley, " noir ")
-    composed(galley, "", "夜")
-    assert "café noir 夜" in plain(text_of(book))
-    assert galley.toPlainText() == plain(text_of(book))
-    book.do("undo")
-    assert galley.toPlainText() == plain(text_of(book))
-
-
-def test_the_keys_of_commands_are_the_commands_in_the_galley_too(book):
-    write_on(book)
-    book.do("galley")
-    galley = book.window.galley.text
-    galley.setFocus()
-    whole = text_of(book)
-    QTest.keyClicks(galley, "lantern")
-    assert text_of(book) != whole
-    QTest.keyClick(galley, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
-    assert text_of(book) == whole and galley.toPlainText() == plain(whole)
-    both = Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier
-    QTest.keyClick(galley, Qt.Key.Key_Z, both)
-    assert "lantern" in plain(text_of(book)) and galley.toPlainText() == plain(text_of(book))
-
-
-@pytest.mark.parametrize("there", ["page", "galley"])
-def test_after_undo_and_redo_the_caret_stands_where_the_step_began_or_ended(book, there):
-    write_on(book)
-    if there == "galley":
-        book.do("galley")
-    hand = book.window.galley.text if there == "galley" else book.desk
-    hand.setFocus()
-    writing = book.desk.text
-    place = writing.caret
-    QTest.keyClicks(hand, "never")
-    after = writing.caret
-    QTest.keyClick(hand, Qt.Key.Key_Return)
-    ended = writing.caret
-    assert ended == (after[0] + 1, 0)
-    book.do("undo")
-    assert writing.caret == writing.anchor == after
-    QTest.keyClicks(hand, "Z")
-    text = text_of(book)[after[0]]
-    assert "neverZ" in plain((text,))
-    book.do("undo")
-    book.do("undo")
-    assert writing.caret == place
-    book.do("redo")
-    assert writing.caret == after
-    # What was selected when it was typed over is selected again.
-    QTest.keyClick(hand, Qt.Key.Key_Left, Qt.KeyboardModifier.ShiftModifier)
-    QTest.keyClick(hand, Qt.Key.Key_Left, Qt.KeyboardModifier.ShiftModifier)
-    chosen = writing.selection
-    QTest.keyClicks(hand, "q")
-    book.do("undo")
-    assert writing.selection == chosen and chosen[0] != chosen[1]
-    # Elsewhere, the caret goes back to where the step was.
-    writing.write_at(book.story, (0, 0))
-    book.do("redo")
-    assert writing.caret == (chosen[0][0], chosen[0][1] + 1)
-
-
-EVENTS = st.lists(
-    st.tuples(st.just("key"), st.sampled_from("a -.")) |
-    st.tuples(st.just("commit"), st.sampled_from(["é", "夜空", "", "e\u0301", "x" * 40])) |
-    st.tuples(st.just("preedit"), st.sampled_from(["´", "よる", ""])) |
-    st.tuples(st.just("press"), st.sampled_from(
-        ["Return", "Backspace", "Delete", "Left", "Right", "Up", "Down", "Home", "End"])) |
-    st.tuples(st.just("do"), st.sampled_from(["undo", "redo"])) |
-    st.tuples(st.just("page"), st.sampled_from(["b", "c"])),
-    min_size=1, max_size=25,
-)  # fmt: skip
-
-
-@given(EVENTS)
-@settings(max_examples=25, suppress_health_check=[HealthCheck.function_scoped_fixture])
-def test_the_galley_shows_what_the_story_holds_after_every_event(book, events):
-    book.open_story(BOOK)
-    write_on(book)
-    if not book.window.galley.isVisible():
-        book.do("galley")
-    galley = book.window.galley.text
-    galley.setFocus()
-    for kind, what in events:
-        if kind == "key":
-            QTest.keyClicks(galley, what)
-        elif kind == "press":
-            QTest.keyClick(galley, getattr(Qt.Key, f"Key_{what}"))
-        elif kind == "commit":
-            composed(galley, "", what)
-        elif kind == "preedit":
-            composed(galley, what)
-        elif kind == "page":
-            QTest.keyClicks(book.desk, what)
-        else:
-            book.do(what)
-        assert galley.toPlainText() == plain(text_of(book)), (kind, what)
 
 
 def test_the_galley_stands_instead_of_the_desk_and_gives_it_back(book):

@@ -168,7 +168,8 @@ class Window(QMainWindow):
     def galley(self) -> Galley:
         from hidden_frame.desktop.writing.galley import Galley
 
-        galley = Galley(self.session, self.desk.text)
+        galley = Galley(self.session, self.desk.text, self.desk.text_mouse)
+        galley.text.menu_wanted.connect(self.text_menu.show)
         galley.closed.connect(self.toggle_galley)
         galley.alone.connect(self.ruled.setHidden)
         galley.hide()

@@ -10,7 +10,8 @@ from hidden_frame.compose.composition import Composition, Told
 from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.edit.items.draw import change_items
 from hidden_frame.edit.stories import link
-from hidden_frame.edit.text.write import cut_out, end_of
+from hidden_frame.edit.text.steps import end_of
+from hidden_frame.edit.text.write import cut_out
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.stories import Link
 from hidden_frame.model.text import Text, TextPlace

@@ -61,18 +61,23 @@ def _between(known: list[tuple[int, float]]) -> list[tuple[int, float]]:
 _paragraph, _start = attrgetter("paragraph"), attrgetter("start")
 
 
-def line_of(text: SetText, paragraph: int, offset: int) -> int:
-    """The index of the line on which a place stands."""
+def line_of(text: SetText, paragraph: int, offset: int, late: bool = False) -> int:
+    """The index of the line on which a place stands; with `late`, where a word is divided there,
+    that of the line that ends with it."""
     lines = text.lines
     first = bisect_left(lines, paragraph, key=_paragraph)
     end = bisect_right(lines, paragraph, first, key=_paragraph)
     at = bisect_right(lines, offset, first, end, key=_start)
-    return at - 1 if at > first else 0
+    if at <= first:
+        return 0
+    divided = late and at - 1 > first and lines[at - 1].start == offset == lines[at - 2].end
+    return at - 2 if divided else at - 1
 
 
-def caret_at(text: SetText, paragraph: int, offset: int) -> Caret:
-    """The caret at a place; a place between two stops takes the one before."""
-    index = line_of(text, paragraph, offset)
+def caret_at(text: SetText, paragraph: int, offset: int, late: bool = False) -> Caret:
+    """The caret at a place; a place between two stops takes the one before.  `late` as for
+    `line_of`."""
+    index = line_of(text, paragraph, offset, late)
     line = text.lines[index]
     places = stops(line)
     at = max(bisect_right([n for n, _ in places], offset) - 1, 0)
@@ -95,15 +100,20 @@ def reads_from_right(text: SetText, paragraph: int, offset: int) -> bool:
     return found
 
 
-def place_at(text: SetText, x: float, y: float) -> TextPlace:
-    """The paragraph and offset nearest to a point."""
+def line_at(text: SetText, x: float, y: float) -> PlacedLine:
+    """The line nearest to a point."""
     wanted = min(
         range(len(text.columns)),
         key=lambda n: max(text.columns[n][0] - x, x - text.columns[n][1], 0.0),
     )
     lines = [line for line in text.lines if line.column == wanted] or text.lines
     index = min(max(bisect_right([line.top for line in lines], y) - 1, 0), max(len(lines) - 1, 0))
-    line = lines[index]
+    return lines[index]
+
+
+def place_at(text: SetText, x: float, y: float) -> TextPlace:
+    """The paragraph and offset nearest to a point."""
+    line = line_at(text, x, y)
     offset = min(stops(line), key=lambda stop: abs(stop[1] - x))[0]
     return line.paragraph, offset
 

@@ -8,6 +8,7 @@ from PySide6.QtCore import QEvent, QMimeData, QPoint, QPointF, Qt, QTimer, Signa
 from PySide6.QtGui import (
     QContextMenuEvent,
     QDragEnterEvent,
+    QDragLeaveEvent,
     QDragMoveEvent,
     QDropEvent,
     QHelpEvent,
@@ -36,7 +37,9 @@ from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.desktop.sight import Editing
 from hidden_frame.desktop.spelling import speller
-from hidden_frame.desktop.writing.text_edit import TextEdit, wants_key
+from hidden_frame.desktop.writing.keys import act_of
+from hidden_frame.desktop.writing.mouse import TextMouse
+from hidden_frame.desktop.writing.text_edit import TextEdit
 from hidden_frame.interact.anchoring import frame_over
 from hidden_frame.interact.faces import Face
 from hidden_frame.interact.hits import Spot, hit
@@ -71,7 +74,9 @@ class Desk(QWidget):
         self.camera = Camera(session, self.selected, self)
         self.camera.moved.connect(self.update)
         self.text = TextEdit(session, self.selected.edited)
-        self.text.moved.connect(self.update)
+        self.text_mouse = TextMouse(session, self.text)
+        for written in (self.text, self.text_mouse):
+            written.moved.connect(self.update)
         self.tabs = TabRuler(self)
         self.tabs.changed.connect(self.text.dress.set_tabs)
         self.text.moved.connect(self.updateMicroFocus)
@@ -87,7 +92,7 @@ class Desk(QWidget):
         self._space = False
         self._pointer = QPointF()
         self.judge = Judge(session, self)
-        self.edges = EdgeScroll(self.camera, self.hand, self)
+        self.edges = EdgeScroll(self.camera, self._drag, self.text_mouse.turn, self)
         self._blink = QTimer(self)
         self._blink.setInterval(530)
         self._blink.timeout.connect(self._toggle_caret)
@@ -100,6 +105,7 @@ class Desk(QWidget):
         # The desk paints all of itself, so Qt need not clear it first.
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
         self.setAttribute(Qt.WidgetAttribute.WA_InputMethodEnabled)
+        self.setInputMethodHints(Qt.InputMethodHint.ImhMultiLine)
         session.changed.connect(self._refresh)
         session.looked.connect(self._refresh)
         settings().changed.connect(self.update)
@@ -160,6 +166,7 @@ class Desk(QWidget):
             words=self.hand.gesture.words if self.hand.gesture and self.hand.dragged else "",
             pointer=self._pointer,
             writing=self.text,
+            target=self.text_mouse.target,
             caret_on=self.caret_on,
             poor=self.judge.poor if resting else lambda _: {},
         )
@@ -199,8 +206,8 @@ class Desk(QWidget):
         if self.session.proof:
             return
         if event.button() == Qt.MouseButton.RightButton:
-            if self.text.holds(spot):
-                self.text.point_at(spot)
+            if self.text_mouse.holds(self.session.owning(spot)):
+                self.text_mouse.point_at(spot)
                 self.text_menu_wanted.emit(event.globalPosition().toPoint())
                 return
             self.hand.pick(spot, event.modifiers() & ~Qt.KeyboardModifier.ControlModifier)
@@ -228,13 +235,35 @@ class Desk(QWidget):
                 return
             if self.text.anchors.press(spot):
                 return
-            if self.text.holds(spot):
-                extend = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
-                self.hand.pressed = point
-                self.text.press(spot, extend)
+            if self._press_text(spot, event):
                 return
             self.session.edit_text(None)
+        elif self._goes_back(spot, event):
+            return
         self.hand.press(spot, event)
+
+    def _goes_back(self, spot: Spot, event: QMouseEvent) -> bool:
+        """A press with Shift selects to there from where one wrote before one turned pages."""
+        shift = event.modifiers() == Qt.KeyboardModifier.ShiftModifier
+        return shift and self.text_mouse.back_to(spot) and self._press_text(spot, event)
+
+    def _press_text(self, spot: Spot, event: QMouseEvent) -> bool:
+        """A press in the text that is written; False if the point isn't in it."""
+        if not self.text_mouse.holds(self.session.owning(spot)):
+            return False
+        extends = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
+        self.hand.pressed = event.position()
+        self.text_mouse.press(spot, event.position(), extends=extends)
+        return True
+
+    def _drag(self, point: QPointF, keys: Qt.KeyboardModifier) -> bool:
+        """What is dragged goes on at a point; False if nothing is."""
+        spot = self.camera.spot(point)
+        if self.session.editing is not None and self.hand.gesture is None:
+            self.text_mouse.move(spot, point)
+            return self.text_mouse.selecting or self.text_mouse.dragging
+        self.hand.again(spot, keys)
+        return self.hand.gesture is not None
 
     def _out_mark_at(self, point: QPointF) -> tuple[Face, tuple[str, ...]] | None:
         """The frame whose out-mark lies under a point, and its face."""
@@ -278,7 +307,10 @@ class Desk(QWidget):
         spot = self.camera.spot(point)
         if self.session.editing is not None:
             if not self.text.anchors.pull(spot):
-                self.text.press(spot, extend=True)
+                self.text_mouse.move(spot, point)
+                self._set_cursor(point)
+                if self.text_mouse.selecting or self.text_mouse.dragging:
+                    self.edges.moved(point, event.modifiers())
         else:
             self.hand.drag(spot, event)
             if self.hand.gesture is not None and self.hand.dragged:
@@ -293,7 +325,10 @@ class Desk(QWidget):
         self._pointer = event.position()
         if self.session.editing is not None and self.hand.gesture is None:
             self.text.anchors.drop()
+            copies = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
+            self.text_mouse.release(copies)
             self.hand.pressed = None
+            self._set_cursor()
             return
         self.hand.release(self.camera.spot(event.position()), event)
 
@@ -303,8 +338,9 @@ class Desk(QWidget):
             return
         if self.session.editing is not None and self.text.anchors.press(spot):
             return
-        if self.session.editing is not None and self.text.holds(spot):
-            self.text.select_word(spot)
+        if self.session.editing is not None and self.text_mouse.holds(self.session.owning(spot)):
+            self.hand.pressed = event.position()
+            self.text_mouse.double(spot, event.position())
             return
         if self.session.cropping:
             self.session.crop(False)
@@ -362,10 +398,16 @@ class Desk(QWidget):
             event.acceptProposedAction()
 
     def dragMoveEvent(self, event: QDragMoveEvent) -> None:
+        self.text_mouse.hover(event.mimeData(), self.camera.spot(event.position()))
         event.acceptProposedAction()
 
+    def dragLeaveEvent(self, event: QDragLeaveEvent) -> None:
+        self.text_mouse.cancel()
+
     def dropEvent(self, event: QDropEvent) -> None:
-        self.dropped.emit(event.mimeData(), self.camera.spot(event.position()))
+        spot = self.camera.spot(event.position())
+        if not self.text_mouse.put(event.mimeData(), spot):
+            self.dropped.emit(event.mimeData(), spot)
         event.acceptProposedAction()
 
     # -- keys --------------------------------------------------------------------
@@ -389,7 +431,7 @@ class Desk(QWidget):
             self.keyPressEvent(event)  # type: ignore[arg-type]
             return True
         overriding = event.type() == QEvent.Type.ShortcutOverride and self.session.editing
-        if overriding and isinstance(event, QKeyEvent) and wants_key(event):
+        if overriding and isinstance(event, QKeyEvent) and act_of(event) is not None:
             event.accept()
             return True
         if isinstance(event, QHelpEvent) and event.type() == QEvent.Type.ToolTip:
@@ -422,20 +464,22 @@ class Desk(QWidget):
             super().keyPressEvent(event)
 
     def inputMethodEvent(self, event: QInputMethodEvent) -> None:
-        """What an input method has made of several keys; while it is being made, it is shown as
-        if it were selected."""
+        """What an input method makes of several keys."""
         if self.session.editing is None:
             super().inputMethodEvent(event)
             return
-        self.text.compose(event.commitString(), event.preeditString())
+        self.text.making.take(event)
         event.accept()
 
     def inputMethodQuery(self, query: Qt.InputMethodQuery) -> object:
         if query == Qt.InputMethodQuery.ImEnabled:
             return self.session.editing is not None
-        if query == Qt.InputMethodQuery.ImCursorRectangle and self.session.editing is not None:
+        if self.session.editing is None:
+            return super().inputMethodQuery(query)
+        if query == Qt.InputMethodQuery.ImCursorRectangle:
             return caret_on(self)
-        return super().inputMethodQuery(query)
+        known = self.text.making.asked(query)
+        return super().inputMethodQuery(query) if known is None else known
 
     def keyReleaseEvent(self, event: QKeyEvent) -> None:
         key = Qt.Key(event.key())
@@ -454,7 +498,7 @@ class Desk(QWidget):
             self._set_cursor()
             if otherwise is not None:
                 otherwise()
-        elif self.hand.cancel():
+        elif self.hand.cancel() or self.text_mouse.cancel():
             return
         elif session.linking is not None:
             session.set_tool("select")

@@ -21,7 +21,6 @@ from hidden_frame.model.geometry import Guide
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.plane.box import HANDLES, Bounds, Box
 from hidden_frame.model.plane.mirror import guide_x
-from hidden_frame.typeset.caret import Caret
 
 HANDLE = 8.0  # pixels, a handle's side
 KNOB = 26.0  # pixels from an item's edge to the knob that turns it
@@ -321,31 +320,3 @@ def paint_handles(
             painter.drawRoundedRect(knob_rect, 2, 2)
         else:
             painter.drawEllipse(knob_rect.adjusted(0.7, 0.7, -0.7, -0.7))
-
-
-def paint_text_selection(
-    painter: QPainter,
-    placed: Placed,
-    face: Face,
-    view: View,
-    theme: Theme,
-    caret: Caret | None,
-    spans: list[Bounds],
-) -> None:
-    """The caret and the selected stretch of the text being edited."""
-    block = placed.drawing.text
-    if block is None:
-        return
-
-    def at(x: float, y: float) -> QPointF:
-        px, py = placed.matrix.apply(x + block.x, y + block.y)
-        return QPointF(*view.to_widget(px + face.x, py))
-
-    painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(_faint(theme.action, 0.28))
-    for left, top, right, bottom in spans:
-        corners = [at(left, top), at(right, top), at(right, bottom), at(left, bottom)]
-        painter.drawPolygon(QPolygonF(corners))
-    if caret is not None:
-        painter.setPen(_pen(theme.action, 2.0))
-        painter.drawLine(at(caret.x, caret.top + 1), at(caret.x, caret.bottom - 1))

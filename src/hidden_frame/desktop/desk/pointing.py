@@ -39,6 +39,9 @@ def shape_at(desk: Desk, point: QPointF | None, asked: bool, pans: bool) -> Qt.C
         spot = desk.camera.spot(point) if point is not None else None
         if spot and desk.text.anchors.opposite(spot, SLACK / desk.camera.view.zoom):
             return Qt.CursorShape.SizeAllCursor
+        if desk.text_mouse.dragging:
+            words = desk.text_mouse.target is not None
+            return Qt.CursorShape.DragMoveCursor if words else Qt.CursorShape.ForbiddenCursor
         return Qt.CursorShape.IBeamCursor
     if session.tool != "select":
         return Qt.CursorShape.CrossCursor
@@ -54,7 +57,7 @@ def caret_on(desk: Desk) -> QRect:
     if found is None or found[0].drawing.text is None:
         return QRect()
     placed, face = found
-    caret, _ = desk.text.marks(face.holder_id, placed)
+    caret = desk.text.marks(face.holder_id, placed).caret
     block = placed.drawing.text
     if caret is None or block is None:
         return QRect()

@@ -31,6 +31,8 @@ from hidden_frame.desktop.painter.scene import Rendering
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.desktop.spelling import doubts
+from hidden_frame.desktop.writing.mouse import Target
+from hidden_frame.desktop.writing.paint import paint_marks, paint_target
 from hidden_frame.desktop.writing.text_edit import TextEdit
 from hidden_frame.edit.items.guides import own_guides
 from hidden_frame.interact.faces import Face
@@ -50,6 +52,7 @@ class DeskSeen(NamedTuple):
     words: str
     pointer: QPointF
     writing: TextEdit
+    target: Target | None
     caret_on: bool
     poor: Callable[[Scene], Mapping[str, object]]
 
@@ -184,6 +187,8 @@ def _paint_selected(
             for placed in sheet.scene.placed:
                 if not alone or placed.item_id == session.editing.item_id:
                     _paint_editing(desk, painter, placed, sheet.face, colours)
+                if desk.target is not None:
+                    paint_target(painter, placed, sheet.face, desk.view, colours, desk.target)
         return
     shown = desk.selected.placed_all()
     movable = session.may_change_all(session.holder_id, session.items)
@@ -237,6 +242,7 @@ def _paint_editing(
             return
     elif desk.writing.told() is None:
         return
-    caret, spans = desk.writing.marks(face.holder_id, placed)
-    caret = caret if desk.caret_on else None
-    chrome.paint_text_selection(painter, placed, face, desk.view, colours, caret, spans)
+    marks = desk.writing.marks(face.holder_id, placed)
+    if not desk.caret_on:
+        marks = marks._replace(caret=None)
+    paint_marks(painter, placed, face, desk.view, colours, marks)

@@ -223,7 +223,7 @@ def rule(
         ruler.follow(None, 0, 0)
         return
     placed, face = found
-    caret, _ = writing.marks(face.holder_id, placed)
+    caret = writing.marks(face.holder_id, placed).caret
     upright = placed.matrix.b == 0 and placed.matrix.a > 0
     if caret is None or not upright or not block.text.lines:
         ruler.follow(None, 0, 0)

@@ -25,7 +25,7 @@ from hidden_frame.desktop.properties.fields import Choice
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.tones import with_tones
 from hidden_frame.edit.text.find import Query, Stretch
-from hidden_frame.edit.text.write import length
+from hidden_frame.edit.text.steps import length
 from hidden_frame.interact.finding import (
     EVERYTHING,
     MOST,

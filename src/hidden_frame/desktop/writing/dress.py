@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING, Any
 
 from hidden_frame.edit.looks.styles import put_paragraph_style
+from hidden_frame.edit.text import steps
 from hidden_frame.edit.text import write as edit_text
 from hidden_frame.edit.text.depart import as_styled, departures, style_of
 from hidden_frame.model.lookup import paragraph_style
@@ -37,7 +38,7 @@ class TextDress:
 
     def _stretch(self) -> tuple[TextPlace, TextPlace]:
         start, end = self.edit.selection
-        return edit_text.word_around(self.edit.text, start) if start == end else (start, end)
+        return steps.word_around(self.edit.text, start) if start == end else (start, end)
 
     def set_alignment(self, alignment: Alignment | None) -> None:
         """The selected paragraphs aligned otherwise than their style says; None follows it."""
@@ -133,7 +134,7 @@ class TextDress:
         style = computed_style(publication.paragraph_styles, paragraph.style)
         start, _ = self.edit.selection
         at = (start[0], start[1] + 1) if self.edit.anchor != self.edit.caret else self.edit.caret
-        at = at if at[1] <= edit_text.length(text[at[0]]) else self.edit.caret
+        at = at if at[1] <= steps.length(text[at[0]]) else self.edit.caret
         named, own = edit_text.dress_at(text, at)
         character = computed_characters(publication.character_styles).get(named or "")
         found: dict[str, Any] = {"style": paragraph.style, "character": named}

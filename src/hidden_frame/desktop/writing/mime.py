@@ -45,7 +45,7 @@ def from_mime(
             piece: Text = from_clipboard(bytes(data.data(TEXT_MIME).data()), Text)
         except Refusal:
             return None
-        return put_in_here(publication, _known(piece, publication, style, whole))
+        return put_in_here(publication, known_here(piece, publication, style, whole))
     if data.hasHtml() and len(data.html()) <= _MOST:
         from hidden_frame.storage.manuscripts.hypertext import read_html
 
@@ -65,7 +65,7 @@ def from_mime(
     return None
 
 
-def _known(piece: Text, publication: Publication, style: str, whole: bool) -> Text:
+def known_here(piece: Text, publication: Publication, style: str, whole: bool) -> Text:
     """A piece without styles that are not here."""
     paragraphs = {s.id for s in publication.paragraph_styles}
     characters = {s.id for s in publication.character_styles}

@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING
 
 from msgspec.structs import replace
 
+from hidden_frame.edit.text import steps
 from hidden_frame.edit.text import write as edit_text
 from hidden_frame.interact.indexing import marked_everywhere
 from hidden_frame.interact.referring import Target, placed, text_of
@@ -58,7 +59,7 @@ class TextPlaces:
         """What is selected, or the word at the caret, on one line."""
         start, end = self.edit.selection
         if start == end:
-            start, end = edit_text.word_around(self.edit.text, start)
+            start, end = steps.word_around(self.edit.text, start)
         return " ".join(edit_text.plain(self.edit.text, start, end).split())[:200]
 
     def mark(self, mark: IndexMark, everywhere: str) -> None:
@@ -72,7 +73,7 @@ class TextPlaces:
             return
         start, end = self.edit.selection
         text = self.edit.text
-        at = end if start != end else edit_text.word_around(text, start)[1]
+        at = end if start != end else steps.word_around(text, start)[1]
         text, place = edit_text.insert_marker(text, at, mark)
         self.edit.change("mark for the index", text, place)
         session.seal()

@@ -14,11 +14,14 @@ from hidden_frame.desktop.settings import settings
 from hidden_frame.desktop.sight import Editing
 from hidden_frame.desktop.writing.anchors import TextAnchors
 from hidden_frame.desktop.writing.dress import TextDress
+from hidden_frame.desktop.writing.making import Making
 from hidden_frame.desktop.writing.places import TextPlaces
 from hidden_frame.desktop.writing.step_carets import StepCaret, StepCarets
 from hidden_frame.edit.stories import set_story_text
+from hidden_frame.edit.text import steps
 from hidden_frame.edit.text import write as edit_text
 from hidden_frame.edit.text.typing import typed
+from hidden_frame.interact.carets import Shown, Standing, at_point, stop_at
 from hidden_frame.interact.shown import change_shown, shown_item
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_story
@@ -26,7 +29,6 @@ from hidden_frame.model.publication import Publication
 from hidden_frame.model.styles import computed_style
 from hidden_frame.model.text import STEADY, Marker, Text, TextPlace
 from hidden_frame.spelling.checked import is_code
-from hidden_frame.typeset.caret import place_at
 
 _REST = 2.0  # seconds without a key after which typing is a new step
 _STEP = 48  # characters of one step, to the end of their word
@@ -44,10 +46,12 @@ class WrittenText(QObject):
         self.caret: TextPlace = (0, 0)
         self.anchor: TextPlace = (0, 0)
         self._typed, self._typed_at = "", 0.0
-        self._making = False  # whether the selection is what an input method is making
+        self._standing = Standing((0, 0))
+        self.making = Making(self)
         self._steps = StepCarets()
         self._story = ""  # the one that is written in, if it is one
         session.stepped.connect(self._take_step)
+        session.changed.connect(self.making.watch)
         session.changed.connect(self._regain)
         self.dress = TextDress(self)
         self.anchors = TextAnchors(self)
@@ -61,12 +65,11 @@ class WrittenText(QObject):
         editing = self.session.editing
         if editing is None:
             return ()
+        now = self.session.history.now if self.making.on else self.session.publication
         told = self.told()
         if told is not None:
-            return told.story.text
-        item = shown_item(
-            self.session.publication, editing.holder_id, editing.item_id, editing.side
-        )
+            return find_story(now, told.story.id).text if self.making.on else told.story.text
+        item = shown_item(now, editing.holder_id, editing.item_id, editing.side)
         first = self.session.publication.paragraph_styles[0].id
         return edit_text.start_of(item.text, first) if isinstance(item, TextFrame) else ()
 
@@ -94,12 +97,12 @@ class WrittenText(QObject):
         self.session.edit_text(editing)
         told = self.told()
         if told is None:
-            self.caret = self.anchor = edit_text.end_of(self.text)
+            self.caret = self.anchor = steps.end_of(self.text)
         else:
             start = told.flow.starts[told.flow.index[editing.holder_id, editing.item_id]]
-            place = self._place_at(*at) if at is not None else None
-            place = place or (start.paragraph, start.place.offset)
-            self.caret = self.anchor = clamped(self.text, place)
+            found = self.standing_at(*at) if at is not None else None
+            self.stand(found or Standing((start.paragraph, start.place.offset)))
+            self.anchor = self.caret = clamped(self.text, self.caret)
         self._follow()
 
     def write_at(self, story_id: str, caret: TextPlace, anchor: TextPlace | None = None) -> bool:
@@ -123,7 +126,7 @@ class WrittenText(QObject):
         told, editing = self.told(), self.session.editing
         self._story = told.story.id if told is not None else ""
         if told is not None and editing is not None:
-            at = told.flow.stop_of(*self.caret)
+            at = stop_at(told, self.standing)
             stop = told.flow.stops[at] if at is not None else None
             if stop is not None and stop.key != (editing.holder_id, editing.item_id):
                 self.session.write_in(Editing(stop.page_id, stop.room.item_id, stop.side))
@@ -131,6 +134,7 @@ class WrittenText(QObject):
 
     def _take_step(self, back: bool) -> None:
         """After an undo the caret stands where the step began, after a redo where it ended."""
+        self.making.lose()
         session = self.session
         known = self._steps.at(session.history.now, back)
         if known is None or (session.editing is None and session.lost is None):
@@ -165,13 +169,31 @@ class WrittenText(QObject):
     def selection(self) -> tuple[TextPlace, TextPlace]:
         return min(self.anchor, self.caret), max(self.anchor, self.caret)
 
-    def _place_at(self, x: float, y: float) -> TextPlace | None:
-        placed, block, first = self.placed(), self.block(), self.first()
-        if placed is None or block is None or not block.text.lines:
-            return clamped(self.text, (first, 0)) if self.text else None
+    @property
+    def standing(self) -> Standing:
+        """The caret with what it knows besides its place."""
+        return self._standing if self._standing.place == self.caret else Standing(self.caret)
+
+    def stand(self, standing: Standing) -> None:
+        """The caret goes to a place."""
+        self.caret, self._standing = standing.place, standing
+
+    def shown(self) -> Shown | None:
+        """What stands in the frame that is written in; None if nothing has room there."""
+        block, told, editing = self.block(), self.told(), self.session.editing
+        if block is None or editing is None or not block.text.lines:
+            return None
+        at = told.flow.index[editing.holder_id, editing.item_id] if told is not None else 0
+        return Shown(block.text, told, at)
+
+    def standing_at(self, x: float, y: float) -> Standing | None:
+        """The place nearest to a point of the page, in points, in the frame that is written in."""
+        placed, block, shown = self.placed(), self.block(), self.shown()
+        if placed is None or block is None or shown is None:
+            return Standing(clamped(self.text, (self.first(), 0))) if self.text else None
         px, py = placed.matrix.inverse().apply(x, y)
-        paragraph, offset = place_at(block.text, px - block.x, py - block.y)
-        return clamped(self.text, (first + paragraph, offset))
+        found = at_point(shown, px - block.x, py - block.y)
+        return found._replace(place=clamped(self.text, found.place))
 
     # -- changes -----------------------------------------------------------------
 
@@ -198,39 +220,59 @@ class WrittenText(QObject):
         place: TextPlace,
         merge: str = "",
         before: Callable[[Publication], Publication] = lambda p: p,
+        begun: StepCaret | None = None,
     ) -> None:
-        """The text as another one, the caret at a place; `before` belongs to the same step."""
-        editing = self.session.editing
-        if editing is None:
+        """The text as another one, the caret at a place; `before` belongs to the same step, which
+        began where the caret is, or where it says."""
+        editing, change, begun = self.session.editing, self.as_edit(), begun or self.here()
+        if editing is None or change is None or begun is None:
             return
-        told = self.told()
-        if told is not None and told.story.lists:
+        told, session = self.told(), self.session
+        about = told.story.id if told is not None else editing.item_id
+        if not session.edit(name, lambda p: change(before(p), text), merge and f"{merge} {about}"):
+            return
+        self.caret = self.anchor = place
+        self._follow()
+
+        def ended() -> None:
+            past = session.kept.past
+            if past and past[-1].publication is begun.publication:  # else it went on with the last
+                self._steps.began(begun)
+            self.mark_end()
+
+        session.once_settled(ended)
+
+    def here(self) -> StepCaret | None:
+        """Where the caret stands, as a step remembers it."""
+        editing, told = self.session.editing, self.told()
+        if editing is None:
+            return None
+        story = told.story.id if told is not None else ""
+        return StepCaret(self.session.history.now, editing, story, self.anchor, self.caret)
+
+    def mark_end(self) -> None:
+        """The last step has ended with the caret, and what is selected, as they are now."""
+        here = self.here()
+        if here is not None:
+            self._steps.ended(here)
+
+    def as_edit(self) -> Callable[[Publication, Text], Publication] | None:
+        """What makes the text another one in a publication; None, with the reason told, where it
+        can't be written in."""
+        editing, told = self.session.editing, self.told()
+        if editing is None:
+            return None
+        if told is None:
+            return lambda p, text: change_shown(
+                p, editing.holder_id, editing.side, {editing.item_id: {"text": text}}
+            )
+        if told.story.lists:
             self.session.noticed.emit(
                 "This text lists headings by itself; change those, or what it lists: Contents list…"
             )
-            return
-        change: Callable[[Publication], Publication]
-        if told is not None:
-            about, story_id = told.story.id, told.story.id
-            change = lambda p: set_story_text(before(p), story_id, text)  # noqa: E731
-        else:
-            about = editing.item_id
-            changes: dict[str, dict[str, object]] = {about: {"text": text}}
-            change = lambda p: change_shown(  # noqa: E731
-                before(p), editing.holder_id, editing.side, changes
-            )
-        session = self.session
-        story = told.story.id if told is not None else ""
-        begun = StepCaret(session.history.now, editing, story, self.anchor, self.caret)
-        session.edit(name, change, merge and f"{merge} {about}")
-        past = session.history.past
-        if past and past[-1].publication is begun.publication:  # else it went on with the last one
-            self._steps.began(begun)
-        self.caret = self.anchor = place
-        self._follow()
-        if session.editing is not None:
-            here = StepCaret(session.history.now, session.editing, story, place, place)
-            self._steps.ended(here)
+            return None
+        story_id = told.story.id
+        return lambda p, text: set_story_text(p, story_id, text)
 
     def without_selection(self) -> tuple[Text, TextPlace]:
         """The text without what is selected, and where that stood."""
@@ -291,19 +333,12 @@ class WrittenText(QObject):
         self._typed_at = now
         self._typed += string
 
-    def compose(self, made: str, making: str) -> None:
-        """What an input method has made, and what it is making, which the next call replaces."""
-        if self._making:  # what was shown for the time being
-            text, place = self.without_selection()
-            self.change("typing", text, place, "typing")
-        self._making = False
-        if made:
-            self.insert(made)
-        if making:
-            start = self.caret
-            self.insert(making)
-            self.anchor, self._making = start, True
-        self.moved.emit()
+    def erase(self, begun: StepCaret | None = None) -> None:
+        """Takes what is selected away; the step began where the caret is, or where it says."""
+        start, end = self.selection
+        if start != end:
+            text, place = edit_text.delete(self.text, start, end)
+            self.change("delete text", text, place, "deleting", begun=begun)
 
     def marker(self) -> Marker | None:
         """The marker that is selected by itself, or that stands right before the caret."""
@@ -343,8 +378,9 @@ class WrittenText(QObject):
         self.caret, self.anchor = caret, anchor
         self.session.seal()
         self._follow()
+        self.mark_end()
 
 
 def clamped(text: Text, place: TextPlace) -> TextPlace:
     index = min(place[0], len(text) - 1)
-    return index, min(place[1], edit_text.length(text[index]))
+    return index, min(place[1], steps.length(text[index]))

@@ -13,6 +13,7 @@ from collections.abc import Callable, Iterable
 
 from msgspec.structs import replace
 
+from hidden_frame.edit.text.steps import end_of, length
 from hidden_frame.model.text import (
     Alignment,
     Anchor,
@@ -47,17 +48,8 @@ def start_of(text: Text, style: str) -> Text:
     return text or (Paragraph(style),)
 
 
-def length(paragraph: Paragraph) -> int:
-    """Characters of a paragraph, a marker counting as one."""
-    return sum(len(p.text) if isinstance(p, Run) else 1 for p in paragraph.content)
-
-
 def total(text: Text) -> int:
     return sum(length(p) + 1 for p in text)
-
-
-def end_of(text: Text) -> TextPlace:
-    return len(text) - 1, length(text[-1])
 
 
 def _cells(paragraph: Paragraph) -> list[_Cell]:
@@ -243,48 +235,6 @@ def put_in(text: Text, place: TextPlace, piece: Text) -> tuple[Text, TextPlace]:
         replace(closing, content=_pieces([*last, *tail])),
     )
     return _with(text, index, *made), (index + len(piece) - 1, len(last))
-
-
-def before(text: Text, place: TextPlace) -> TextPlace:
-    """The place one character back; the text's start has none before it."""
-    index, offset = place
-    if offset:
-        return index, offset - 1
-    return (index - 1, length(text[index - 1])) if index else place
-
-
-def after(text: Text, place: TextPlace) -> TextPlace:
-    """The place one character on."""
-    index, offset = place
-    if offset < length(text[index]):
-        return index, offset + 1
-    return (index + 1, 0) if index + 1 < len(text) else place
-
-
-def paragraph_from(text: Text, place: TextPlace, step: int) -> TextPlace:
-    """Where the paragraph begins that a place is in (or the one before it, from there), for a
-    `step` of -1; where the next one does for 1, or the text's end."""
-    index, offset = place
-    if step < 0:
-        return (index, 0) if offset else (max(index - 1, 0), 0)
-    return (index + 1, 0) if index + 1 < len(text) else end_of(text)
-
-
-def word_around(text: Text, place: TextPlace) -> tuple[TextPlace, TextPlace]:
-    """The places at which the word around a place starts and ends."""
-    index, offset = place
-    cells = [c for c, _ in _cells(text[index])]
-
-    def letter(n: int) -> bool:
-        cell = cells[n]
-        return isinstance(cell, str) and (cell.isalnum() or cell in "’'_")
-
-    first = last = offset
-    while first > 0 and letter(first - 1):
-        first -= 1
-    while last < len(cells) and letter(last):
-        last += 1
-    return (index, first), (index, last)
 
 
 def set_paragraph_style(text: Text, first: int, last: int, style: str) -> Text:

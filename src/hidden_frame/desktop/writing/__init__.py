@@ -1,0 +1,1 @@
+"""Writing: the text that is edited, its caret, its keys, and the galley beside the desk."""
