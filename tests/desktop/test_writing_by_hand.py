@@ -8,16 +8,24 @@ from hypothesis import strategies as st
 from PySide6.QtCore import QEvent, QMimeData, QPointF, Qt
 from PySide6.QtGui import QColor, QDropEvent, QInputMethodEvent, QMouseEvent, QTextCharFormat
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QPlainTextEdit
+from PySide6.QtWidgets import (
+    QApplication,
+    QDialog,
+    QFileDialog,
+    QInputDialog,
+    QPlainTextEdit,
+)
 
 from hidden_frame.demo.book import long_book
+from hidden_frame.demo.driven import driven_book
 from hidden_frame.desktop.desk.edges import TURN
 from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.pages.order import delete_pages, move_pages
 from hidden_frame.edit.stories import delete_story, set_story_text
 from hidden_frame.edit.text.steps import length
-from hidden_frame.edit.text.write import plain
+from hidden_frame.edit.text.write import plain, set_paragraph_style
 from hidden_frame.model.items import TextFrame
-from hidden_frame.model.lookup import find_page, find_story
+from hidden_frame.model.lookup import all_pages, find_page, find_story
 from hidden_frame.model.text import Paragraph, Run
 from hidden_frame.settle.settling import settled
 
@@ -686,6 +694,143 @@ def by_mouse(book, galley, kind, n):
     else:
         cursor = galley.textCursor()
         book.pull(galley.viewport(), galley.cursorRect(cursor).center(), point)
+
+
+# -- the caret is a place of its story ----------------------------------------------------------
+
+
+DRIVEN = settled(driven_book())
+
+
+def shorter(publication, story):
+    """The story without its first twenty paragraphs."""
+    return set_story_text(publication, story, find_story(publication, story).text[20:])
+
+
+def ten_pages_moved(publication, story):
+    pages = [p.id for p in all_pages(publication)[6:16]]
+    section = next(s for s in publication.sections if any(p.id == pages[0] for p in s.pages))
+    return move_pages(publication, pages, section.id, len(section.pages))
+
+
+@pytest.mark.parametrize("what", ["longer", "shorter", "moved", "style", "gone"])
+def test_one_goes_on_writing_where_one_was_whatever_is_done_elsewhere(hands, what):
+    """Pages come, go and change places, and rules give them other masters: the next letter stands
+    behind the last one, and the page that shows it is on the desk."""
+    open_book(hands, DRIVEN, 12)
+    hands.story = max(hands.publication.stories, key=lambda s: len(s.text)).id
+    text = text_of(hands)
+    number = next(n for n, p in enumerate(text) if n > 40 and length(p) > 40)
+    hands.desk.text.write_at(hands.story, (number, 9))
+    hands.desk.setFocus()
+    hands.type("Q")
+    begun = len(hands.session.history.past)
+    edits = {
+        "longer": lambda p: set_story_text(
+            p, hands.story, (*[Paragraph(text[number].style, (Run("More words. " * 90),))] * 30,
+                             *find_story(p, hands.story).text)),
+        "shorter": lambda p: shorter(p, hands.story),
+        "moved": lambda p: ten_pages_moved(p, hands.story),
+        "style": lambda p: set_story_text(p, hands.story, set_paragraph_style(
+            find_story(p, hands.story).text, number - 1, number - 1, text[0].style)),
+        "gone": lambda p: delete_pages(p, [hands.session.page_id]),
+    }  # fmt: skip
+    hands.session.edit("elsewhere", edits[what])
+    hands.app.processEvents()
+    assert len(hands.session.history.past) == begun + 1
+    hands.type("Z")
+    made = plain(text_of(hands))
+    assert "QZ" in made and made.count("Z") - plain(text).count("Z") == 1
+    flow = hands.session.composition.flow(hands.story)
+    stop = flow.stops[flow.stop_of(*hands.desk.text.caret)]
+    assert stop.page_id == hands.session.page_id == hands.session.editing.holder_id
+    hands.app.clipboard().setText("pasted words")
+    items = sum(len(p.items) for p in all_pages(hands.publication))
+    hands.do("paste")
+    assert "QZpasted words" in plain(text_of(hands))
+    assert sum(len(p.items) for p in all_pages(hands.publication)) == items
+    for _ in range(3):
+        hands.do("undo")
+    assert hands.desk.text.caret == (number, 10)
+    hands.type("Y")
+    assert "QY" in plain(text_of(hands))
+
+
+def test_go_to_and_find_keep_the_caret(words, monkeypatch):
+    monkeypatch.setattr(QDialog, "exec", lambda dialog: dialog.reject() or 0)
+    words.desk.text.write_at(words.story, (1, 3))
+    for command in ("go to", "finder", "find text"):
+        words.do(command)
+        for widget in QApplication.topLevelWidgets():
+            if isinstance(widget, QDialog) and widget.isVisible():
+                QTest.keyClick(widget, K.Key_Escape)
+        words.app.processEvents()
+        assert words.desk.text.caret == (1, 3) and words.session.editing is not None, command
+        words.type("x")
+        words.do("undo")
+
+
+# -- the list of steps ------------------------------------------------------------------------
+
+
+def steps_of(hands):
+    hands.window.show_shelf("Steps")
+    hands.app.processEvents()
+    rows = hands.window.steps.list
+    return [rows.item(n) for n in range(rows.count())]
+
+
+def test_the_list_of_steps_says_what_was_typed_where_and_what_came_of_it(book):
+    write_on(book)
+    folio = book.session.composition.facts[book.page(6)].folio
+    book.type("The lantern was lit before anybody came. ")
+    book.key(K.Key_Left, Shift | Ctrl)
+    book.key(K.Key_Delete)
+    book.app.clipboard().setText("A line of a long list of lamps.\n" * 600)
+    count = len(book.publication.sections[0].pages)
+    book.key(K.Key_V, Ctrl)
+    more = sum(len(s.pages) for s in book.publication.sections) - count
+    rows = [r.text() for r in steps_of(book)]
+    assert rows[0] == "As it was opened"
+    assert rows[1] == f"Typing “The lantern was lit before …” · {folio}"
+    assert rows[2] == f"Delete text “came.” · {folio}"
+    assert rows[3].startswith("Paste text “A line of a long list …” · ")
+    assert rows[3].endswith(f" · {more} pages more") and more > 5
+    assert "3 steps below it" in steps_of(book)[0].toolTip() and not steps_of(book)[3].toolTip()
+    book.do("undo")
+    book.do("undo")
+    assert [r.text() for r in steps_of(book)] == rows
+    assert "2 steps" in steps_of(book)[3].toolTip()
+
+
+def test_a_cancelled_dialog_leaves_no_step_and_nothing_to_redo(words, monkeypatch):
+    """Every command that asks something, while one writes and with an item selected."""
+    for ask in ("getOpenFileName", "getSaveFileName", "getOpenFileNames", "getExistingDirectory"):
+        monkeypatch.setattr(QFileDialog, ask, lambda *_, **__: ("", ""))
+    monkeypatch.setattr(QInputDialog, "getInt", lambda *_, **__: (0, False))
+    monkeypatch.setattr(QInputDialog, "getText", lambda *_, **__: ("", False))
+    monkeypatch.setattr(QDialog, "exec", lambda dialog: dialog.reject() or 0)
+    words.type("new")
+    words.do("undo")
+    history, asked = words.session.history, 0
+    for command in words.window.commands.list:
+        if "…" not in command.title:
+            continue
+        words.desk.text.write_at(words.story, (0, 0))
+        if not command.enabled():
+            continue
+        words.do(command.id)
+        asked += 1
+        for widget in QApplication.topLevelWidgets():
+            if isinstance(widget, QDialog) and widget.isVisible():
+                QTest.keyClick(widget, K.Key_Escape)
+        words.app.processEvents()
+        now = words.session.history
+        assert (now.now, now.past, now.future) == (history.now, history.past, history.future), (
+            command.id
+        )
+        assert words.session.draft is None, command.id
+    assert asked > 20
 
 
 def test_a_story_that_is_deleted_while_the_galley_shows_it_leaves_it_empty_and_comes_back(words):

@@ -179,15 +179,9 @@ class Dialogs(QObject):
         page, frame = session.page_id, self._place_for_list()
         if frame is None:
             return None
-        if frame.made is not None:
-            made = frame.made
-            if not session.edit("frame for a contents list", lambda _: made):
-                return None
-            session.select_items(None, (frame.item,))
         contents = frame.now if isinstance(frame.now, Contents) else None
-        dialog = ContentsDialog(session, self.window, page, frame.item, contents)
-        if frame.made is not None:  # what was made for it goes with it
-            dialog.rejected.connect(session.undo)
+        dialog = ContentsDialog(session, self.window, page, frame, contents)
+        session.select_items(None, (frame.item,))
         dialog.open()
         return dialog
 

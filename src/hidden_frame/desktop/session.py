@@ -44,6 +44,7 @@ class _Step(NamedTuple):
     working: Working
     name: str
     merge: str = ""
+    page: str = ""
 
 
 class _Outcome:
@@ -185,16 +186,21 @@ class Session(Sight):
         return len(past) - at
 
     def edit(
-        self, name: str, change: Callable[[Publication], Publication], merge: str = ""
+        self,
+        name: str,
+        change: Callable[[Publication], Publication],
+        merge: str = "",
+        page: str = "",
     ) -> bool:
-        """One undo step; a refusal becomes a notice and changes nothing.
+        """One undo step, done on a page if it says so; a refusal becomes a notice and changes
+        nothing.
 
         What it brings with it is worked out at once where that takes a moment; where it takes
         longer the desk goes on, and shows what is there so far.
         """
         before = self.history.now
         with self._telling(name) as told:
-            self._settle(change(before), name, merge)
+            self._settle(change(before), name, merge, page)
         return told.well
 
     @contextmanager
@@ -220,11 +226,11 @@ class Session(Sight):
             self.draft = None
             self.changed.emit()
 
-    def _settle(self, changed: Publication, name: str, merge: str) -> None:
+    def _settle(self, changed: Publication, name: str, merge: str, page: str = "") -> None:
         if changed is self.kept.now:
             self.draft = None
             return
-        self._step = _Step(Working(settling(changed, self.composer), changed), name, merge)
+        self._step = _Step(Working(settling(changed, self.composer), changed), name, merge, page)
         if self._step.working.go_on(AT_ONCE):
             self._take()
         else:
@@ -274,13 +280,13 @@ class Session(Sight):
     def _take(self) -> None:
         """What was settled becomes a step."""
         assert self._step is not None
-        (working, name, merge), self._step = self._step, None
+        (working, name, merge, page), self._step = self._step, None
         self._slices.stop()
         new = working.seen
         if not name:
             self._opened_as(new)
             return
-        history = record(self.kept, new, name, merge)
+        history = record(self.kept, new, name, merge, page)
         self.draft = None
         self._move(history)
         waiting, self._waiting = self._waiting, []
@@ -306,6 +312,12 @@ class Session(Sight):
             if not self._holds(self.publication):  # a draft may have had more pages
                 self._keep_what_exists(self.publication)
             self.changed.emit()
+
+    def commit(self, made: Publication, name: str) -> None:
+        """What was shown as a draft, or something that came of it, becomes one undo step; nothing
+        is taken back in between."""
+        self.draft = made
+        self.commit_draft(name)
 
     def commit_draft(self, name: str) -> None:
         """The gesture's result becomes one undo step."""

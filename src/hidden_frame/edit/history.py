@@ -18,10 +18,12 @@ MAX_STEPS = 1000
 
 
 class Step(Struct, frozen=True):
-    """A value to go back or forward to, and the name of the step that led away from it."""
+    """A value to go back or forward to, the name of the step that led away from it, and the page
+    on which that was done, if it was one."""
 
     publication: Publication
     name: str
+    page: str = ""
 
 
 class History(Struct, frozen=True):
@@ -37,7 +39,9 @@ class History(Struct, frozen=True):
         return History(publication)
 
 
-def record(history: History, new: Publication, name: str, merge: str = "") -> History:
+def record(
+    history: History, new: Publication, name: str, merge: str = "", page: str = ""
+) -> History:
     """The history after one gesture; the same object if nothing changed.
 
     Raises `Refusal` for a publication that could not be opened again.
@@ -49,7 +53,7 @@ def record(history: History, new: Publication, name: str, merge: str = "") -> Hi
     check_change(history.now, new)
     if merge and merge == history.merging and history.past and not history.future:
         return replace(history, now=new)
-    past = (*history.past, Step(history.now, name))[-MAX_STEPS:]
+    past = (*history.past, Step(history.now, name, page))[-MAX_STEPS:]
     return History(new, past, (), merge)
 
 
@@ -62,14 +66,16 @@ def undo(history: History) -> History:
     if not history.past:
         return history
     *past, step = history.past
-    return History(step.publication, tuple(past), (*history.future, Step(history.now, step.name)))
+    there = replace(step, publication=history.now)
+    return History(step.publication, tuple(past), (*history.future, there))
 
 
 def redo(history: History) -> History:
     if not history.future:
         return history
     *future, step = history.future
-    return History(step.publication, (*history.past, Step(history.now, step.name)), tuple(future))
+    there = replace(step, publication=history.now)
+    return History(step.publication, (*history.past, there), tuple(future))
 
 
 def jump(history: History, steps: int) -> History:

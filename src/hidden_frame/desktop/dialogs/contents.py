@@ -11,6 +11,7 @@ from hidden_frame.desktop.properties.fields import Choice, TextField
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.text.listing import list_style, set_list
 from hidden_frame.interact.likely import heading_styles, likely_heading, likely_title
+from hidden_frame.interact.listing import ListPlace
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import Contents, ListLevel
@@ -35,11 +36,12 @@ class ContentsDialog(Question):
     aside = True
 
     def __init__(
-        self, session: Session, parent: QWidget | None, page_id: str, item_id: str,
+        self, session: Session, parent: QWidget | None, page_id: str, frame: ListPlace,
         now: Contents | None,
     ) -> None:  # fmt: skip
         super().__init__(parent, "Contents list", "Keep")
-        self.session, self.page_id, self.item_id = session, page_id, item_id
+        self.session, self.page_id, self.item_id = session, page_id, frame.item
+        self._made = frame.made  # with a frame that is made for it; None if there is one
         publication = session.history.now
         self.form.note(
             "Lists what has these styles, with its folio; it is always as the pages are."
@@ -73,7 +75,7 @@ class ContentsDialog(Question):
         self.plain.setEnabled(now is not None)
         self.plain.setAutoDefault(False)
         self.plain.clicked.connect(self._leave)
-        self.rejected.connect(lambda: session.set_draft(None))
+        self.rejected.connect(self._give_up)
         self._try()
         self.finish()
 
@@ -138,11 +140,20 @@ class ContentsDialog(Question):
                 before = bool(self.levels[n - 1].style.value())
                 level.style.setEnabled(before or used)
         try:
-            self.session.set_draft(self.changed(self.session.history.now))
+            self.session.set_draft(self.changed(self._base()))
             self.form.say("")
         except Refusal as refusal:
-            self.session.set_draft(None)
+            self.session.set_draft(self._made)
             self.form.say(str(refusal))
+
+    def _base(self) -> Publication:
+        """The publication with the frame that the list stands in."""
+        return self.session.history.now if self._made is None else self._made
+
+    def _give_up(self) -> None:
+        if self._made is not None:
+            self.session.select_items(None, ())
+        self.session.set_draft(None)
 
     def _leave(self) -> None:
         page, item = self.page_id, self.item_id
@@ -151,6 +162,5 @@ class ContentsDialog(Question):
         self.accept()
 
     def answer(self) -> None:
-        made = self.changed(self.session.history.now)
-        self.session.set_draft(None)
-        self.session.edit("contents list", lambda _: made)
+        made = self.changed(self._base())
+        self.session.commit(made, "contents list")

@@ -26,6 +26,7 @@ from hidden_frame.interact.shown import change_shown, shown_item
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_story
 from hidden_frame.model.publication import Publication
+from hidden_frame.model.same import same_ends
 from hidden_frame.model.styles import computed_style
 from hidden_frame.model.text import STEADY, Marker, Text, TextPlace
 from hidden_frame.spelling.checked import is_code
@@ -51,7 +52,9 @@ class WrittenText(QObject):
         self._steps = StepCarets()
         self._story = ""  # the one that is written in, if it is one
         session.stepped.connect(self._take_step)
+        self._seen: tuple[str, Text] = "", ()  # the story's text in which the caret stands
         session.changed.connect(self.making.watch)
+        session.changed.connect(self._go_along)
         session.changed.connect(self._regain)
         self.dress = TextDress(self)
         self.anchors = TextAnchors(self)
@@ -121,10 +124,25 @@ class WrittenText(QObject):
         self._follow()
         return True
 
+    def _go_along(self) -> None:
+        """Where paragraphs come or go before the caret by what is done elsewhere, it stays with its
+        words."""
+        told = self.told()
+        story, text = (told.story.id, self.text) if told is not None else ("", ())
+        (known, old), self._seen = self._seen, (story, text)
+        if story != known or text is old or not text:
+            return
+        head, foot = same_ends(old, text)
+        for name in ("anchor", "caret"):
+            paragraph, offset = getattr(self, name)
+            if paragraph >= max(len(old) - foot, head):
+                setattr(self, name, (paragraph + len(text) - len(old), offset))
+
     def _follow(self) -> None:
         """Goes on in the frame in which the caret has come to stand."""
         told, editing = self.told(), self.session.editing
         self._story = told.story.id if told is not None else ""
+        self._seen = self._story, self.text if self._story else ()
         if told is not None and editing is not None:
             at = stop_at(told, self.standing)
             stop = told.flow.stops[at] if at is not None else None
@@ -229,7 +247,9 @@ class WrittenText(QObject):
             return
         told, session = self.told(), self.session
         about = told.story.id if told is not None else editing.item_id
-        if not session.edit(name, lambda p: change(before(p), text), merge and f"{merge} {about}"):
+        page = editing.holder_id if session.mode == "pages" else ""
+        merge = merge and f"{merge} {about}"
+        if not session.edit(name, lambda p: change(before(p), text), merge, page):
             return
         self.caret = self.anchor = place
         self._follow()
