@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import lxml.html
 import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
@@ -19,6 +20,7 @@ from PySide6.QtWidgets import (
 from hidden_frame.demo.book import long_book
 from hidden_frame.demo.driven import driven_book
 from hidden_frame.desktop.desk.edges import TURN
+from hidden_frame.desktop.dialogs.pasted_styles import PastedStyles
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.pages.order import delete_pages, move_pages
 from hidden_frame.edit.stories import delete_story, set_story_text
@@ -694,6 +696,96 @@ def by_mouse(book, galley, kind, n):
     else:
         cursor = galley.textCursor()
         book.pull(galley.viewport(), galley.cursorRect(cursor).center(), point)
+
+
+# -- paste --------------------------------------------------------------------------------------
+
+
+def copied(hands, page, words=""):
+    data = QMimeData()
+    data.setHtml(page)
+    if words:
+        data.setText(words)
+    hands.app.clipboard().setMimeData(data)
+
+
+ARTICLE = "<h2>Of lamps</h2><p>Oil is <b>dear</b>.</p><ul><li>wick</li><li>glass</li></ul>"
+
+
+def test_a_page_is_pasted_with_its_structure_and_asked_about_once(words, monkeypatch):
+    asked = []
+
+    def answer(dialog):
+        asked.append(sorted(dialog.choices))
+        dialog.choices["Heading 2"].setCurrentIndex(1)  # a new style of this name
+        dialog._accept()
+        return 1
+
+    monkeypatch.setattr(PastedStyles, "exec", answer)
+    writing = words.desk.text
+    copied(words, ARTICLE)
+    writing.write_at(words.story, (1, 5))
+    words.key(K.Key_V, Ctrl)
+    text, names = text_of(words), {s.id: s.name for s in words.publication.paragraph_styles}
+    assert [plain((p,)) for p in text] == [
+        "one two three", "four,", "Of lamps", "Oil is dear.", "wick", "glass", " five; six",
+        "seven eight",
+    ]  # fmt: skip
+    assert [names[p.style] for p in text[2:6]] == [
+        "Heading 2", names[text[0].style], "List bullet", "List bullet",
+    ]  # fmt: skip
+    assert writing.caret == (5, 5)
+    assert asked == [["Heading 2", "List bullet"]]
+    words.do("undo")
+    assert plain(text_of(words)) == "one two three\nfour, five; six\nseven eight"
+    assert writing.caret == (1, 5)
+    words.do("redo")
+    words.key(K.Key_V, Ctrl)
+    assert len(asked) == 1  # it is known by now
+    monkeypatch.setattr(PastedStyles, "exec", lambda dialog: dialog.reject() or 0)
+    copied(words, "<h5>Other</h5>")
+    before = words.session.history
+    words.key(K.Key_V, Ctrl)
+    assert words.session.history.now is before.now  # not pasted, since that was given up
+
+
+def test_paste_without_looks_takes_the_words_alone(words):
+    copied(words, ARTICLE, "Of lamps\nOil is dear.")
+    words.desk.text.write_at(words.story, (0, 4))
+    words.key(K.Key_V, Ctrl | Qt.KeyboardModifier.AltModifier)
+    words.do("paste plain")
+    assert plain(text_of(words)).startswith(
+        "one Of lamps\nOil is dear.Of lamps\nOil is dear.two three"
+    )
+    assert {p.style for p in text_of(words)} == {text_of(words)[0].style}
+    words.key(K.Key_Escape)
+    words.do("paste plain")
+    made = words.own(5, "Text")
+    assert plain(made.text) == "Of lamps\nOil is dear."
+
+
+@pytest.mark.parametrize(("page", "said"), [
+    ("<p>" + "word " * 2_000_000, "longer than 8 million characters"),
+    ("<div>" * 10_000 + "deep words" * 9 + "</div>" * 10_000, "can’t be read whole"),
+])  # fmt: skip
+def test_a_page_that_is_too_much_comes_as_plain_words_and_that_is_said(words, page, said):
+    copied(words, page, "deep words" * 9)
+    words.key(K.Key_V, Ctrl)
+    assert plain(text_of(words)).startswith("deep words" * 9 + "one two")
+    assert said in words.notices[-1]
+
+
+def test_words_that_were_copied_go_to_others_as_html_and_plain(words):
+    writing = words.desk.text
+    writing.anchor, writing.caret = (0, 4), (0, 7)
+    words.do("bold")
+    writing.anchor, writing.caret = (0, 0), (1, 4)
+    words.key(K.Key_C, Ctrl)
+    data = words.app.clipboard().mimeData()
+    assert data.text() == "one two three\nfour"
+    page = lxml.html.fromstring(data.html())
+    assert [p.text_content() for p in page.iter("p")] == ["one two three", "four"]
+    assert [b.text_content() for b in page.iter("strong")] == ["two"]
 
 
 # -- the caret is a place of its story ----------------------------------------------------------

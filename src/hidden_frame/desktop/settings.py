@@ -56,6 +56,7 @@ class Preferences(Struct, frozen=True, omit_defaults=True):
     across: tuple[int, ...] = ()
     down: tuple[int, ...] = ()
     shelf: Annotated[int, Meta(ge=0, le=4)] = 0
+    pasted_styles: tuple[tuple[str, str], ...] = ()  # of what was copied elsewhere
     manuscript_styles: tuple[tuple[str, str], ...] = ()  # of a source, and what it became
 
 

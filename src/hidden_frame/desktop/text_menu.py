@@ -66,8 +66,8 @@ class TextMenu(QObject):
         if word is not None:
             self._about(menu, word, suggestions)
         self.commands.refresh()
-        for name in ("cut", "copy", "paste", "", "bold", "italic", "", "index mark", "refer",
-                     "note", "characters"):  # fmt: skip
+        for name in ("cut", "copy", "paste", "paste plain", "", "bold", "italic", "", "index mark",
+                     "refer", "note", "characters"):  # fmt: skip
             if name:
                 menu.addAction(self.commands[name])
             else:

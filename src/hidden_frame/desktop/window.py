@@ -108,6 +108,7 @@ class Window(QMainWindow):
         self.steps = StepList(session)
         self.stories = StoryActions(session, self.desk, self.dialogs)
         self.clipboard.bring_in = self.stories.bring_in
+        self.desk.text.pasting.ask = self._ask_pasted_styles
         self.story_list = StoryList(session, self.stories)
         self.tabs = ShelfTabs(self.shelf, self.story_list, self.item_list, self.colours, self.steps)
         self.commands = self.dialogs.commands = Commands(self, every_command(self))
@@ -411,6 +412,20 @@ class Window(QMainWindow):
             self.clipboard.cut()
         else:
             self.page_clipboard.cut()
+
+    def _ask_pasted_styles(
+        self, publication: Publication, likely: dict[str, str], asked: list[str]
+    ) -> dict[str, str] | None:
+        from hidden_frame.desktop.dialogs.pasted_styles import ask_styles
+
+        return ask_styles(self, publication, likely, asked)
+
+    def paste_plain(self) -> None:
+        """The words on the clipboard: at the caret, or in a frame of their own."""
+        if self.session.editing is not None:
+            self.desk.text.paste(plain=True)
+        else:
+            self.clipboard.paste_words()
 
     def paste(self) -> None:
         if self.session.editing is not None:

@@ -127,6 +127,14 @@ class Clipboard:
         else:
             self.take(data, None)
 
+    def paste_words(self) -> None:
+        """The words that the clipboard holds, in a frame of their own."""
+        words = QGuiApplication.clipboard().text()
+        if words.strip():
+            self._take_text(words, None)
+        else:
+            self.session.noticed.emit("There are no words on the clipboard; copy some first.")
+
     def _paste_items(self, packed: bytes, same_spot: bool) -> None:
         try:
             with door(COPIED, "copy it again"):

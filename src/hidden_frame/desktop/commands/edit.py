@@ -32,6 +32,7 @@ def commands(window: Workplace) -> list[Row]:
         Command("cut", menu, "Cut", "Ctrl+X", window.cut, window.can_cut),
         Command("copy", menu, "Copy", "Ctrl+C", window.copy, window.can_copy),
         Command("paste", menu, "Paste", "Ctrl+V", window.paste),
+        Command("paste plain", menu, "Paste without looks", "Ctrl+Alt+V", window.paste_plain),
         Command("paste same", menu, "Paste at the same spot", "Ctrl+Shift+V",
                 lambda: clip.paste(same_spot=True), idle),
         Command("duplicate", menu, "Duplicate items", "Ctrl+D", items.duplicate, items.own),

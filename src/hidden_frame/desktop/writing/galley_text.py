@@ -286,7 +286,7 @@ class GalleyText(QPlainTextEdit):
         """What is dropped here, or pasted by the middle button."""
         self._give_caret()
         if self._writes():
-            self.writing.put(source)
+            self.writing.pasting.put(source)
 
     # -- painting --------------------------------------------------------------------------
 

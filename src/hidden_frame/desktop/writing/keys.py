@@ -84,8 +84,11 @@ def act_of(event: QKeyEvent) -> Act | None:
 
 
 def _is_command(event: QKeyEvent) -> bool:
-    """Whether a key with what is held is no letter: Ctrl or Alt, but not both, since some
-    keyboards give signs by Ctrl+Alt as others do by AltGr."""
+    """Whether a key with what is held is no letter: Ctrl or Alt; and both, unless they give another
+    sign than the key's own, as AltGr does on some keyboards."""
     keys, kinds = event.modifiers(), Qt.KeyboardModifier
     control = bool(keys & (kinds.ControlModifier | kinds.MetaModifier))
-    return control != bool(keys & kinds.AltModifier)
+    both = control and bool(keys & kinds.AltModifier)
+    if both:
+        return event.text().upper() == chr(event.key() & 0xFFFF)
+    return control or bool(keys & kinds.AltModifier)

@@ -6,17 +6,15 @@ import msgspec
 from msgspec.structs import replace
 from PySide6.QtCore import QByteArray, QMimeData
 
-from hidden_frame.edit.text.bring import matched, run_of
 from hidden_frame.edit.text.sent import as_paragraphs
 from hidden_frame.edit.text.write import plain
 from hidden_frame.interact.places import put_in_here
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
-from hidden_frame.model.text import STEADY, Marker, Paragraph, Piece, Text
-from hidden_frame.storage.door import door, from_clipboard
+from hidden_frame.model.text import STEADY, Marker, Piece, Text
+from hidden_frame.storage.door import from_clipboard
 
 TEXT_MIME = "application/x-hidden-frame-text"
-_MOST = 4_000_000  # bytes of HTML that are looked at
 
 
 def as_mime(publication: Publication, piece: Text) -> QMimeData:
@@ -30,39 +28,19 @@ def as_mime(publication: Publication, piece: Text) -> QMimeData:
     return data
 
 
-def from_mime(
-    data: QMimeData | None, publication: Publication, style: str, *, whole: bool
-) -> Text | None:
-    """The text that the clipboard holds, in styles that are here; None where it is plain.
+def own_words(data: QMimeData, publication: Publication, style: str, *, whole: bool) -> Text | None:
+    """The text that was copied in this program, in styles that are here; None if none was.
 
     Paragraphs in a style that is unknown take `style`.  With `whole` it goes into a story, where
     markers that depend on the page become their names.
     """
-    if data is None:
+    if not data.hasFormat(TEXT_MIME):
         return None
-    if data.hasFormat(TEXT_MIME):
-        try:
-            piece: Text = from_clipboard(bytes(data.data(TEXT_MIME).data()), Text)
-        except Refusal:
-            return None
-        return put_in_here(publication, known_here(piece, publication, style, whole))
-    if data.hasHtml() and len(data.html()) <= _MOST:
-        from hidden_frame.storage.manuscripts.hypertext import read_html
-
-        try:
-            with door("What was copied"):
-                source = read_html(data.html(), "clipboard")
-        except Refusal:
-            return None
-        styles = matched(publication, source.styles)
-        return (
-            tuple(
-                Paragraph(styles.get(p.style) or style, tuple(run_of(s) for s in p.stretches))
-                for p in source.paragraphs
-            )
-            or None
-        )
-    return None
+    try:
+        piece: Text = from_clipboard(bytes(data.data(TEXT_MIME).data()), Text)
+    except Refusal:
+        return None
+    return put_in_here(publication, known_here(piece, publication, style, whole))
 
 
 def known_here(piece: Text, publication: Publication, style: str, whole: bool) -> Text:

@@ -305,7 +305,7 @@ class TextMouse(QObject):
         if target is None:
             return False
         self._go_to(target)
-        self._edit.put(data)
+        self._edit.pasting.put(data)
         self._session.seal()
         return True
 

@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import NamedTuple
 
-from PySide6.QtCore import QMimeData
 from PySide6.QtGui import QGuiApplication, QKeyEvent
 
 from hidden_frame.compose.scene import Placed
-from hidden_frame.desktop.desk.items_mime import anchorable
+from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.writing.keys import BY_LINES, Act, act_of
-from hidden_frame.desktop.writing.mime import as_mime, from_mime
+from hidden_frame.desktop.writing.mime import as_mime
+from hidden_frame.desktop.writing.pasting import Pasting
 from hidden_frame.desktop.writing.written import WrittenText
 from hidden_frame.edit.text import steps
 from hidden_frame.edit.text import write as edit_text
@@ -35,6 +36,10 @@ class Marks(NamedTuple):
 
 class TextEdit(WrittenText):
     """The hand that writes."""
+
+    def __init__(self, session: Session, placed: Callable[[], Placed | None]) -> None:
+        super().__init__(session, placed)
+        self.pasting = Pasting(self)
 
     def key(self, event: QKeyEvent) -> bool:
         """Handles a key; False leaves it to the desk."""
@@ -128,29 +133,11 @@ class TextEdit(WrittenText):
             piece = edit_text.cut_out(self.text, start, end)
             QGuiApplication.clipboard().setMimeData(as_mime(self.session.publication, piece))
 
-    def paste(self) -> None:
-        """What the clipboard holds."""
+    def paste(self, plain: bool = False) -> None:
+        """What the clipboard holds; `plain` is its words without their looks."""
         data = QGuiApplication.clipboard().mimeData()
         if data is not None:
-            self.put(data)
-
-    def put(self, data: QMimeData) -> None:
-        """Words with what they look like, as far as it is known here; a picture is anchored."""
-        parcel = anchorable(data)
-        if parcel is not None and self.anchors.put_item(parcel):
-            return
-        text = self.text
-        piece = from_mime(
-            data, self.session.publication, text[self.caret[0]].style,
-            whole=self.told() is not None,
-        )  # fmt: skip
-        if piece is None:
-            self.insert(data.text(), merge="")
-            return
-        if self._has_room(edit_text.total(piece)):
-            text, place = self.without_selection()
-            self.change("paste text", *edit_text.put_in(text, place, piece))
-            self.session.seal()
+            (self.pasting.put_plain if plain else self.pasting.put)(data)
 
     # -- what is seen ------------------------------------------------------------------
 

@@ -215,7 +215,7 @@ class WrittenText(QObject):
 
     # -- changes -----------------------------------------------------------------
 
-    def _has_room(self, more: int) -> bool:
+    def has_room(self, more: int) -> bool:
         """Whether the frame takes so many more characters; says so if not."""
         most = edit_text.MAX_CHARACTERS
         # A story is counted only when much is put in: counting it takes as long as setting it.
@@ -301,7 +301,7 @@ class WrittenText(QObject):
         return edit_text.delete(text, start, end) if start != end else (text, start)
 
     def insert(self, string: str, merge: str = "typing") -> None:
-        if not self._has_room(len(string)):
+        if not self.has_room(len(string)):
             return
         if merge:
             self._pause(string)
@@ -311,7 +311,7 @@ class WrittenText(QObject):
 
     def insert_form(self, character: str, form: str) -> None:
         """A character in another form than the usual one (a look's `alternate`), if one is said."""
-        if not form or not self._has_room(1):
+        if not form or not self.has_room(1):
             self.insert(character)
             return
         text, start = self.without_selection()

@@ -28,6 +28,8 @@ _BLOCK = {"p", "div", "blockquote", "pre", "li", "h1", "h2", "h3", "h4", "h5", "
 _SKIPPED = {"script", "style", "head", "template", "noscript", "iframe", "object", "svg", "math",
             "video", "audio", "canvas", "select", "textarea"}  # fmt: skip
 _STYLES = {"blockquote": "Quote", "pre": "Preformatted", "figcaption": "Caption", "tr": "Table"}
+# Between their parts stands nothing but what their markup is laid out with.
+_HOLDERS = {"table", "tbody", "thead", "tfoot", "tr", "ul", "ol", "dl", "html"}
 _PARAGRAPHS = {"p", "li", "h1", "h2", "h3", "h4", "h5", "h6"}
 _DEEPEST = 200  # elements in each other
 # What elements make of their characters.
@@ -38,6 +40,10 @@ _MANNERS: dict[str, dict[str, Any]] = {
     **{tag: {"underline": True} for tag in ("u", "ins")},
     "sup": {"raised": "superior"}, "sub": {"raised": "inferior"},
 }  # fmt: skip
+# What a style attribute makes of them (CSS Fonts 4, CSS Text Decoration 3): weights from 600 on are
+# bold, which word processors and browsers agree on.
+_RULES = re.compile(r"([a-z-]+)\s*:\s*([^;]+)", re.IGNORECASE)
+_BOLD = {"bold": True, "bolder": True, "normal": False, "lighter": False}
 _PAGE = re.compile(r"(?:page-)?break-before:\s*(page|always|recto|right|verso|left)")
 _STARTS = {"recto": "right page", "right": "right page", "verso": "left page", "left": "left page"}
 _DATA = re.compile(r"data:image/[a-z+.-]+;base64,", re.IGNORECASE)
@@ -69,6 +75,8 @@ class _Html:
         self.lists: list[int | None] = []  # from which number each counts; None: bullets
         self.begun = self.anew = self.fresh = False
         self.depth = 0
+        self.said = False  # whether words stand in the cell already
+        self.cells = 0  # how deep one is in cells of a table, whose blocks are lines of one row
         self.ours = any(
             m.get("name") == "generator" and m.get("content") == OURS for m in root.iter("meta")
         )
@@ -91,9 +99,21 @@ class _Html:
         if not self.open:
             clean = "" if self.ours and not clean.strip("\n") else clean
             clean = clean if self.ours else clean.lstrip(" ")
+        if self.cells and not self.said:
+            clean = clean.lstrip(" ")
         if clean:
             self.into.put(clean, manner)
+            self.open = self.said = True
+
+    def _cell(self, element: Any) -> None:
+        """A cell begins behind the one before it, or behind as many as that one spans."""
+        before = element.getprevious()
+        if before is not None:
+            span = before.get("colspan", "1")
+            self.into.put("\t" * (int(span) if span.isdecimal() and len(span) < 3 else 1))
             self.open = True
+        self.cells += 1
+        self.said = False
 
     def walk(self, element: Any, style: str, manner: Manner) -> None:
         tag = element.tag
@@ -105,10 +125,13 @@ class _Html:
             return
         if self._beside(element, tag):
             return
-        block = tag in _BLOCK
+        block = tag in _BLOCK and not self.cells
         if block:
             self.flush(style)
             self._begin(element)
+        elif tag in _BLOCK and self.said:
+            self.into.put(LINE_BREAK, manner)
+            self.said = False
         inner, manner = self._style(element, tag, style), self._manner(element, tag, manner)
         if tag == "br":
             self.into.put(LINE_BREAK, manner)
@@ -117,20 +140,25 @@ class _Html:
             self._list(element, tag)
         elif tag == "li":
             self.fresh = True
-        elif tag in ("td", "th") and element.getprevious() is not None:
-            self.into.put("\t")
+        elif tag in ("td", "th"):
+            self._cell(element)
         if self.ours and tag in _PARAGRAPHS:  # also where nothing stands in it
             self.open = True
-        if tag in ("li", "p") and self.lists and self.fresh and self._speaks(element):
+        if block and tag in ("li", "p") and self.lists and self.fresh and self._speaks(element):
             self._entry()
             inner = listed_style(len(self.lists), self.lists[-1] is not None)
         self.depth += 1
         if self.depth < _DEEPEST:
-            self.put(element.text, manner)
+            holds = tag in _HOLDERS
+            self.put(_spoken(element.text, holds), manner)
             for child in element:
                 self.walk(child, inner, manner)
-                self.put(child.tail, manner)
+                self.put(_spoken(child.tail, holds), manner)
+        else:  # deeper ones look like nothing, but what they say is there
+            self.put("".join(element.itertext()), manner)
         self.depth -= 1
+        if tag in ("td", "th"):
+            self.cells -= 1
         if block:
             self.flush(inner)
         if tag in ("ul", "ol"):
@@ -181,8 +209,8 @@ class _Html:
 
     def _manner(self, element: Any, tag: str, manner: Manner) -> Manner:
         manner = manner._replace(**_MANNERS.get(tag, {}))
-        if "small-caps" in element.get("style", ""):
-            manner = manner._replace(small_capitals=True)
+        if element.get("style"):
+            manner = _ruled(manner, element.get("style"))
         language = element.get("lang", "")
         if language and tag not in ("html", "body"):
             manner = manner._replace(language=language)
@@ -261,3 +289,29 @@ class _Html:
         name = element.get("title", "") or "picture"
         self.into.picture(Pictured(name, data, wide, high, caption, stands))
         self.open = True
+
+
+def _spoken(text: str | None, holds: bool) -> str | None:
+    """What an element says, unless it holds parts and there is only space between them."""
+    return None if holds and text is not None and not text.strip() else text
+
+
+def _ruled(manner: Manner, style: str) -> Manner:
+    """What the rules of a style attribute make of a manner."""
+    for name, value in _RULES.findall(style[:2_000]):
+        name, value = name.lower(), value.strip().lower()
+        if name == "font-weight":
+            heavy = int(value) >= 600 if value.isdecimal() and len(value) < 5 else manner.bold
+            manner = manner._replace(bold=_BOLD.get(value, heavy))
+        elif name == "font-style":
+            manner = manner._replace(italic=value.startswith(("italic", "oblique")))
+        elif name in ("font-variant", "font-variant-caps") and value != "inherit":
+            manner = manner._replace(small_capitals="small-caps" in value)
+        elif name in ("text-decoration", "text-decoration-line"):
+            manner = manner._replace(
+                underline=manner.underline or "underline" in value,
+                strike=manner.strike or "line-through" in value,
+            )
+        elif name == "vertical-align" and value in ("super", "sub"):
+            manner = manner._replace(raised="superior" if value == "super" else "inferior")
+    return manner
