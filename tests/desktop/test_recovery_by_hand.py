@@ -9,10 +9,14 @@ from PySide6.QtWidgets import QApplication
 
 from hidden_frame.desktop.dialogs.changed_file import ChangedFileDialog
 from hidden_frame.desktop.dialogs.left import LeftDialog
+from hidden_frame.desktop.dialogs.left_compared import LeftCompared
+from hidden_frame.desktop.sight import Editing
 from hidden_frame.desktop.start.left import LeftList, in_words
 from hidden_frame.desktop.start.window import StartWindow
 from hidden_frame.desktop.windows import Windows
 from hidden_frame.edit.about import set_title
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.lookup import all_pages, find_page
 from hidden_frame.storage import recovery
 from hidden_frame.storage.format import load, save
 from hidden_frame.storage.recovery import About, Journal, left_behind
@@ -183,19 +187,107 @@ def test_work_left_behind_is_told_and_found_from_a_window_that_is_open(
     assert shown == [False, True]  # there is none any more, and it says so
 
 
-def test_work_left_behind_never_takes_the_place_of_an_open_file(
-    demo, dressed, qapp, qtbot, root, tmp_path
+def killed_while_writing(demo, root, path, hands_of):
+    """A file, and a window in which one wrote a word and was killed."""
+    save(path, *demo)
+    window = hands_of(path)
+    session = window.session
+    page = all_pages(session.publication)[7].id
+    session.show_page(page)
+    view = session.composition.view(find_page(session.publication, page))
+    frame = next(r.item.id for r in view.items if isinstance(r.item, TextFrame) and r.item.text)
+    session.unlock(page, frame)
+    session.edit_text(Editing(page, frame, session.side_of(page)))
+    window.desk.text.caret = window.desk.text.anchor = (0, 1)
+    QTest.keyClicks(window.desk, "Zz")
+    window.keeper.look()
+    window.keeper.wait()
+    window.keeper.journal.abandon()
+    return page, frame, window.session.publication
+
+
+@pytest.fixture
+def windows(dressed, qapp, qtbot):
+    """All windows of a program, which close without a question."""
+    made = Windows(qapp)
+    yield made
+    for window in [*made.open_ones]:
+        window.files.may_leave = lambda: True
+        window.close()
+
+
+def opened(windows, path):
+    found = load(path)
+    return windows.open(found.publication, found.blobs, path)
+
+
+def test_going_on_is_one_step_in_the_window_of_the_file_where_one_was(
+    demo, windows, root, tmp_path, qtbot
+):
+    path = tmp_path / "a.hframe"
+    page, frame, left = killed_while_writing(demo, root, path, lambda p: opened(windows, p))
+    again = Windows(windows.app)
+    other = again.open(*demo, None)
+    window = opened(again, path)
+    assert window.left_bar.isVisible() and not other.left_bar.isVisible()
+    assert "1 step more" in window.left_bar.label.text()
+    held = window.session.history.now
+    QTest.mouseClick(window.left_bar.buttons["Go on with it"], Qt.MouseButton.LeftButton)
+    session = window.session
+    assert session.history.now == left and session.unsaved and not window.left_bar.isVisible()
+    assert session.page_id == page and session.editing.item_id == frame
+    assert window.desk.text.caret == (0, 3) and len(again.open_ones) == 2
+    QTest.keyClicks(window.desk, "y")
+    window.commands["undo"].trigger()
+    window.commands["undo"].trigger()
+    assert session.history.now is held and not session.modified
+    window.commands["redo"].trigger()
+    assert window.files.save() and load(path).publication == left
+    assert len(left_behind()) == 0
+    for each in (window, other):
+        each.files.may_leave = lambda: True
+        each.close()
+
+
+def test_work_is_compared_with_its_file_and_can_be_left(demo, windows, root, tmp_path, monkeypatch):
+    path = tmp_path / "a.hframe"
+    killed_while_writing(demo, root, path, lambda p: opened(windows, p))
+    again = Windows(windows.app)
+    window, seen = opened(again, path), []
+
+    def execute(shown):
+        seen.append((shown.told.text(), len(shown.pages.shown)))
+        return shown.reject() or 0
+
+    monkeypatch.setattr(LeftCompared, "exec", execute)
+    held = window.session.history.now
+    window.left_bar.buttons["Compare…"].click()
+    assert seen[0][0].startswith("It has more than the file: ") and seen[0][1] == 1
+    assert window.left_bar.isVisible() and window.session.history.now is held
+    window.left_bar.buttons["Leave it"].click()
+    assert not window.left_bar.isVisible() and len(left_behind()) == 1  # nothing is thrown away
+    monkeypatch.setattr(LeftCompared, "exec", lambda shown: shown.accept() or 1)
+    window.left_bar.offer(left_behind()[0])
+    window.left_bar.buttons["Compare…"].click()
+    assert window.session.history.now != held and len(window.session.history.past) == 1
+    assert left_behind() == []
+    window.files.may_leave = lambda: True
+    window.close()
+
+
+def test_work_on_an_open_file_goes_into_its_window_and_work_on_none_has_its_own(
+    demo, windows, root, tmp_path
 ):
     path = tmp_path / "a.hframe"
     save(path, *demo)
-    journal = Journal(root)
-    journal.write(set_title(demo[0], "Mine"), demo[1], About("Mine", str(path), 3))
-    journal.abandon()
-    windows = Windows(qapp)
+    for title, file in (("Mine", str(path)), ("Gone", str(tmp_path / "gone.hframe"))):
+        journal = Journal(root)
+        journal.write(set_title(demo[0], title), demo[1], About(title, file, 3))
+        journal.abandon()
     first = windows.open(*demo, path)
-    second = windows.open_left(left_behind()[0])
-    for window in (first, second):
-        window.files.may_leave = lambda: True
-        qtbot.addWidget(window)
-    assert first is not second and not first.session.recovered
-    assert second.session.publication.title == "Mine" and second.session.recovered
+    lefts = {left.about.title: left for left in left_behind()}
+    assert windows.open_left(lefts["Mine"]) is first
+    assert first.session.publication.title == "Mine" and len(first.session.history.past) == 1
+    second = windows.open_left(lefts["Gone"])
+    assert second is not first and second.session.recovered
+    assert second.session.publication.title == "Gone"

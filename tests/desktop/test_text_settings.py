@@ -219,19 +219,22 @@ def test_poor_contrast_is_marked_and_told(writing, qtbot):
 
 
 @pytest.mark.parametrize(
-    ("held", "typed"),
-    [(Qt.KeyboardModifier.AltModifier, False), (Qt.KeyboardModifier.MetaModifier, False),
-     (Qt.KeyboardModifier.AltModifier | Qt.KeyboardModifier.ControlModifier, True),
-     (Qt.KeyboardModifier.ShiftModifier, True), (Qt.KeyboardModifier.GroupSwitchModifier, True)],
+    ("held", "sign", "typed"),
+    [(Qt.KeyboardModifier.AltModifier, "j", False), (Qt.KeyboardModifier.MetaModifier, "j", False),
+     (Qt.KeyboardModifier.AltModifier | Qt.KeyboardModifier.ControlModifier, "€", True),
+     (Qt.KeyboardModifier.AltModifier | Qt.KeyboardModifier.ControlModifier, "j", False),
+     (Qt.KeyboardModifier.ShiftModifier, "j", True),
+     (Qt.KeyboardModifier.GroupSwitchModifier, "j", True)],
 )  # fmt: skip
-def test_a_letter_with_alt_is_the_menus_and_one_with_both_is_a_sign(writing, held, typed):
-    """Alt and a letter open a menu while one writes; AltGr, by either of its names, writes."""
+def test_a_letter_with_alt_is_the_menus_and_one_with_both_is_a_sign(writing, held, sign, typed):
+    """Alt and a letter open a menu while one writes; AltGr, by either of its names, writes; both
+    with the key's own letter are a command's."""
     before = writing.now().text
-    over = QKeyEvent(QEvent.Type.ShortcutOverride, Qt.Key.Key_T, held, "t")
+    over = QKeyEvent(QEvent.Type.ShortcutOverride, Qt.Key.Key_J, held, sign)
     over.ignore()
     writing.app.sendEvent(writing.desk, over)
     assert over.isAccepted() == typed
-    press = QKeyEvent(QEvent.Type.KeyPress, Qt.Key.Key_T, held, "t")
+    press = QKeyEvent(QEvent.Type.KeyPress, Qt.Key.Key_J, held, sign)
     writing.app.sendEvent(writing.desk, press)
     assert (writing.now().text != before) == typed
 

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QLabel
 from hidden_frame.desktop.dialogs.desk_settings import DeskSettings
 from hidden_frame.desktop.dialogs.versions import VersionsDialog
 from hidden_frame.desktop.settings import settings
+from hidden_frame.desktop.windows import Windows
 from hidden_frame.edit.about import set_title
 from hidden_frame.edit.pages.order import delete_pages
 from hidden_frame.storage import versions
@@ -16,9 +17,10 @@ from hidden_frame.storage.format import save
 
 
 @pytest.fixture
-def saved(hands, tmp_path, monkeypatch):
+def saved(hands, demo, tmp_path, monkeypatch):
     """Saved twice: as the demo is, and with another title and a page less."""
     monkeypatch.setattr(versions, "user_data_path", lambda _: tmp_path / "data")
+    hands.demo = demo
     hands.path = tmp_path / "almanac.hframe"
     assert hands.window.files._save(hands.path)
     page = hands.page(10)
@@ -46,9 +48,35 @@ def test_each_save_is_a_version_that_says_what_differs_and_opens_beside(saved, q
     assert "gone" in {d.how for d in shown.pages.shown}
     assert any(not label.pixmap().isNull() for label in shown.pages.findChildren(QLabel))
     shown.beside.click()
-    ((publication, blobs),) = opened
+    ((publication, blobs, called),) = opened
+    assert called.startswith("almanac.hframe as of ")
     assert publication.title == "Night Sky Almanac" and len(blobs) == len(publication.pictures)
     assert saved.publication.title == "Second"
+
+
+def test_a_version_is_taken_back_as_one_step(saved, qtbot):
+    shown, _ = dialog(saved, qtbot)
+    assert not shown.back.isEnabled()  # it is what there is
+    shown.list.setCurrentItem(shown.list.topLevelItem(1))
+    now = saved.publication
+    shown.back.click()
+    assert (
+        saved.publication.title == "Night Sky Almanac" and "undo brings back" in saved.notices[-1]
+    )
+    assert saved.publication.next_id >= now.next_id
+    saved.do("undo")
+    assert saved.publication is now
+
+
+def test_the_window_of_a_version_says_which_it_is(saved, qapp, qtbot):
+    windows = Windows(qapp)
+    window = windows.open(*saved.demo, saved.path)
+    window.files.show_new(*saved.demo, "almanac.hframe as of Monday")
+    beside = windows.open_ones[1]
+    assert "almanac.hframe as of Monday" in beside.windowTitle()
+    for each in (window, beside):
+        each.files.may_leave = lambda: True
+        each.close()
 
 
 def test_a_version_that_was_looked_at_is_let_go_of(saved, monkeypatch, qapp):

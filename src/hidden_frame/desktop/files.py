@@ -80,10 +80,16 @@ class Files:
         window = self.opener(publication, blobs, path)
         return getattr(window, "session", self.session)
 
-    def show_new(self, publication: Publication, blobs: Mapping[str, bytes]) -> None:
-        """A publication that was made here and is not saved yet, in a window of its own."""
+    def show_new(
+        self, publication: Publication, blobs: Mapping[str, bytes], called: str = ""
+    ) -> None:
+        """A publication that was made here and is not saved yet, in a window of its own, whose
+        title says what it is `called`."""
         if self.opener is not None:
-            self.opener(publication, blobs, None)
+            window = self.opener(publication, blobs, None)
+            if called:
+                window.session.called = called  # type: ignore[attr-defined]
+                window.session.looked.emit()  # type: ignore[attr-defined]
         elif self.may_leave():
             self.session.replace_all(publication, blobs, None)
 

@@ -15,7 +15,7 @@ from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.publication import Publication
 from hidden_frame.storage.holding import Holding, hold, release
-from hidden_frame.storage.recovery import About, Journal
+from hidden_frame.storage.recovery import About, Journal, Whereabouts
 from hidden_frame.storage.versions import keep_version, versions_of
 
 SECONDS = 5.0  # from one look to the next: a change is kept ten seconds later at most
@@ -28,6 +28,7 @@ class Keeper(QObject):
         super().__init__(parent)
         self.session, self._first = session, first
         self.journal = Journal()
+        self.where: Callable[[], Whereabouts | None] = lambda: None
         self._kept: Publication | None = None  # what stands in the journal
         self._drawn: object = None  # the first page that was drawn last
         self._writing: Future[None] | None = None
@@ -59,7 +60,8 @@ class Keeper(QObject):
             return
         if now is self._kept:
             return
-        about = About(now.title, str(session.path or ""), session.ahead(), stamp=session.stamp)
+        path = str(session.path or "")
+        about = About(now.title, path, session.ahead(), stamp=session.stamp, at=self.where())
         self._kept = now
         self._writing = self._pool.submit(
             self.journal.write, now, session.blobs, about, self._picture(now)

@@ -38,6 +38,7 @@ if TYPE_CHECKING:
     from hidden_frame.desktop.dialogs.rules import RulesDialog
     from hidden_frame.desktop.dialogs.spelling import SpellingPanel
     from hidden_frame.desktop.guide import GuideWindow
+    from hidden_frame.storage.format import Opened
     from hidden_frame.storage.recovery import Left
 
 
@@ -49,8 +50,11 @@ class Dialogs(QObject):
     def __init__(self, session: Session, desk: Desk, window: QWidget) -> None:
         super().__init__(window)
         self.session, self.desk, self.window = session, desk, window
-        self.show_beside: Callable[[Publication, Mapping[str, bytes]], object] = lambda *_: None
+        self.show_beside: Callable[[Publication, Mapping[str, bytes], str], object] = lambda *_: (
+            None
+        )
         self.recover: Callable[[Left], object] = lambda _: None
+        self.go_on: Callable[[Left, Opened], object] = lambda *_: None
         self._guide: GuideWindow | None = None
         self._index: IndexPanel | None = None
         self._spelling: SpellingPanel | None = None
@@ -115,6 +119,20 @@ class Dialogs(QObject):
         from hidden_frame.desktop.dialogs.report import ReportDialog
 
         ReportDialog(self.window).exec()
+
+    def compare_left(self, left: Left) -> None:
+        """What work that was left behind differs in from the file that is open."""
+        from hidden_frame.desktop.dialogs.left_compared import LeftCompared
+        from hidden_frame.storage.recovery import recovered
+
+        try:
+            opened = recovered(left)
+        except Refusal as refusal:
+            self.session.noticed.emit(str(refusal))
+            return
+        dialog = LeftCompared(self.session, opened, lambda: self.go_on(left, opened), self.window)
+        dialog.exec()
+        dialog.deleteLater()  # with the publication that it shows
 
     def versions(self) -> None:
         """What earlier saves of this file held."""

@@ -83,6 +83,7 @@ class Session(Sight):
         self.opened = self.saved  # what the file held when it was opened
         self.stamp = stamp_of(path)  # of the file as it was read or written last
         self.recovered = False  # whether it is work that was left behind
+        self.called = ""  # what it is, where it stands in no file
         self.token = os.urandom(8).hex()  # tells what was copied here
         self.draft: Publication | None = None
         self._look_at(publication)

@@ -152,6 +152,8 @@ def style_sheet(t: Theme) -> str:
     #Title {{ font-size: 18px; font-weight: bold; }}
     #Quiet {{ color: {t.quiet}; }}
     #Error {{ color: {t.warning}; }}
+    #LeftBar {{ background: {t.action_soft}; border-bottom: 1px solid {t.line}; }}
+    #LeftBar QLabel {{ color: {t.text}; }}
     #Banner {{ background: {t.master_soft}; border-bottom: 1px solid {t.line}; }}
     #Banner QLabel {{ color: {t.text}; }}
     #TextStrip {{ background: {t.panel}; border-bottom: 1px solid {t.line}; }}

@@ -34,10 +34,12 @@ from hidden_frame.desktop.desk.rulers import RuledDesk
 from hidden_frame.desktop.files import Files
 from hidden_frame.desktop.hints import HintCard
 from hidden_frame.desktop.journal import Keeper
+from hidden_frame.desktop.left_bar import LeftBar
 from hidden_frame.desktop.menus import PointerMenus
 from hidden_frame.desktop.opening import Dialogs
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.properties.panel import Properties
+from hidden_frame.desktop.recovering import Recovering
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.desktop.run.view import RunView
 from hidden_frame.desktop.session import Session
@@ -49,6 +51,7 @@ from hidden_frame.desktop.shelf.steps import StepList
 from hidden_frame.desktop.shelf.stories import StoryList
 from hidden_frame.desktop.shelf.tabs import NAMES, ShelfTabs
 from hidden_frame.desktop.text_menu import TextMenu
+from hidden_frame.desktop.whereabouts import whereabouts
 from hidden_frame.edit.carry.pages import publication_of
 from hidden_frame.edit.pages.folios import masters_with_folio, remove_folios
 from hidden_frame.model.publication import Publication
@@ -115,6 +118,11 @@ class Window(QMainWindow):
         self.properties = Properties(session, self.desk.text, self._do)
         self.top = TopBar(session, self.commands)
         self.banner = Banner(session)
+        self.left_bar = LeftBar()
+        self.left_bar.compare = self.dialogs.compare_left
+        self.keeper.where = lambda: whereabouts(session, self.desk.text)
+        self.recovering = Recovering(session, self.desk, self.keeper, self.left_bar)
+        self.left_bar.go_on = self.dialogs.go_on = self.recovering.go_on
         self.strip = TextStrip(session, self.desk, self.commands)
         self.page_clipboard = PageClipboard(session, self)
         self.status = StatusLine(session, self.desk, self.commands)
@@ -243,7 +251,7 @@ class Window(QMainWindow):
         column = QVBoxLayout(middle)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
-        for part in (self.banner, self.strip):
+        for part in (self.left_bar, self.banner, self.strip):
             column.addWidget(part)
         self.ruled = RuledDesk(self.desk)
         self.middle = QStackedWidget()
@@ -341,7 +349,7 @@ class Window(QMainWindow):
         if session.draft is not None:
             return  # a gesture is under way: what can be done does not change with each step
         self.commands.refresh()
-        name = session.path.name if session.path else "not saved yet"
+        name = session.path.name if session.path else session.called or "not saved yet"
         self.setWindowTitle(f"{session.publication.title}[*] — {name} — Hidden Frame")
         self.setWindowModified(session.modified)
 

@@ -13,6 +13,7 @@ from hidden_frame.desktop import theme
 from hidden_frame.desktop.other_hands import path_to_keep
 from hidden_frame.desktop.settings import settings
 from hidden_frame.desktop.start.window import StartWindow
+from hidden_frame.model.errors import Refusal
 from hidden_frame.model.memory import MEMORY, unsettle
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.sparse import forget
@@ -46,7 +47,9 @@ class Windows:
             there.raise_()
             there.activateWindow()
             return there
-        return self._window(publication, blobs, path_to_keep(path, self.start))
+        window = self._window(publication, blobs, path_to_keep(path, self.start))
+        self._offer_left(window)
+        return window
 
     def _window(
         self, publication: Publication, blobs: Mapping[str, bytes], path: Path | None
@@ -80,12 +83,16 @@ class Windows:
         return None
 
     def open_left(self, left: Left) -> Window:
-        """Work that was left behind, as it was; it counts as not saved.  It has a window of its
-        own even where its file is open."""
+        """Work that was left behind, as it was; it counts as not saved.  Where its file can be
+        opened, or is open, it is a step in that window; else it has a window of its own."""
         from hidden_frame.storage.recovery import discard, recovered
 
         opened = recovered(left)
         path = Path(left.about.path) if left.about.path else None
+        window = self._window_of(path) or self._opened(path)
+        if window is not None:
+            window.recovering.go_on(left, opened)
+            return window
         window = self._window(opened.publication, opened.blobs, path)
         window.session.recover(left.about.stamp)
         window.keeper.look()
@@ -95,11 +102,36 @@ class Windows:
             window.session.noticed.emit(warning)
         return window
 
-    def tell_left(self, window: Window) -> None:
-        """Says in a window that was opened without the start window what was left behind."""
-        from hidden_frame.storage.recovery import left_behind
+    def _opened(self, path: Path | None) -> Window | None:
+        """A file in a window; None where it isn't there, or can't be read."""
+        from hidden_frame.storage.format import load
+        from hidden_frame.storage.shelf import PicturesOnDisk
 
-        left = left_behind()
+        if path is None:
+            return None
+        try:
+            opened = load(path, PicturesOnDisk())
+        except Refusal:
+            return None
+        return self.open(opened.publication, opened.blobs, path)
+
+    def _offer_left(self, window: Window) -> None:
+        """The bar over a file that was not closed properly, in its window and no other."""
+        left = next((one for one in _left() if self._is_of(one, window)), None)
+        if left is not None:
+            window.left_bar.offer(left)
+
+    @staticmethod
+    def _is_of(left: Left, window: Window) -> bool:
+        path = window.session.path
+        if path is None or not left.about.path:
+            return False
+        return os.path.realpath(path) == os.path.realpath(left.about.path)
+
+    def tell_left(self, window: Window) -> None:
+        """Says in a window that was opened without the start window what was left behind besides
+        the work on its own file."""
+        left = [one for one in _left() if not self._is_of(one, window)]
         if left:
             more = f" and {len(left) - 1} more" if len(left) > 1 else ""
             window.session.noticed.emit(
@@ -141,3 +173,9 @@ class Windows:
             theme.apply(self.app)
             for window in self.open_ones:
                 window.redress()
+
+
+def _left() -> list[Left]:
+    from hidden_frame.storage.recovery import left_behind  # needed late
+
+    return left_behind()

@@ -43,15 +43,28 @@ _STALE = 24 * 3600.0  # seconds after which a folder without work is nobody's
 _BLOCK = 1 << 17  # bytes that are looked through at a time
 
 
+class Whereabouts(msgspec.Struct, frozen=True):
+    """Where somebody was: the page, and if they wrote, the frame, its story ("" for a text of its
+    own), the caret and the other end of what was selected (paragraph, offset)."""
+
+    page: str
+    item: str = ""
+    story: str = ""
+    caret: tuple[int, int] = (0, 0)
+    anchor: tuple[int, int] = (0, 0)
+
+
 class About(msgspec.Struct, frozen=True):
     """What is said of work: its title, its file ("": none yet), how many steps it is ahead of
-    that, when it was kept (seconds since 1970), and the `stamp` of the file as it knew it."""
+    that, when it was kept (seconds since 1970), the `stamp` of the file as it knew it, and where
+    one was in it."""
 
     title: str
     path: str
     steps: int
     when: float = 0.0
     stamp: Stamp | None = None
+    at: Whereabouts | None = None
 
 
 class Left(NamedTuple):

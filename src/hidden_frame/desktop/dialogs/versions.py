@@ -6,6 +6,7 @@ from collections.abc import Callable, Mapping
 from datetime import datetime
 from pathlib import Path
 
+from msgspec.structs import replace
 from PySide6.QtWidgets import (
     QDialog,
     QHBoxLayout,
@@ -28,14 +29,15 @@ from hidden_frame.storage.versions import Version, opened_version, versions_of
 
 
 class VersionsDialog(QDialog):
-    """`show` opens one beside, from where pages can be copied back."""
+    """`show` opens one beside, called what it is, from where pages can be copied back."""
 
     def __init__(
         self, session: Session, path: Path,
-        show: Callable[[Publication, Mapping[str, bytes]], object], parent: QWidget | None = None,
+        show: Callable[[Publication, Mapping[str, bytes], str], object],
+        parent: QWidget | None = None,
     ) -> None:  # fmt: skip
         super().__init__(parent)
-        self.session, self._show = session, show
+        self.session, self._show, self._name = session, show, path.name
         self.setWindowTitle(f"Earlier versions of {path.name}")
         self.resize(600, 640)
         column = QVBoxLayout(self)
@@ -54,10 +56,14 @@ class VersionsDialog(QDialog):
         note = QLabel("The last ten saves, and one a day for thirty days.")
         note.setObjectName("Quiet")
         row.addWidget(note, 1)
+        self.back = QPushButton("Take this one back")
+        self.back.setAutoDefault(False)
+        self.back.setToolTip("It stands here instead of what there is now; one undo takes it away")
         self.beside, close = QPushButton("Open it beside"), QPushButton("Close")
         self.beside.setDefault(True)
         self.beside.setToolTip("In a window of its own: pages can be copied from there")
         row.addWidget(close)
+        row.addWidget(self.back)
         row.addWidget(self.beside)
         column.addLayout(row)
         self._opened: Opened | None = None
@@ -66,17 +72,18 @@ class VersionsDialog(QDialog):
             self._row(version)
         self.list.currentItemChanged.connect(lambda *_: self._choose())
         self.beside.clicked.connect(self._open)
+        self.back.clicked.connect(self._take_back)
         close.clicked.connect(self.reject)
         first = self.list.topLevelItem(0)
         if first is not None:
             self.list.setCurrentItem(first)
         else:
             self.told.setText("There are none yet: each save keeps one.")
-        self.beside.setEnabled(self._opened is not None)
+            for button in (self.beside, self.back):
+                button.setEnabled(False)
 
     def _row(self, version: Version) -> None:
-        when = f"{datetime.fromtimestamp(version.when):%A, %d %B %Y, %H:%M:%S}"
-        row = QTreeWidgetItem([when, f"{version.steps:,}"])
+        row = QTreeWidgetItem([_moment(version), f"{version.steps:,}"])
         self.list.addTopLevelItem(row)
 
     def _choose(self) -> None:
@@ -88,7 +95,7 @@ class VersionsDialog(QDialog):
                 self._opened = opened_version(self.versions[self.list.indexOfTopLevelItem(row)])
             except (Refusal, OSError) as error:
                 self.told.setText(str(error))
-        then = None
+        then, since = None, "nothing"
         now = State(self.session.composition, self.session.blobs)
         if self._opened is not None:
             held = self._opened.publication
@@ -98,9 +105,34 @@ class VersionsDialog(QDialog):
             self.told.setText("Nothing has changed since." if same else f"Since then: {since}.")
         self.pages.compare(then, now)
         self.beside.setEnabled(self._opened is not None)
+        self.back.setEnabled(self._opened is not None and since != "nothing")
+
+    def _when(self) -> str:
+        row = self.list.currentItem()
+        return _moment(self.versions[self.list.indexOfTopLevelItem(row)])
+
+    def _take_back(self) -> None:
+        """The version instead of what there is; ids that were given since are given to nobody."""
+        opened, session = self._opened, self.session
+        if opened is None:
+            return
+        when = self._when()
+        self.accept()
+        session.blobs.update(opened.blobs)
+        then = opened.publication
+        session.edit(
+            "take back an earlier version",
+            lambda p: replace(then, next_id=max(then.next_id, p.next_id)),
+        )
+        session.noticed.emit(f"This is what was saved on {when}; undo brings back what there was.")
 
     def _open(self) -> None:
         opened = self._opened
         if opened is not None:
+            when = self._when()
             self.accept()
-            self._show(opened.publication, opened.blobs)
+            self._show(opened.publication, opened.blobs, f"{self._name} as of {when}")
+
+
+def _moment(version: Version) -> str:
+    return f"{datetime.fromtimestamp(version.when):%A, %d %B %Y, %H:%M:%S}"
