@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 from pyuca import Collator
 
+from hidden_frame.checks.terms import term_findings
 from hidden_frame.compose.collation import initial, sort_key
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.facts import page_facts
@@ -23,7 +24,7 @@ from hidden_frame.edit.masters.apply import add_master
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.pages.sections import start_section
 from hidden_frame.edit.stories import pour, set_story_text
-from hidden_frame.edit.text.index import change_marks, mark_all
+from hidden_frame.edit.text.index import change_marks, mark_all, rename_term
 from hidden_frame.edit.text.listing import set_list
 from hidden_frame.edit.text.steps import length
 from hidden_frame.edit.text.write import insert, insert_marker, plain
@@ -255,3 +256,49 @@ def test_the_language_of_a_publication_orders_its_index(language, words):
     publication = set_about(publication, language=language)
     told = [t.term for t in terms(Composer().compose(publication))]
     assert told == sorted(words, key=lambda word: sort_key(word, language))
+
+
+def indexed(*marks):
+    """A story whose paragraphs have a mark each."""
+    publication, story, _, _ = book()
+    text = tuple(
+        insert_marker((Paragraph("body", (Run("words"),)),), (0, 5), mark)[0][0] for mark in marks
+    )
+    return settled(set_story_text(publication, story, text))
+
+
+def test_a_renamed_term_is_renamed_where_others_send_to_it():
+    publication = indexed(
+        IndexMark("Lamp"), IndexMark("Lamp", "oil"), IndexMark("Light", see="Lamp"),
+        IndexMark("Wick", see_also="Lamp"), IndexMark("Oil", see="Lamp, oil"),
+        IndexMark("Lamplighter"), IndexMark("Post", see_also="Lamplighter"),
+    )  # fmt: skip
+    done = rename_term(publication, "Lamp", "", "Lantern")
+    told = [
+        (m.mark.term, m.mark.sub, m.mark.see, m.mark.see_also)
+        for m in marked(Composer().compose(done))
+    ]
+    assert told == [
+        ("Lantern", "", "", ""), ("Lantern", "oil", "", ""), ("Light", "", "Lantern", ""),
+        ("Wick", "", "", "Lantern"), ("Oil", "", "Lantern, oil", ""),
+        ("Lamplighter", "", "", ""), ("Post", "", "", "Lamplighter"),
+    ]  # fmt: skip
+    done = rename_term(done, "Lantern", "oil", "tallow")
+    assert [m.mark.see for m in marked(Composer().compose(done))][4] == "Lantern, tallow"
+    assert list(term_findings(Composer().compose(done))) == []
+
+
+def test_what_sends_to_no_entry_is_told_and_taken_out():
+    publication = indexed(
+        IndexMark("Lamp"), IndexMark("Light", see="Lamps"), IndexMark("Wick", see_also="Light"),
+        IndexMark("Oil", see_also="Lamp"),
+    )  # fmt: skip
+    found = list(term_findings(Composer().compose(publication)))
+    assert [f.sentence.partition(";")[0] for f in found] == [
+        "The index says “Light, see Lamps”, and “Lamps” has no entry",
+        "The index says “Wick, see also Light”, and “Light” has no entry",
+    ]
+    for finding in found:
+        publication = finding.fix(publication)
+    assert list(term_findings(Composer().compose(publication))) == []
+    assert [m.mark.term for m in marked(Composer().compose(publication))] == ["Lamp", "Wick", "Oil"]

@@ -19,6 +19,7 @@ from hidden_frame.checks.finding import Finding
 from hidden_frame.checks.rules import rule_findings
 from hidden_frame.checks.sections import section_findings
 from hidden_frame.checks.stories import story_findings
+from hidden_frame.checks.terms import term_findings
 from hidden_frame.checks.ways import ways_out
 from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.facts import page_name
@@ -100,10 +101,11 @@ def content_findings(
 
 
 def text_findings(composition: Composition) -> list[Finding]:
-    """What is doubtful about stories, rules for masters, and the sections that text runs through:
-    it has all of the text laid out."""
+    """What is doubtful about stories, rules for masters, the sections that text runs through, and
+    the terms of the index: it has all of the text laid out."""
     return [
         *story_findings(composition), *rule_findings(composition), *section_findings(composition),
+        *term_findings(composition),
     ]  # fmt: skip
 
 

@@ -326,6 +326,13 @@ class StatusLine(QFrame):
         desk.camera.moved.connect(self.refresh)
         self.refresh()
 
+    def tell(self, words: str) -> None:
+        """What a menu says of the entry under the pointer, instead of the page; "" is the page."""
+        if words:
+            self.page.setText(words)
+        else:
+            self.refresh()
+
     def tell_checks(self, count: int, complete: bool) -> None:
         """How many doubtful things there are, so far or in all; a click lists them."""
         told = f"{count:,} doubtful" if count else "Nothing doubtful"

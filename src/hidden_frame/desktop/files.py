@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import time
 from collections.abc import Callable, Mapping
+from functools import partial
 from pathlib import Path
 
 from PySide6.QtCore import QBuffer, QIODevice, Qt
@@ -59,6 +60,7 @@ class Files:
         self.opener = opener
         # What checks find, told at export.
         self.found: Callable[[float], Known] = lambda _: Known((), True)
+        self.opened_here: Callable[[], object] = lambda: None  # another file, in this window
         self.saver = Saver(session, self.preview, parent)
         # What goes in favour of another's: kept as a version.
         self.give_up: Callable[[Path, Publication, int, Mapping[str, bytes]], None] = lambda *_: (
@@ -76,9 +78,29 @@ class Files:
             if not self.may_leave():
                 return self.session
             self.session.replace_all(publication, blobs, path_to_keep(path, self.parent))
+            self.opened_here()
             return self.session
         window = self.opener(publication, blobs, path)
         return getattr(window, "session", self.session)
+
+    def recent(self) -> list[tuple[str, Callable[[], object], bool]]:
+        """The publications that were opened last, as rows of a menu: those that are still there."""
+        here = str(self.session.path or "")
+        paths = [Path(name) for name in settings().now.recent if name != here]
+        return [
+            (path.name, partial(self.open_path, path), False) for path in paths if path.exists()
+        ]
+
+    def can_revert(self) -> bool:
+        """Whether it was saved once, and is not as it was then."""
+        return self.session.saved is not None and self.session.modified
+
+    def revert(self) -> None:
+        """What was saved last instead of what there is: one step, which undo takes back."""
+        saved = self.session.saved
+        if saved is not None:
+            self.session.edit("go back to what was saved", lambda _: saved)
+            self.session.undoable.emit("This is what was saved last.")
 
     def show_new(
         self, publication: Publication, blobs: Mapping[str, bytes], called: str = ""

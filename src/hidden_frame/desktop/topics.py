@@ -18,7 +18,7 @@ _OF_KIND = {
     "waiting pages": "A book from a manuscript",
     "story does not fit": "A book from a manuscript",
     **dict.fromkeys(LINE_FAULTS, "Lines like a book"),
-    **dict.fromkeys(("idle head", "idle rule", "lost reference"), "What text drives"),
+    **dict.fromkeys(("idle head", "idle rule", "lost reference", "lost term"), "What text drives"),
     "sheets": "Order and sections", "sleeping override": "One page departs",
 }  # fmt: skip
 

@@ -118,6 +118,7 @@ class Window(QMainWindow):
         self.properties = Properties(session, self.desk.text, self._do)
         self.top = TopBar(session, self.commands)
         self.banner = Banner(session)
+        self.others: Callable[[], list[Window]] = lambda: [self]
         self.left_bar = LeftBar()
         self.left_bar.compare = self.dialogs.compare_left
         self.keeper.where = lambda: whereabouts(session, self.desk.text)
@@ -126,6 +127,7 @@ class Window(QMainWindow):
         self.strip = TextStrip(session, self.desk, self.commands)
         self.page_clipboard = PageClipboard(session, self)
         self.status = StatusLine(session, self.desk, self.commands)
+        self.commands.say = self.status.tell
         self._lay_out()
         self.menus = PointerMenus(self, self.commands, self.properties, self)
         self.text_menu = TextMenu(self, self.commands, self)
@@ -427,6 +429,25 @@ class Window(QMainWindow):
         from hidden_frame.desktop.dialogs.pasted_styles import ask_styles
 
         return ask_styles(self, publication, likely, asked)
+
+    def windows(self) -> list[tuple[str, Callable[[], object], bool]]:
+        """Every open window, as rows of a menu; this one is ticked."""
+        return [
+            (w.windowTitle().replace("[*]", "*" * w.isWindowModified()), w.come_forward, w is self)
+            for w in self.others()
+        ]
+
+    def come_forward(self) -> None:
+        """In front of all others, with the keyboard."""
+        self.setWindowState(self.windowState() & ~Qt.WindowState.WindowMinimized)
+        self.raise_()
+        self.activateWindow()
+
+    def show_section(self, section_id: str, field: str) -> None:
+        """A section's properties, with the keyboard in one of its fields."""
+        self.session.select_section(section_id)
+        settings().change(properties_shown=True)
+        self.properties.focus_field(field)
 
     def paste_plain(self) -> None:
         """The words on the clipboard: at the caret, or in a frame of their own."""

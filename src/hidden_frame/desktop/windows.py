@@ -60,6 +60,8 @@ class Windows:
 
         window = Window(Session(publication, blobs, path), self.open)
         window.dialogs.recover = self.open_left
+        window.files.opened_here = lambda: self._offer_left(window)
+        window.others = lambda: self.open_ones
         self.open_ones.append(window)
         window.closed.connect(lambda: self._gone(window))
         if len(self.open_ones) > 1:

@@ -23,6 +23,7 @@ from hidden_frame.edit.pages.sections import (
     number_from,
 )
 from hidden_frame.edit.pages.ties import tie, untie
+from hidden_frame.interact.copies import page_copies
 from hidden_frame.interact.storied import running_into
 from hidden_frame.interact.told import deleted_in_words, printed_then
 from hidden_frame.model.lookup import (
@@ -93,9 +94,16 @@ class PageActions:
 
     def duplicate(self) -> None:
         chosen = self.chosen()
+        session = self.session
+        composition, order = session.composition, positions(session.publication)
         made = self._edit("duplicate pages", lambda p: duplicate_pages(p, chosen))
-        if made:
-            self.session.select_pages(tuple(made))
+        if not made:
+            return
+        session.select_pages(tuple(made))
+        pages = sorted(chosen, key=lambda page: order[page])
+        copies = page_copies(composition, pages, made, session.history.now)
+        if copies:
+            session.copied.emit(copies)
 
     def delete(self) -> None:
         """Deletes at once, says what went, and offers Undo beside it."""
@@ -264,9 +272,12 @@ class PageActions:
             session.show_page(pages[target - 1].id)
 
     def change_mode(self) -> None:
+        """From a page to the topmost of its masters, and back."""
         session = self.session
         if session.mode == "pages":
-            session.show_master(session.master_id)
+            page = find_page(session.publication, session.page_id)
+            stack = stack_of(session.publication, page)
+            session.show_master(stack[-1] if stack else session.master_id)
         else:
             session.show_page(session.page_id)
 

@@ -25,7 +25,7 @@ from hidden_frame.edit.stories import (
 )
 from hidden_frame.edit.text.sent import as_paragraphs, character_looks
 from hidden_frame.interact.anchoring import anchor_waiting
-from hidden_frame.interact.copies import SHOWS, Shows, StoryCopy, copies_showing
+from hidden_frame.interact.copies import PAGES_SHOW, SHOWS, Shows, StoryCopy, copies_showing
 from hidden_frame.interact.faces import Face
 from hidden_frame.interact.filling import fillable, filled_pages
 from hidden_frame.interact.shown import shown_item
@@ -202,17 +202,25 @@ class StoryActions:
         """At the pointer: what copies of frames that show a story are to show."""
         menu = QMenu(self.desk)
         menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        one = len(copies) == 1
-        menu.addAction("The copy is to show" if one else "The copies are to show").setEnabled(False)
+        asks = "The copy is to show" if len(copies) == 1 else "The copies are to show"
+        if copies[0].of_page:
+            one = len({copy.page for copy in copies}) == 1
+            asks = "The new page is to show" if one else "The new pages are to show"
+        menu.addAction(asks).setEnabled(False)
         menu.addSeparator()
-        for title, shows in SHOWS:
+        for title, shows in PAGES_SHOW if copies[0].of_page else SHOWS:
             menu.addAction(title, lambda shows=shows: self._copies_show(copies, shows))
         self.asking = menu
         menu.popup(QCursor.pos())
 
     def _copies_show(self, copies: list[StoryCopy], shows: Shows) -> None:
-        if shows != "empty":
-            name = "the same words again" if shows == "same" else "link copies"
+        done = "linked" if copies[0].of_page else "empty"  # that is what they do already
+        if shows != done:
+            name = {
+                "same": "the same words again",
+                "linked": "link copies",
+                "empty": "empty frames",
+            }[shows]
             self.session.edit(name, lambda p: copies_showing(p, copies, shows))
 
     # -- a story by its id -----------------------------------------------------------------

@@ -9,6 +9,8 @@ from typing import NamedTuple
 from PySide6.QtGui import QAction, QKeySequence
 from PySide6.QtWidgets import QMainWindow, QMenu
 
+from hidden_frame.desktop.commands.needs import need_of
+
 
 class Command(NamedTuple):
     """`enabled` is asked whenever something changes; a key of "" is none.
@@ -27,7 +29,16 @@ class Command(NamedTuple):
     named: Callable[[], str] | None = None
 
 
-Row = Command | None  # None is a line between two groups
+class Listed(NamedTuple):
+    """A menu within a menu that is made anew each time it opens: titles, what they do, and whether
+    they are ticked.  Without any it says what there is `none` of."""
+
+    menu: str
+    rows: Callable[[], list[tuple[str, Callable[[], object], bool]]]
+    none: str
+
+
+Row = Command | Listed | None  # None is a line between two groups
 
 # Alt and the letter behind & opens a menu.
 _MNEMONICS = {
@@ -40,9 +51,10 @@ _MNEMONICS = {
 class Commands:
     """The commands as Qt actions, by id."""
 
-    def __init__(self, window: QMainWindow, commands: list[Command | None]) -> None:
+    def __init__(self, window: QMainWindow, commands: list[Row]) -> None:
         self.actions: dict[str, QAction] = {}
-        self.list = [c for c in commands if c is not None]
+        self.list = [c for c in commands if isinstance(c, Command)]
+        self.say: Callable[[str], object] = lambda _: None  # where a menu's hints are read
         self.menus: dict[str, QMenu] = {}
         self._window = window
         last = ""
@@ -50,6 +62,9 @@ class Commands:
             if command is None:
                 if last:
                     self.menus[last].addSeparator()
+                continue
+            if isinstance(command, Listed):
+                self._listed(command)
                 continue
             last = command.menu
             action = QAction(command.title, window)
@@ -64,6 +79,8 @@ class Commands:
         for menu in self.menus.values():
             menu.aboutToShow.connect(self.refresh)
             menu.setToolTipsVisible(True)
+            menu.hovered.connect(lambda action: self.say(self.why(action)))
+            menu.aboutToHide.connect(lambda: self.say(""))
 
     def _menu(self, path: str) -> QMenu:
         """The menu of this name, made where it is missing."""
@@ -73,6 +90,27 @@ class Commands:
             found = self._menu(above).addMenu(name) if above else self._bar(name)
             self.menus[path] = found
         return found
+
+    def _listed(self, listed: Listed) -> None:
+        """A menu that is filled when it opens."""
+        menu = self._menu(listed.menu)
+
+        def fill() -> None:
+            menu.clear()
+            rows = listed.rows()
+            for title, run, ticked in rows:
+                action = menu.addAction(title.replace("&", "&&"))
+                action.setCheckable(ticked)
+                action.setChecked(ticked)
+                action.triggered.connect(lambda *_, run=run: run())
+            if not rows:
+                menu.addAction(listed.none).setEnabled(False)
+
+        menu.aboutToShow.connect(fill)
+
+    def why(self, action: QAction) -> str:
+        """Why a command can't be done now; "" if it can."""
+        return "" if action.isEnabled() else need_of(action.objectName())
 
     def _bar(self, name: str) -> QMenu:
         return self._window.menuBar().addMenu(_MNEMONICS.get(name, name))
@@ -86,6 +124,7 @@ class Commands:
                 action.setChecked(command.checked())
             if command.named is not None:
                 action.setText(command.named())
+            action.setToolTip(self.why(action))
 
     def key(self, command_id: str) -> str:
         """A command's key as people read it; "" without one."""

@@ -18,10 +18,12 @@ def commands(window: Workplace) -> list[Row]:
         ("rounded", "Rounded rectangle", ""), ("ellipse", "Ellipse", ""),
         ("line", "Line", "5"),
     )  # fmt: skip
-    return [
+    rows: list[Row] = [
         Command(f"tool {name}", "Draw", title, key, partial(session.set_tool, name))
         for name, title, key in tools
-    ] + [
+    ]
+    rows += [
         None,
         Command("place pictures", "Draw", "Place pictures…", "", window.place_pictures),
-    ]  # fmt: skip
+    ]
+    return rows

@@ -46,12 +46,6 @@ def commands(window: Workplace) -> list[Row]:
         Command("item below", menu, "Select the item below", "Alt+Down",
                 lambda: window.items.step(-1), idle),
         None,
-        Command("styles", menu, "Paragraph styles…", "Ctrl+T", window.dialogs.styles),
-        Command("character styles", menu, "Character styles…", "Ctrl+Alt+T",
-                window.dialogs.character_styles),
-        Command("colours", menu, "Colours", "", lambda: window.show_shelf("Colours")),
-        Command("new colour", menu, "New colour…", "", lambda: window.colours.open_new()),
-        None,
         Command("settings", menu, "Desk settings…", "Ctrl+,", window.dialogs.settings),
         Command("finder", menu, "Find a page, a word, a command…", "F1", window.dialogs.finder),
     ]  # fmt: skip

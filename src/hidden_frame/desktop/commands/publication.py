@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QApplication
 
-from hidden_frame.desktop.commands.command import Command, Row
+from hidden_frame.desktop.commands.command import Command, Listed, Row
 from hidden_frame.desktop.commands.workplace import Workplace
 
 
@@ -15,10 +15,12 @@ def commands(window: Workplace) -> list[Row]:
     return [
         Command("new", menu, "New…", "Ctrl+N", files.new),
         Command("open", menu, "Open…", "Ctrl+O", files.open),
+        Listed("Publication > Open recent", files.recent, "Nothing was opened yet"),
         Command("demo", menu, "Open the demo almanac", "", files.demo),
         None,
         Command("save", menu, "Save", "Ctrl+S", files.save_beside),
         Command("save as", menu, "Save as…", "Ctrl+Shift+S", files.save_as),
+        Command("revert", menu, "Go back to what was saved", "", files.revert, files.can_revert),
         Command("versions", menu, "Earlier versions…", "", window.dialogs.versions),
         Command("left behind", menu, "Work left behind…", "", window.dialogs.left_behind),
         Command("export", menu, "Export PDF…", "Ctrl+E", files.export),

@@ -12,6 +12,10 @@ def commands(window: Workplace) -> list[Row]:
     return [
         Command("start section", "Sections", "Start a section here…", "", pages.start_section),
         Command("page one", "Sections", "Make this page number 1", "", pages.number_from_here),
+        Command("rename section", "Sections", "Rename the section…", "",
+                lambda: window.show_section(pages.section_of_chosen(), "Name")),
+        Command("number section", "Sections", "Number the section…", "",
+                lambda: window.show_section(pages.section_of_chosen(), "Numbering")),
         Command("end section", "Sections", "End the section with this page", "",
                 pages.end_section),
         Command("join section", "Sections", "Join with the section before", "",

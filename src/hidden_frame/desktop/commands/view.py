@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from functools import partial
 
-from hidden_frame.desktop.commands.command import Command, Row
+from hidden_frame.desktop.commands.command import Command, Listed, Row
 from hidden_frame.desktop.commands.workplace import Workplace
 from hidden_frame.desktop.settings import settings
 from hidden_frame.edit.items.guides import own_guides
@@ -87,8 +87,12 @@ def commands(window: Workplace) -> list[Row]:
         Command("properties", "View", "Properties", "Ctrl+F12",
                 lambda: kept.change(properties_shown=not kept.now.properties_shown),
                 lambda: True, lambda: kept.now.properties_shown),
+        Listed("View > Windows", window.windows, "No window is open"),
         Command("only desk", "View", "Only the desk", "F11", window.only_desk, lambda: True,
                 lambda: not (kept.now.shelf_shown or kept.now.properties_shown or kept.now.run)),
+        None,
+        Command("colours", "View", "Colours", "", lambda: window.show_shelf("Colours")),
+        Command("new colour", "View", "New colour…", "", lambda: window.colours.open_new()),
         None,
         Command("lines above", "View > Guides", "Guides and margins over what is printed", "",
                 lambda: kept.change(lines_above=not kept.now.lines_above), lambda: True,

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from msgspec.structs import replace
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
     QCheckBox,
@@ -23,7 +22,7 @@ from PySide6.QtWidgets import (
 from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.properties.fields import Choice, TextField
 from hidden_frame.desktop.session import Session
-from hidden_frame.edit.text.index import change_marks
+from hidden_frame.edit.text.index import change_marks, rename_term
 from hidden_frame.interact.indexing import places_of, terms
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.text import IndexMark, TextPlace
@@ -196,14 +195,7 @@ class IndexPanel(QDialog):
         chosen = self.chosen()
         if chosen is None:
             return
-        term, sub = chosen
-
-        def new(mark: IndexMark) -> IndexMark:
-            if mark.term != term or (sub and mark.sub != sub):
-                return mark
-            return replace(mark, sub=name) if sub else replace(mark, term=name)
-
-        self.session.edit("rename a term", lambda p: change_marks(p, new))
+        self.session.edit("rename a term", lambda p: rename_term(p, *chosen, name))
         self.refresh(True)
 
     def take_out(self) -> None:

@@ -104,6 +104,14 @@ class Properties(QScrollArea):
         if self.session.editing is not None and not self._later.isActive():
             self._later.start()
 
+    def focus_field(self, label: str) -> None:
+        """The keyboard goes to the field of this label in the form that is shown."""
+        self.refresh()
+        for field in self.form.findChildren(QWidget) if self.form is not None else ():
+            if field.accessibleName() == label and field.isVisibleTo(self):
+                field.setFocus()
+                return
+
     def _form(self, key: tuple[object, ...]) -> Form | None:
         """The form of this kind, in sight, if there is one."""
         if key == self._key and self.form is not None:

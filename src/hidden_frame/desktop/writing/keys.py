@@ -48,10 +48,8 @@ DEEDS: dict[tuple[Qt.Key, bool, bool], Deed] = {
     (_K.Key_Insert, True, False): "copy",
     (_K.Key_Insert, False, True): "paste",
     (_K.Key_Return, False, False): "new paragraph",
-    (_K.Key_Return, True, False): "new paragraph",
     (_K.Key_Return, False, True): "new line",
     (_K.Key_Enter, False, False): "new paragraph",
-    (_K.Key_Enter, True, False): "new paragraph",
     (_K.Key_Enter, False, True): "new line",
     (_K.Key_Tab, False, False): "tab",
 }

@@ -94,7 +94,8 @@ def duplicate_pages(
         page = find_page(publication, page_id)
         publication, (new_id, *item_ids) = _ids_for(publication, page)
         items = tuple(replace(item, id=i) for item, i in zip(page.items, item_ids, strict=True))
-        copies.append(replace(page, id=new_id, items=items))
+        # One that a story made is one that somebody wants now: it does not go by itself.
+        copies.append(replace(page, id=new_id, items=items, made=False))
     publication, copies = retied(publication, copies)
     new = change_section(publication, section.id, lambda s: _insert(s, index + 1, copies))
     return held_in_place(new), [page.id for page in copies]

@@ -61,3 +61,22 @@ def change_marks(
         )  # fmt: skip
 
     return change_texts(publication, text)
+
+
+def rename_term(publication: Publication, term: str, sub: str, name: str) -> Publication:
+    """A term, or a sub-term of it, under another name, wherever it is marked or sent to."""
+    was = f"{term}, {sub}" if sub else term
+    now = f"{term}, {name}" if sub else name
+
+    def sent(there: str) -> str:
+        if there == was:
+            return now
+        return now + there[len(was) :] if not sub and there.startswith(f"{was}, ") else there
+
+    def new(mark: IndexMark) -> IndexMark:
+        made = replace(mark, see=sent(mark.see), see_also=sent(mark.see_also))
+        if made.term != term or (sub and made.sub != sub):
+            return mark if made == mark else made
+        return replace(made, sub=name) if sub else replace(made, term=name)
+
+    return change_marks(publication, new)
