@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import lxml.html
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, Phase, given, settings
 from hypothesis import strategies as st
 from PySide6.QtCore import QEvent, QMimeData, QPointF, Qt
 from PySide6.QtGui import QColor, QDropEvent, QInputMethodEvent, QMouseEvent, QTextCharFormat
@@ -34,6 +34,9 @@ from hidden_frame.settle.settling import settled
 Ctrl, Shift = Qt.KeyboardModifier.ControlModifier, Qt.KeyboardModifier.ShiftModifier
 None_ = Qt.KeyboardModifier.NoModifier
 K = Qt.Key
+# A window is slow: what fails is shown as it is, not looked for in its smallest form.
+SLOW = [HealthCheck.function_scoped_fixture]
+QUICK = (Phase.explicit, Phase.reuse, Phase.generate)
 BOOK = settled(long_book(chapters=1))
 
 
@@ -194,7 +197,8 @@ KEYS = (
     + [(K.Key_Return, None_), (K.Key_A, Ctrl), (K.Key_C, Ctrl), (K.Key_X, Ctrl), (K.Key_V, Ctrl)]
     + [(K.Key_Insert, None_), (K.Key_Insert, Ctrl), (K.Key_Insert, Shift), (K.Key_Delete, Shift)]
 )
-TYPED = st.sampled_from([*"abc,. ", *KEYS])
+# But for “.” and “’” between letters, which are no ends of words by Unicode.
+TYPED = st.sampled_from([*"abc,; ", *KEYS])
 
 
 def flat(text, place):
@@ -203,7 +207,9 @@ def flat(text, place):
 
 @pytest.mark.parametrize("there", ["page", "galley"])
 @given(st.lists(TYPED, min_size=1, max_size=30))
-@settings(max_examples=40, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(
+    max_examples=40, phases=QUICK, suppress_health_check=[HealthCheck.function_scoped_fixture]
+)
 def test_every_key_does_what_it_does_in_a_plain_field_of_qt(words, there, events):
     """Against QPlainTextEdit: the same keys, the same text, caret and selection."""
     fresh(words, "one two three", "four, five; six", "seven eight")
@@ -227,7 +233,9 @@ def test_every_key_does_what_it_does_in_a_plain_field_of_qt(words, there, events
 
 @pytest.mark.parametrize("there", ["page", "galley"])
 @given(st.lists(TYPED | st.sampled_from(["undo", "redo"]), min_size=1, max_size=30))
-@settings(max_examples=40, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(
+    max_examples=40, phases=QUICK, suppress_health_check=[HealthCheck.function_scoped_fixture]
+)
 def test_undo_goes_back_to_where_each_step_began(words, there, events):
     """Against a naive model: what was there, and where the caret stood, at each step."""
     fresh(words, "one two three", "four five")
@@ -474,10 +482,9 @@ def test_dragging_past_the_spreads_edge_turns_pages(book):
     press(book, spot_of(book, place))
     edge = book.desk.rect().bottomRight()
     press(book, edge, kind="move")
-    flow = book.session.composition.flow(book.story)
 
     def page():
-        return flow.stops[flow.stop_of(*book.desk.text.caret)].page_id
+        return book.session.editing.holder_id
 
     assert page() == book.page(7)  # the nearest frame, though the pointer is off the paper
     for wanted in (9, 11):
@@ -637,6 +644,24 @@ def test_whatever_an_input_method_sends_stands_in_the_story(words, there, sent):
     assert plain(text_of(words)) == "one two three\nfour, five; six\nseven eight"
 
 
+def test_what_is_selected_stays_while_something_is_made_in_the_galley(words):
+    galley, writing = galley_of(words), words.desk.text
+    writing.write_at(words.story, (0, 7), (0, 4))
+    composed(galley, "ni")
+    assert galley.toPlainText() == plain(text_of(words)) and "two" in galley.toPlainText()
+    composed(galley, "")  # given up: nothing is lost
+    assert writing.selection == ((0, 4), (0, 7))
+    cursor = galley.textCursor()
+    assert (cursor.selectionStart(), cursor.selectionEnd()) == (4, 7)
+    composed(galley, "ni")
+    composed(galley, "", "你")
+    assert (
+        galley.toPlainText()
+        == plain(text_of(words))
+        == ("one 你 three\nfour, five; six\nseven eight")
+    )
+
+
 EVENTS = st.lists(
     st.tuples(st.just("key"), st.sampled_from("a -.")) |
     st.tuples(st.just("commit"), st.sampled_from(["é", "夜空", "", "e\u0301", "🌊", "x" * 40])) |
@@ -655,7 +680,9 @@ EVENTS = st.lists(
 
 
 @given(EVENTS)
-@settings(max_examples=30, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(
+    max_examples=15, phases=QUICK, suppress_health_check=[HealthCheck.function_scoped_fixture]
+)
 def test_the_galley_shows_what_the_story_holds_after_every_event(book, events):
     open_book(book, BOOK, 6)
     write_on(book)
@@ -679,7 +706,8 @@ def test_the_galley_shows_what_the_story_holds_after_every_event(book, events):
             book.do(what)
         assert galley.toPlainText() == plain(text_of(book)), (kind, what)
         writing = book.desk.text
-        assert galley.place_of(galley.textCursor().position()) == writing.caret
+        if not galley.making:
+            assert galley.place_of(galley.textCursor().position()) == writing.caret
 
 
 def by_mouse(book, galley, kind, n):
@@ -876,6 +904,7 @@ def test_the_list_of_steps_says_what_was_typed_where_and_what_came_of_it(book):
     write_on(book)
     folio = book.session.composition.facts[book.page(6)].folio
     book.type("The lantern was lit before anybody came. ")
+    book.key(K.Key_Left, Shift | Ctrl)
     book.key(K.Key_Left, Shift | Ctrl)
     book.key(K.Key_Delete)
     book.app.clipboard().setText("A line of a long list of lamps.\n" * 600)

@@ -53,7 +53,7 @@ class GalleyText(QPlainTextEdit):
         self.session, self.writing, self.mouse = session, writing, mouse
         self.story_id = ""
         self.taken: Text = ()
-        self._making = False
+        self.making = False  # whether an input method makes something here
         self._held: QPointF | None = None  # where selected words were taken hold of
         self.drop_at: TextPlace | None = None  # where they would go
         self.setAccessibleName("Galley")
@@ -140,7 +140,7 @@ class GalleyText(QPlainTextEdit):
     def take_caret(self) -> None:
         """The caret and the selection as they are on the desk."""
         told = self.writing.told()
-        if told is None or told.story.id != self.story_id or not self.isVisible():
+        if told is None or told.story.id != self.story_id or not self.isVisible() or self.making:
             return
         anchor, caret = self.position_of(self.writing.anchor), self.position_of(self.writing.caret)
         cursor = self.textCursor()
@@ -177,19 +177,25 @@ class GalleyText(QPlainTextEdit):
 
     def inputMethodEvent(self, event: QInputMethodEvent) -> None:
         """What is being composed is shown here; what comes of it goes to the story, as keys do."""
-        made, self._making = event.commitString(), bool(event.preeditString())
+        made, self.making = event.commitString(), bool(event.preeditString())
+        cursor = self.textCursor()
+        if cursor.hasSelection():  # the widget would delete it: it goes when something is made
+            cursor.setPosition(cursor.selectionStart())
+            self.setTextCursor(cursor)
         shown = QInputMethodEvent(event.preeditString(), event.attributes())
         replaced = event.replacementStart(), event.replacementLength()
         super().inputMethodEvent(shown)
         if (made or replaced[1]) and self._writes():
             self.writing.making.put(made, *replaced)
             self.ensureCursorVisible()
+        elif not self.making:
+            self.take_caret()
         event.accept()
 
     def _stop_making(self) -> None:
         """What an input method makes here is dropped when a step is taken back meanwhile."""
-        if self._making:
-            self._making = False
+        if self.making:
+            self.making = False
             QGuiApplication.inputMethod().reset()
             super().inputMethodEvent(QInputMethodEvent())
 
