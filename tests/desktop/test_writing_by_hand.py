@@ -915,7 +915,7 @@ def test_the_list_of_steps_says_what_was_typed_where_and_what_came_of_it(book):
     assert rows[0] == "As it was opened"
     assert rows[1] == f"Typing “The lantern was lit before …” · {folio}"
     assert rows[2] == f"Delete text “came.” · {folio}"
-    assert rows[3].startswith("Paste text “A line of a long list …” · ")
+    assert rows[3].startswith("Paste text “A line of a long list of …” · ")
     assert rows[3].endswith(f" · {more} pages more") and more > 5
     assert "3 steps below it" in steps_of(book)[0].toolTip() and not steps_of(book)[3].toolTip()
     book.do("undo")
