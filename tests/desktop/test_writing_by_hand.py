@@ -6,7 +6,7 @@ import lxml.html
 import pytest
 from hypothesis import HealthCheck, Phase, given, settings
 from hypothesis import strategies as st
-from PySide6.QtCore import QEvent, QMimeData, QPointF, Qt
+from PySide6.QtCore import QEvent, QMimeData, QPoint, QPointF, Qt
 from PySide6.QtGui import QColor, QDropEvent, QInputMethodEvent, QMouseEvent, QTextCharFormat
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import (
@@ -502,13 +502,32 @@ def test_dragging_past_the_spreads_edge_turns_pages(book):
     assert page() == book.page(8)  # the button is up
 
 
-def test_the_view_stays_when_a_text_is_entered(book):
-    book.desk.camera.zoom_by(2.0)
-    book.desk.camera.scroll_by(-40, -60)
-    view = book.desk.camera.view
+@pytest.mark.parametrize("fitted", [True, False])
+def test_what_one_looks_at_stays_on_the_screen_when_a_text_is_entered_and_left(book, qtbot, fitted):
+    """Though a bar comes above the desk, and goes again."""
+    desk = book.desk
+    if not fitted:
+        desk.camera.zoom_by(2.0)
+        desk.camera.scroll_by(-40, -60)
+
+    def seen():
+        x, y = desk.camera.view.to_widget(0.0, 0.0)
+        corner = desk.mapToGlobal(QPoint(0, 0))
+        return desk.camera.view.zoom, round(x + corner.x()), round(y + corner.y())
+
+    before, height = seen(), desk.height()
     write_on(book)
     book.type("x")
-    assert book.session.editing is not None and book.desk.camera.view == view
+    qtbot.waitUntil(lambda: desk.height() < height)
+    assert book.session.editing is not None and seen() == before
+    qtbot.wait(100)
+    book.key(K.Key_Escape)
+    qtbot.waitUntil(lambda: desk.height() == height)
+    assert seen() == before
+    qtbot.wait(100)
+    book.window.resize(book.window.width() - 90, book.window.height())
+    book.app.processEvents()
+    assert (seen()[0] != before[0]) == fitted  # the window's own size fits it anew
 
 
 def test_words_are_dragged_in_the_galley_and_its_menu_is_that_of_the_text(words, monkeypatch):

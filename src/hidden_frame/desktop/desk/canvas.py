@@ -89,7 +89,8 @@ class Desk(QWidget):
         self._asked: Asked | None = None
         self._unasked: Callable[[], object] | None = None
         self._panning: QPointF | None = None
-        self._space = False
+        self._space = self._wrote = False
+        self._stay: int | None = None  # where its upper edge was when writing began or ended
         self._pointer = QPointF()
         self.judge = Judge(session, self)
         self.edges = EdgeScroll(self.camera, self._drag, self.text_mouse.turn, self)
@@ -121,6 +122,10 @@ class Desk(QWidget):
         )
 
     def _refresh(self) -> None:
+        if (self.session.editing is not None) != self._wrote:
+            self._wrote = self.session.editing is not None
+            self._stay = self.mapToGlobal(QPoint(0, 0)).y()  # bars come and go above
+            QTimer.singleShot(60, self, self._stayed)
         self.camera.follow()
         if self.session.editing is not None:
             self.text.clamp()
@@ -530,8 +535,16 @@ class Desk(QWidget):
             QToolTip.hideText()
         return True
 
+    def _stayed(self) -> None:
+        self._stay = None
+
     def resizeEvent(self, event: QResizeEvent) -> None:
-        self.camera.refit()
+        if self._stay is None:
+            self.camera.refit()
+        else:  # what one is about to write in stays where it is on the screen
+            down = self.mapToGlobal(QPoint(0, 0)).y() - self._stay
+            self._stay += down
+            self.camera.look(self.camera.view.moved(0.0, -down))
         super().resizeEvent(event)
 
 
