@@ -18,6 +18,7 @@ from benchmarks.desk import desk_frames, selecting, start_up, typing
 from benchmarks.driven import driven
 from benchmarks.faults import faults
 from benchmarks.flatplan import flatplan_frames, move_many
+from benchmarks.keyboard import keyboard_rows
 from benchmarks.lines import lines
 from benchmarks.masters import apply_to_all, root_drag, undo_memory
 from benchmarks.measures import MEASURES, TIMES, TITLE, Row
@@ -48,6 +49,7 @@ ALONE = {
     "scripts": scripts,
     "driven": driven,
     "writing": writing,
+    "keyboard": keyboard_rows,
     "bring": bringing_in,
     "edits": edits,
     "unbroken": unbroken,

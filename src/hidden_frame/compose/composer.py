@@ -82,6 +82,7 @@ class Composer:
             tuple[tuple[Resolved, ...], Context, Grid | None, tuple[Obstacle, ...], Scene],
         ] = {}
         self._flows: dict[str, Flowed] = {}
+        self._whole: dict[str, Flowed] = {}  # the last ones that were filled to their end
         self._there: dict[str, int] = {}  # the pages that there were when some were forgotten
         self.composed = 0
         self.given = Given()
@@ -248,9 +249,14 @@ class Composer:
     def flow(
         self, publication: Publication, story: Story, view: Callable[[Page], PageView]
     ) -> Flow:
-        """A story in its stops; what did not move is taken from the flow before."""
+        """A story in its stops; what did not move is taken from the flow before: the last one that
+        was filled to its end, since a draft's is only as far as somebody looked."""
         context = context_of(publication)
-        found = flowed(publication, story, context, view, self._flows.get(story.id), self.given)
+        before = self._flows.get(story.id)
+        if before is not None and before.flow.whole:
+            self._whole[story.id] = before
+        before = self._whole.get(story.id, before)
+        found = flowed(publication, story, context, view, before, self.given)
         self._flows[story.id] = found
         return found.flow
 

@@ -153,6 +153,11 @@ class Flow:
         self._most = _MOST_AHEAD
 
     @property
+    def whole(self) -> bool:
+        """Whether it has been filled to its end."""
+        return len(self._parts) == len(self.stops)
+
+    @property
     def parts(self) -> list[Part]:
         self._fill(len(self.stops))
         return self._parts

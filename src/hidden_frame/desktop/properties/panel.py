@@ -71,7 +71,8 @@ class Properties(QScrollArea):
         if session.editing is not None:
             anchored = self.text.anchors.now() is not None
             kind = AnchoredForm if anchored else TextForm
-            form = self._form((kind, session.editing)) or self._set(kind(session, self.text))
+            serves = session.editing if anchored else session.publication.setup.unit
+            form = self._form((kind, serves)) or self._set(kind(session, self.text))
             assert isinstance(form, TextForm | AnchoredForm)
             form.load()
         elif len(session.items) == 1:
@@ -130,8 +131,8 @@ class Properties(QScrollArea):
         old, self.form = self.form, form
         if old is not None and old is not form:
             old.hide()
-            # Each of these serves one text, or one guide.
-            if isinstance(old, (TextForm, AnchoredForm, GuideForm)):
+            # Each of these serves one thing.
+            if isinstance(old, (AnchoredForm, GuideForm)):
                 self._kept = {k: f for k, f in self._kept.items() if f is not old}
                 # One of its own buttons may be what is being clicked: it goes a moment later.
                 old.deleteLater()

@@ -12,14 +12,15 @@ Characters are grapheme clusters and words those of Unicode's UAX #29, both foun
 from __future__ import annotations
 
 from collections.abc import Iterator
-
-import regex
+from functools import cache
+from typing import TYPE_CHECKING
 
 from hidden_frame.model.text import Paragraph, Run, Text, TextPlace
 
 OBJECT = "\ufffc"  # what stands for a marker, or for whatever counts as one character
-_CLUSTER = regex.compile(r"\X")
-_BORDER = regex.compile(r"(?w)\b")
+
+if TYPE_CHECKING:
+    from regex import Pattern
 
 
 def length(paragraph: Paragraph) -> int:
@@ -138,7 +139,7 @@ def _cluster(string: str, at: int) -> tuple[int, int]:
     begin = at
     while begin and not (string[begin].isascii() and string[begin - 1].isascii()):
         begin -= 1
-    found = next(m for m in _CLUSTER.finditer(string, begin) if m.end() > at)
+    found = next(m for m in _found(r"\X").finditer(string, begin) if m.end() > at)
     return found.start(), found.end()
 
 
@@ -151,9 +152,17 @@ def parts(string: str, at: int) -> Iterator[tuple[int, int]]:
     """Words, spaces and signs one after the other, from somewhere before a code point on."""
     begin = max(string.rfind(" ", 0, max(at - 1, 0)), 0)
     last = begin
-    for found in _BORDER.finditer(string, begin):
+    for found in _found(r"(?w)\b").finditer(string, begin):
         if found.start() > last:
             yield last, found.start()
             last = found.start()
     if last < len(string):
         yield last, len(string)
+
+
+@cache
+def _found(pattern: str) -> Pattern[str]:
+    """A pattern of `regex`, which is loaded when it is needed."""
+    import regex
+
+    return regex.compile(pattern)
