@@ -373,8 +373,12 @@ class Session(Sight):
         self._move(redo(self.history))
 
     def seal(self) -> None:
-        """What is typed next is an undo step of its own."""
-        self.kept = sealed(self.history)
+        """What is typed next is an undo step of its own; nobody waits for what is settled."""
+
+        def seal() -> None:
+            self.kept = sealed(self.kept)
+
+        self.once_settled(seal)
 
     def _move(self, history: History) -> None:
         if history is self.kept:
