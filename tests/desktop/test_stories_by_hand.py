@@ -8,6 +8,7 @@ from PySide6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog
+from tests.desktop.on_pages import main_frame, text_of, write_on
 
 from hidden_frame.demo.book import long_book
 from hidden_frame.demo.driven import driven_book
@@ -42,16 +43,6 @@ def book(hands):
     return hands
 
 
-def text_of(hands):
-    return find_story(hands.publication, hands.story).text
-
-
-def main_frame(hands, position):
-    page = hands.page(position)
-    view = hands.session.composition.view(find_page(hands.publication, page))
-    return next(r.item for r in view.items if getattr(r.item, "main", 0))
-
-
 def entries(choice):
     return [choice.itemText(n) for n in range(choice.count())]
 
@@ -60,15 +51,6 @@ def pick(choice, words):
     """As one picks an entry of an open list."""
     choice.setCurrentIndex(choice.findText(words))
     choice.activated.emit(choice.currentIndex())
-
-
-def write_on(hands, face=0, position=6, x=30.0, y=40.0):
-    """A double click into a main frame, at a place from its corner."""
-    item = main_frame(hands, position)
-    side = hands.session.faces()[face].side
-    left = hands.publication.setup.trim.width - item.x - item.width if side == "verso" else item.x
-    hands.double(face, left + x, item.y + y)
-    return item
 
 
 def shown_words(hands, position):

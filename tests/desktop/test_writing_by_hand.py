@@ -16,6 +16,7 @@ from PySide6.QtWidgets import (
     QInputDialog,
     QPlainTextEdit,
 )
+from tests.desktop.on_pages import main_frame, text_of, write_on
 
 from hidden_frame.demo.book import long_book
 from hidden_frame.demo.driven import driven_book
@@ -27,7 +28,7 @@ from hidden_frame.edit.stories import delete_story, set_story_text
 from hidden_frame.edit.text.steps import length
 from hidden_frame.edit.text.write import plain, set_paragraph_style
 from hidden_frame.model.items import TextFrame
-from hidden_frame.model.lookup import all_pages, find_page, find_story
+from hidden_frame.model.lookup import all_pages, find_story
 from hidden_frame.model.text import Paragraph, Run
 from hidden_frame.settle.settling import settled
 
@@ -70,25 +71,6 @@ def fresh(hands, *paragraphs):
     hands.desk.text.write_at(hands.story, (0, 0))
     hands.desk.setFocus()
     return hands
-
-
-def text_of(hands):
-    return find_story(hands.publication, hands.story).text
-
-
-def main_frame(hands, position):
-    page = hands.page(position)
-    view = hands.session.composition.view(find_page(hands.publication, page))
-    return next(r.item for r in view.items if getattr(r.item, "main", 0))
-
-
-def write_on(hands, face=0, position=6, x=30.0, y=40.0):
-    """A double click into a main frame, at a place from its corner."""
-    item = main_frame(hands, position)
-    side = hands.session.faces()[face].side
-    left = hands.publication.setup.trim.width - item.x - item.width if side == "verso" else item.x
-    hands.double(face, left + x, item.y + y)
-    return item
 
 
 def galley_of(hands):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from PySide6.QtCore import Qt
 from PySide6.QtGui import QFont
 from PySide6.QtWidgets import QLabel, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
 
@@ -29,6 +30,8 @@ class StepList(QWidget):
         column.addWidget(title)
         self.list = QListWidget()
         self.list.setAccessibleName("Steps")
+        self.list.setWordWrap(True)
+        self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         with_tones(self.list)
         column.addWidget(self.list)
         note = QLabel("Click a step to go to how things were after it.")

@@ -10,6 +10,7 @@ from typing import NamedTuple
 from PySide6.QtCore import QMimeData, QObject, QPointF, Signal
 from PySide6.QtWidgets import QApplication
 
+from hidden_frame.compose.scene import Placed
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.sight import Editing
 from hidden_frame.desktop.writing.mime import known_here
@@ -24,6 +25,7 @@ from hidden_frame.interact.places import put_in_here
 from hidden_frame.model.plane.box import Bounds
 from hidden_frame.model.text import Text, TextPlace
 
+_BESIDE = 4.0  # points beside a frame that count as its edge, where lines begin
 FAR = 4.0  # pixels that words are pulled before they are dragged
 Around = Callable[[Text, TextPlace], tuple[TextPlace, TextPlace]]
 
@@ -270,7 +272,7 @@ class TextMouse(QObject):
     def _target(self, spot: Spot) -> Target | None:
         """Where words go that are let go at a point: into a text there that may be changed."""
         session, face = self._session, spot.face
-        found = hit(session.scene_of(face), spot.x, spot.y, 0.0)
+        found = hit(session.scene_of(face), spot.x, spot.y, 0.0) or self._beside(spot)
         if found is None or found.drawing.text is None:
             return None
         if session.mode == "pages" and lists_itself(
@@ -319,6 +321,13 @@ class TextMouse(QObject):
             edit.stand(target.standing)
             edit.anchor = edit.caret
             edit.clamp()
+
+    def _beside(self, spot: Spot) -> Placed | None:
+        """The text at whose very edge a point lies, where lines begin and end."""
+        texts = [p for p in self._session.scene_of(spot.face).placed if p.drawing.text is not None]
+        near = [(_away_from(p.bounds, spot), n) for n, p in enumerate(texts)]
+        away, n = min(near, default=(_BESIDE + 1, 0))
+        return texts[n] if away <= _BESIDE else None
 
     def drop(self, target: Target, copies: bool) -> None:
         """What is selected goes to another place, or `copies` of it."""
