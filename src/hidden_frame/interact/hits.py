@@ -8,7 +8,7 @@ from typing import NamedTuple
 from hidden_frame.compose.cascade import PageLayout
 from hidden_frame.compose.scene import Placed, Scene
 from hidden_frame.interact.faces import Face
-from hidden_frame.model.plane.box import HANDLES, Box, Handle, holds
+from hidden_frame.model.plane.box import HANDLES, Bounds, Box, Handle, holds
 from hidden_frame.model.plane.mirror import guide_x
 
 
@@ -102,3 +102,9 @@ def guide_at(
         if away <= nearest:
             best, nearest = n, away
     return best
+
+
+def away_from(bounds: Bounds, spot: Spot) -> float:
+    """How far a point is from a box, in points across and down together; 0 within it."""
+    left, top, right, bottom = bounds
+    return max(left - spot.x, spot.x - right, 0.0) + max(top - spot.y, spot.y - bottom, 0.0)

@@ -31,7 +31,7 @@ from hidden_frame.desktop.painter.scene import Rendering
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.desktop.spelling import doubts
-from hidden_frame.desktop.writing.mouse import Target
+from hidden_frame.desktop.writing.drops import Target
 from hidden_frame.desktop.writing.paint import paint_marks, paint_target
 from hidden_frame.desktop.writing.text_edit import TextEdit
 from hidden_frame.edit.items.guides import own_guides

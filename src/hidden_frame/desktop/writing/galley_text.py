@@ -25,9 +25,10 @@ from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.writing import galley_paint as paint
+from hidden_frame.desktop.writing.drops import Target
 from hidden_frame.desktop.writing.galley_paint import MARGIN
 from hidden_frame.desktop.writing.keys import BY_LINES, act_of
-from hidden_frame.desktop.writing.mouse import FAR, Target, TextMouse
+from hidden_frame.desktop.writing.mouse import FAR, TextMouse
 from hidden_frame.desktop.writing.text_edit import TextEdit
 from hidden_frame.desktop.writing.units import from_units, to_units
 from hidden_frame.edit.text import steps
@@ -264,7 +265,7 @@ class GalleyText(QPlainTextEdit):
             self.session.seal()
         elif editing is not None and self._writes():
             copies = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
-            self.mouse.drop(Target(editing, self.story_id, Standing(at), 0), copies)
+            self.mouse.drops.drop(Target(editing, self.story_id, Standing(at), 0), copies)
 
     def _cancel(self) -> bool:
         """Words that are dragged stay where they are; False if none are."""

@@ -5,39 +5,22 @@ from __future__ import annotations
 
 import time
 from collections.abc import Callable
-from typing import NamedTuple
 
 from PySide6.QtCore import QMimeData, QObject, QPointF, Signal
 from PySide6.QtWidgets import QApplication
 
-from hidden_frame.compose.scene import Placed
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.sight import Editing
-from hidden_frame.desktop.writing.mime import known_here
+from hidden_frame.desktop.writing.drops import Target, WordDrops, has_words
 from hidden_frame.desktop.writing.text_edit import TextEdit
 from hidden_frame.edit.text import steps
 from hidden_frame.edit.text import write as edit_text
-from hidden_frame.edit.text.move import moved_words
-from hidden_frame.interact.carets import Shown, Standing, at_point
-from hidden_frame.interact.hits import Spot, hit
-from hidden_frame.interact.listing import lists_itself
-from hidden_frame.interact.places import put_in_here
-from hidden_frame.model.plane.box import Bounds
+from hidden_frame.interact.carets import Standing
+from hidden_frame.interact.hits import Spot, away_from, hit
 from hidden_frame.model.text import Text, TextPlace
 
-_BESIDE = 4.0  # points beside a frame that count as its edge, where lines begin
 FAR = 4.0  # pixels that words are pulled before they are dragged
 Around = Callable[[Text, TextPlace], tuple[TextPlace, TextPlace]]
-
-
-class Target(NamedTuple):
-    """Where words would go that are dragged: a frame, its story ("" without one), a place, and the
-    paragraph from which the frame counts."""
-
-    editing: Editing
-    story: str
-    standing: Standing
-    first: int
 
 
 class TextMouse(QObject):
@@ -55,6 +38,7 @@ class TextMouse(QObject):
         self._away = ""  # the story that was written in when one turned elsewhere
         session.looked.connect(self._watch)
         self.selecting = False  # whether the button is down to select
+        self.drops = WordDrops(session, edit)
         self._held: tuple[QPointF, Spot] | None = None  # a press on selected words
         self.dragging = False
         self.target: Target | None = None
@@ -85,7 +69,7 @@ class TextMouse(QObject):
         if told is None:
             return None
         found = [
-            (_away_from(placed.bounds, spot), placed.item_id)
+            (away_from(placed.bounds, spot), placed.item_id)
             for placed in self._session.scene_of(spot.face).placed
             if (spot.face.holder_id, placed.item_id) in told.flow.index
         ]
@@ -189,7 +173,7 @@ class TextMouse(QObject):
             far = (point - self._held[0]).manhattanLength() >= FAR
             self.dragging = self.dragging or far
             if self.dragging:
-                self.target = self._target(spot)
+                self.target = self.drops.target_at(spot)
                 self.moved.emit()
         elif self.selecting:
             self._extend(spot)
@@ -217,7 +201,7 @@ class TextMouse(QObject):
         if held is not None and not dragged:
             self._put(held[1])
         elif target is not None:
-            self.drop(target, copies)
+            self.drops.drop(target, copies)
         self.moved.emit()
 
     def cancel(self) -> bool:
@@ -243,6 +227,20 @@ class TextMouse(QObject):
             for left, top, right, bottom in self._edit.marks(spot.face.holder_id, found).selected
         )
 
+    def hover(self, data: QMimeData, spot: Spot) -> None:
+        """Shows where words would go that are brought from elsewhere."""
+        spot = self._session.owning(spot)
+        self.target = self.drops.target_at(spot) if has_words(data) else None
+        self.moved.emit()
+
+    def put(self, data: QMimeData, spot: Spot) -> bool:
+        """Words that are dropped from elsewhere; False where no text lies, or for other things."""
+        self.hover(data, spot)
+        target, self.target = self.target, None
+        if target is not None:
+            self.drops.put(data, target)
+        return target is not None
+
     # -- from elsewhere ----------------------------------------------------------------------
 
     def _watch(self) -> None:
@@ -266,113 +264,6 @@ class TextMouse(QObject):
             return False
         session.edit_text(Editing(spot.face.holder_id, found.item_id, spot.face.side))
         return True
-
-    # -- words that are taken elsewhere -----------------------------------------------------
-
-    def _target(self, spot: Spot) -> Target | None:
-        """Where words go that are let go at a point: into a text there that may be changed."""
-        session, face = self._session, spot.face
-        found = hit(session.scene_of(face), spot.x, spot.y, 0.0) or self._beside(spot)
-        if found is None or found.drawing.text is None:
-            return None
-        if session.mode == "pages" and lists_itself(
-            session.composition, face.holder_id, found.item_id
-        ):
-            return None
-        told = None
-        if session.mode == "pages":
-            told = session.composition.told(face.holder_id, found.item_id)
-        if told is None and not session.may_change(face.holder_id, found.item_id):
-            return None
-        at = told.flow.index[face.holder_id, found.item_id] if told is not None else 0
-        block = found.drawing.text
-        shown = Shown(block.text, told, at)
-        x, y = found.matrix.inverse().apply(spot.x, spot.y)
-        standing = Standing((0, 0))
-        if block.text.lines:
-            standing = at_point(shown, x - block.x, y - block.y)
-        editing = Editing(face.holder_id, found.item_id, face.side)
-        story = told.story.id if told is not None else ""
-        return Target(editing, story, standing, shown.first)
-
-    def hover(self, data: QMimeData, spot: Spot) -> None:
-        """Shows where words would go that are brought from elsewhere."""
-        self.target = self._target(self._session.owning(spot)) if _has_words(data) else None
-        self.moved.emit()
-
-    def put(self, data: QMimeData, spot: Spot) -> bool:
-        """Words that are dropped from elsewhere; False where no text lies, or for other things."""
-        self.hover(data, spot)
-        target, self.target = self.target, None
-        if target is None:
-            return False
-        self._go_to(target)
-        self._edit.pasting.put(data)
-        self._session.seal()
-        return True
-
-    def _go_to(self, target: Target) -> None:
-        """The caret is where a target says."""
-        edit = self._edit
-        if target.story:
-            edit.write_at(target.story, target.standing.place)
-        else:
-            self._session.edit_text(target.editing)
-            edit.stand(target.standing)
-            edit.anchor = edit.caret
-            edit.clamp()
-
-    def _beside(self, spot: Spot) -> Placed | None:
-        """The text at whose very edge a point lies, where lines begin and end."""
-        texts = [p for p in self._session.scene_of(spot.face).placed if p.drawing.text is not None]
-        near = [(_away_from(p.bounds, spot), n) for n, p in enumerate(texts)]
-        away, n = min(near, default=(_BESIDE + 1, 0))
-        return texts[n] if away <= _BESIDE else None
-
-    def drop(self, target: Target, copies: bool) -> None:
-        """What is selected goes to another place, or `copies` of it."""
-        edit, session, begun = self._edit, self._session, self._edit.here()
-        if begun is None or edit.as_edit() is None:
-            return
-        start, end = edit.selection
-        same = target.story == begun.story and (target.story or target.editing == begun.editing)
-        piece = edit_text.cut_out(edit.text, start, end)
-        name = "copy words" if copies else "move words"
-        if same and not copies:
-            text, first, last = moved_words(edit.text, start, end, target.standing.place, piece)
-            if text is edit.text:
-                return
-            edit.change(name, text, last, begun=begun)
-        elif same:
-            piece = put_in_here(session.history.now, piece)
-            first = target.standing.place
-            text, last = edit_text.put_in(edit.text, first, piece)
-            edit.change(name, text, last, begun=begun)
-        else:
-            rest, _ = edit_text.delete(edit.text, start, end)
-            write, now = edit.as_edit(), session.history.now
-            assert write is not None
-            left = now if copies else write(now, rest)
-            style = edit.text[start[0]].style
-            piece = known_here(put_in_here(left, piece), left, style, bool(target.story))
-            self._go_to(target)
-            first = edit.caret
-            text, last = edit_text.put_in(edit.text, first, piece)
-            edit.change(name, text, last, before=lambda _: left, begun=begun)
-        edit.anchor = first
-        edit.mark_end()
-        session.seal()
-        edit.moved.emit()
-
-
-def _away_from(bounds: Bounds, spot: Spot) -> float:
-    """How far a point is from a box; 0 within it."""
-    left, top, right, bottom = bounds
-    return max(left - spot.x, spot.x - right, 0.0) + max(top - spot.y, spot.y - bottom, 0.0)
-
-
-def _has_words(data: QMimeData) -> bool:
-    return not data.hasUrls() and not data.hasImage() and (data.hasText() or data.hasHtml())
 
 
 def _no_more(text: Text, place: TextPlace) -> tuple[TextPlace, TextPlace]:

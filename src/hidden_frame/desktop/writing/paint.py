@@ -10,7 +10,7 @@ from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF
 from hidden_frame.compose.scene import Placed
 from hidden_frame.desktop.desk.view import View
 from hidden_frame.desktop.theme import Theme
-from hidden_frame.desktop.writing.mouse import Target
+from hidden_frame.desktop.writing.drops import Target
 from hidden_frame.desktop.writing.text_edit import Marks
 from hidden_frame.interact.faces import Face
 from hidden_frame.model.plane.box import Bounds
