@@ -632,6 +632,16 @@ def test_an_input_method_takes_back_what_it_gave(words, there):
     assert plain(text_of(words)).startswith("câone two")
 
 
+def test_what_can_not_be_taken_is_told_and_is_not_seen_any_more(words, monkeypatch):
+    composed(words.desk, "ni")
+    monkeypatch.setattr(words.desk.text, "has_room", lambda more: False)
+    composed(words.desk, "", "你")
+    assert words.session.draft is None
+    assert "one two three" in words.session.composition.scene(words.page(5)).text_of()[0]
+    shown = [sheet.scene for sheet in words.desk.sheets()]
+    assert all("ni" not in " ".join(scene.text_of()).split() for scene in shown)
+
+
 # What an input method may send, a hundred thousand characters of it and halves of pairs too.
 @pytest.mark.parametrize("there", ["page", "galley"])
 @pytest.mark.parametrize(

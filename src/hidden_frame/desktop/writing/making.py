@@ -66,10 +66,14 @@ class Making:
     def take(self, event: QInputMethodEvent) -> None:
         """What is made goes into the text as keys do; what is being made is shown."""
         shown, made = preedit_of(event), event.commitString()
+        session, was = self._edit.session, self._draft
+        before = session.kept.now
         self._put_back(silent=bool(made or shown.string))
         self.put(made, event.replacementStart(), event.replacementLength())
         if shown.string:
             self._show(shown)
+        if was is not None and session.draft is None and session.kept.now is before:
+            session.changed.emit()  # what was made could not be taken: nothing of it is seen
         self._edit.moved.emit()
 
     def put(self, made: str, start: int, count: int) -> None:
