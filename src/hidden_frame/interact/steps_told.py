@@ -21,8 +21,11 @@ def step_told(name: str, before: Publication, after: Publication, page: str = ""
     """A step's name, what it typed or took away, the folio of the `page` it was done on, and what
     came of it besides.
 
-    >>> step_told("typing", before, after, page)
-    'Typing “the lantern was …” · 12 · 1 page more'
+    >>> from hidden_frame.edit.about import set_title
+    >>> step_told("title", publication, set_title(publication, "New"))
+    'Title'
+    >>> step_told("typing", publication, publication, page).startswith("Typing · ")
+    True
     """
     told = [name[:1].upper() + name[1:]]
     if name in _QUOTED:
