@@ -86,7 +86,7 @@ def test_every_step_moves_on_and_ends_at_the_texts_ends(text, data):
         behind, ahead = forth(text, place), back(text, place)
         assert behind > place or place == steps.end_of(text)
         assert ahead < place or place == (0, 0)
-        assert place in (steps.end_of(text), place) and back(text, behind) <= behind
+        assert behind == place or ahead <= back(text, behind) < behind
         for there in (behind, ahead):
             assert 0 <= there[0] < len(text) and 0 <= there[1] <= steps.length(text[there[0]])
     first, last = steps.word_around(text, place)

@@ -6,6 +6,7 @@ import lxml.html
 import pytest
 from hypothesis import HealthCheck, Phase, given, settings
 from hypothesis import strategies as st
+from msgspec.structs import replace
 from PySide6.QtCore import QEvent, QMimeData, QPoint, QPointF, Qt
 from PySide6.QtGui import QColor, QDropEvent, QInputMethodEvent, QMouseEvent, QTextCharFormat
 from PySide6.QtTest import QTest
@@ -413,6 +414,20 @@ def test_selected_words_are_dragged_and_with_ctrl_copied(words):
     press(words, spot_of(words, (2, 1)))
     press(words, spot_of(words, (2, 1)), kind="release")
     assert writing.caret == writing.anchor == (2, 1)  # a mere click
+
+
+def test_a_place_is_not_doubled_when_a_part_of_its_heading_is_dragged_away(words):
+    """What refers to a heading goes on referring to what is left of it."""
+    text = text_of(words)
+    named = (replace(text[0], place="place-1"), *text[1:])
+    words.session.edit("name", lambda p: set_story_text(
+        replace(p, next_id=max(p.next_id, 2)), words.story, named))  # fmt: skip
+    writing = words.desk.text
+    writing.anchor, writing.caret = (0, 4), (1, 5)
+    pull(words, spot_of(words, (0, 6)), spot_of(words, (2, 0)))
+    made = text_of(words)
+    assert plain(made) == "one  five; six\ntwo three\nfour,seven eight"
+    assert [p.place for p in made].count("place-1") == 1 and made[0].place == "place-1"
 
 
 def test_words_are_dragged_into_another_frame_and_come_back_by_one_undo(words):

@@ -72,30 +72,29 @@ class WordDrops:
 
     def drop(self, target: Target, copies: bool) -> None:
         """What is selected goes to another place, or `copies` of it."""
-        edit, session, begun = self._edit, self._session, self._edit.here()
-        if begun is None or edit.as_edit() is None:
+        edit, session = self._edit, self._session
+        begun, write, now = edit.here(), edit.as_edit(), session.history.now
+        if begun is None or write is None:
             return
         start, end = edit.selection
         same = target.story == begun.story and (target.story or target.editing == begun.editing)
         piece = edit_text.cut_out(edit.text, start, end)
         name = "copy words" if copies else "move words"
+        rest, _ = edit_text.delete(edit.text, start, end)
+        left = now if copies else write(now, rest)
+        piece = put_in_here(left, piece)  # a place that is left there can't go along
         if same and not copies:
             text, first, last = moved_words(edit.text, start, end, target.standing.place, piece)
             if text is edit.text:
                 return
             edit.change(name, text, last, begun=begun)
         elif same:
-            piece = put_in_here(session.history.now, piece)
             first = target.standing.place
             text, last = edit_text.put_in(edit.text, first, piece)
             edit.change(name, text, last, begun=begun)
         else:
-            rest, _ = edit_text.delete(edit.text, start, end)
-            write, now = edit.as_edit(), session.history.now
-            assert write is not None
-            left = now if copies else write(now, rest)
             style = edit.text[start[0]].style
-            piece = known_here(put_in_here(left, piece), left, style, bool(target.story))
+            piece = known_here(piece, left, style, bool(target.story))
             self._go_to(target)
             first = edit.caret
             text, last = edit_text.put_in(edit.text, first, piece)

@@ -85,14 +85,14 @@ class TextMouse(QObject):
 
     # -- the caret and what is selected ----------------------------------------------------
 
-    def press(self, spot: Spot, point: QPointF, *, extends: bool, takes: bool = True) -> None:
-        """The button goes down; with `takes` on selected words may take them elsewhere."""
+    def press(self, spot: Spot, point: QPointF, *, extends: bool) -> None:
+        """The button goes down; on selected words it may take them elsewhere."""
         self._edit.making.stop()
         spot = self._session.owning(spot)
         if self._third(point):
             self._take(spot, steps.paragraph_around)
             return
-        if takes and not extends and self._on_selected(spot):
+        if not extends and self._on_selected(spot):
             self._held = (point, spot)
             return
         self._around, self.selecting = _no_more, True
@@ -208,8 +208,7 @@ class TextMouse(QObject):
         """Gives up taking words elsewhere; False if none were."""
         was = self.dragging
         self._held, self.target, self.dragging, self.selecting = None, None, False, False
-        if was:
-            self.moved.emit()
+        self.moved.emit()
         return was
 
     def _on_selected(self, spot: Spot) -> bool:
