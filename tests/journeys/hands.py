@@ -184,6 +184,23 @@ class Hands:
             time.sleep(0.03)
         raise Missed(f"{_named(widget)} can't be scrolled to")
 
+    def settled(self) -> None:
+        """Until what is in front has the keyboard and stays where it is: a window manager puts a
+        window elsewhere after it was shown, and a press on the old place is nobody's."""
+        stood: list[tuple[QRect, float]] = []
+
+        def stands() -> bool:
+            front = QApplication.activeWindow()
+            if front is None:
+                stood.clear()
+                return False
+            place, now = front.frameGeometry(), time.monotonic()
+            if not stood or stood[0][0] != place:
+                stood[:] = [(place, now)]
+            return now - stood[0][1] > 0.4
+
+        self.until(stands, "no window stands still", 60.0)
+
     def fill_screen(self) -> None:
         """The window as large as the screen, below its title."""
         wide, high = self.fingers.size
@@ -387,6 +404,7 @@ def go(windows: Any, app: QApplication, fingers: Fingers, journey: Callable[[Han
 
     def work() -> None:
         try:
+            hands.settled()
             journey(hands)
         except BaseException as error:
             failed.append(error)

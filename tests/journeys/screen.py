@@ -31,6 +31,21 @@ class Screen:
             ["openbox"], env={**os.environ, "DISPLAY": self.name},
             stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL,
         )  # fmt: skip
+        self._until_managed()
+
+    def _until_managed(self, patience: float = 60.0) -> None:
+        """The manager says on the root window that it is there (EWMH, _NET_SUPPORTING_WM_CHECK);
+        a window shown before is moved under the hand."""
+        from Xlib import display
+
+        server = display.Display(self.name)
+        told = server.intern_atom("_NET_SUPPORTING_WM_CHECK")
+        end = time.monotonic() + patience
+        while server.screen().root.get_full_property(told, 0) is None:
+            if time.monotonic() > end:
+                raise TimeoutError("no window manager came up")
+            time.sleep(0.05)
+        server.close()
 
     def stop(self) -> None:
         for process in (self._manager, self._server):
