@@ -12,7 +12,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
-from hidden_frame.compose.cascade import master_items, master_layout, page_layout
+from hidden_frame.compose.cascade import master_items
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.departures import departures, in_words
 from hidden_frame.edit.carry.masters import masters_copied, masters_pasted
@@ -43,6 +43,7 @@ from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Columns, Guide, Margins
 from hidden_frame.model.invariants import check, problems
 from hidden_frame.model.items import Line, Override, Shape, TextFrame
+from hidden_frame.model.layouts import master_layout, page_layout
 from hidden_frame.model.lookup import all_pages, find_master, find_page, stack_of
 from hidden_frame.model.paint import Fill
 from hidden_frame.model.publication import Setup

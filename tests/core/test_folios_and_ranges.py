@@ -10,12 +10,12 @@ from hypothesis import strategies as st
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.numerals import format_number
 from hidden_frame.compose.ranges import echo, pages_in_range
-from hidden_frame.compose.sides import side_of, spreads
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.pages.sections import change_numbering, start_section
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.publication import Numbering, Setup
+from hidden_frame.model.sides import side_of, spreads
 from hidden_frame.model.trims import TRIMS
 
 

@@ -5,7 +5,6 @@ from __future__ import annotations
 import pytest
 from msgspec.structs import replace
 
-from hidden_frame.compose.cascade import master_layout, page_layout
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.facts import describe, ordinal, page_facts
 from hidden_frame.compose.placing import text_area
@@ -36,6 +35,7 @@ from hidden_frame.interact.shown import items_on, shown_item
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Columns, Guide, Margins
 from hidden_frame.model.items import Override, Shape, TextFrame
+from hidden_frame.model.layouts import master_layout, page_layout
 from hidden_frame.model.lookup import all_pages, find_master, paragraph_style, stack_of
 from hidden_frame.model.paint import Colour
 from hidden_frame.model.plane.matrix import Matrix, placement

@@ -14,7 +14,6 @@ from msgspec.structs import replace
 from hidden_frame.checks.order import findings
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.facts import page_facts
-from hidden_frame.compose.sides import missing, sheet_pairs, side_of, spread_of, spreads
 from hidden_frame.edit.carry.pages import pages_copied, pages_pasted, publication_of
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.masters.apply import add_master, apply_masters, set_opens
@@ -52,6 +51,7 @@ from hidden_frame.model.invariants import problems
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, section_of
 from hidden_frame.model.publication import Numbering, Setup
+from hidden_frame.model.sides import missing, sheet_pairs, side_of, spread_of, spreads
 from hidden_frame.model.text import Paragraph, Run
 from hidden_frame.model.trims import TRIMS
 from hidden_frame.output.pdf import pdf_bytes

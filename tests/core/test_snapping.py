@@ -6,7 +6,6 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from hidden_frame.compose.cascade import PageLayout
 from hidden_frame.interact.snap_to import SnapTo
 from hidden_frame.interact.snapping import (
     Neighbour,
@@ -17,6 +16,7 @@ from hidden_frame.interact.snapping import (
     snapped,
 )
 from hidden_frame.model.geometry import Columns, Grid, Guide, Margins, Size
+from hidden_frame.model.layouts import PageLayout
 from hidden_frame.model.plane.box import Bounds
 from hidden_frame.model.publication import Setup
 

@@ -24,7 +24,6 @@ from hidden_frame.checks.numbering import equal_folios, even_rectos, page_before
 from hidden_frame.compose.departures import departures
 from hidden_frame.compose.facts import PageFacts, page_facts, page_name
 from hidden_frame.compose.numerals import in_range
-from hidden_frame.compose.sides import missing
 from hidden_frame.edit.masters.overrides import follow_items
 from hidden_frame.edit.pages.order import fill_up
 from hidden_frame.edit.pages.sections import change_numbering, delete_section
@@ -38,6 +37,7 @@ from hidden_frame.model.lookup import (
 )
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Publication, Section
+from hidden_frame.model.sides import missing
 
 
 @remembered()

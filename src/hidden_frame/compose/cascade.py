@@ -11,9 +11,9 @@ from typing import NamedTuple
 from msgspec.structs import replace
 
 from hidden_frame.compose.placing import on_side, stands_on
-from hidden_frame.model.geometry import Columns, Grid, Guide, Margins, Side
+from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import Item, Override, changed_properties
-from hidden_frame.model.lookup import base_chain, stack_of
+from hidden_frame.model.lookup import base_chain
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.paint import Layer
 from hidden_frame.model.publication import Master, Page, Publication, Setup
@@ -142,36 +142,3 @@ def shown_on(resolved: Resolved, side: Side, setup: Setup) -> Item:
     if resolved.carrier is None:
         return resolved.item
     return on_side(resolved.item, side, setup.trim.width)
-
-
-class PageLayout(NamedTuple):
-    """Margins, columns, guides and grid that a master or page shows (R6)."""
-
-    margins: Margins
-    columns: Columns
-    guides: tuple[Guide, ...]
-    grid: Grid | None
-
-
-@remembered()
-def _layout(setup: Setup, *chain: Master) -> PageLayout:
-    margins, columns, grid = setup.margins, setup.columns, setup.grid
-    guides: tuple[Guide, ...] = ()
-    for master in chain:
-        margins = margins if master.margins is None else master.margins
-        columns = columns if master.columns is None else master.columns
-        guides = guides if master.guides is None else master.guides
-        grid = grid if master.grid is None else master.grid
-    return PageLayout(margins, columns, guides, grid)
-
-
-def master_layout(publication: Publication, master_id: str) -> PageLayout:
-    return _layout(publication.setup, *base_chain(publication, master_id))
-
-
-def page_layout(publication: Publication, page: Page) -> PageLayout:
-    """The layout of the topmost master of a page's stack, with the page's own guides."""
-    stack = stack_of(publication, page)
-    chain = base_chain(publication, stack[-1]) if stack else ()
-    layout = _layout(publication.setup, *chain)
-    return layout._replace(guides=layout.guides + page.guides) if page.guides else layout

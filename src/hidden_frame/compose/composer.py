@@ -12,14 +12,7 @@ from typing import NamedTuple
 
 from hidden_frame.compose.across import across, aside, joined, standing_over, visitors
 from hidden_frame.compose.around import Obstacle, in_the_way
-from hidden_frame.compose.cascade import (
-    Resolved,
-    face_items,
-    master_layout,
-    page_items,
-    page_layout,
-    shown_on,
-)
+from hidden_frame.compose.cascade import Resolved, face_items, page_items, shown_on
 from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.context import Context, context_of, standing
 from hidden_frame.compose.derived import TextFacts
@@ -30,7 +23,6 @@ from hidden_frame.compose.markers import marker_label, marker_value, markers_in
 from hidden_frame.compose.regions import grid_in
 from hidden_frame.compose.scene import Placed, Scene
 from hidden_frame.compose.shortened import shortened
-from hidden_frame.compose.sides import OTHER
 from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.compose.stories.flowed import Flowed, flowed
 from hidden_frame.compose.stories.part import Part
@@ -38,10 +30,12 @@ from hidden_frame.compose.stories.stops import PageView
 from hidden_frame.compose.stories.trial import Trials
 from hidden_frame.model.geometry import Grid, Side
 from hidden_frame.model.items import Item, TextFrame
+from hidden_frame.model.layouts import master_layout, page_layout
 from hidden_frame.model.lookup import positions
 from hidden_frame.model.memory import MEMORY, remembered
 from hidden_frame.model.plane.matrix import placement
 from hidden_frame.model.publication import Page, Publication
+from hidden_frame.model.sides import OTHER
 from hidden_frame.model.stories import Story
 from hidden_frame.model.text import Marker, Text
 from hidden_frame.typeset.region import Outline

@@ -17,12 +17,7 @@ from hidden_frame.compose.across import (
     visitors,
 )
 from hidden_frame.compose.around import Obstacle
-from hidden_frame.compose.cascade import (
-    Resolved,
-    page_items,
-    page_layout,
-    stack_items,
-)
+from hidden_frame.compose.cascade import Resolved, page_items, stack_items
 from hidden_frame.compose.context import context_of
 from hidden_frame.compose.derived import TextFacts
 from hidden_frame.compose.facts import PageFacts, page_facts
@@ -34,6 +29,7 @@ from hidden_frame.compose.stories.part import Part
 from hidden_frame.compose.stories.stops import PageView
 from hidden_frame.compose.stories.trial import Trials
 from hidden_frame.model.geometry import Side
+from hidden_frame.model.layouts import page_layout
 from hidden_frame.model.lookup import (
     all_pages,
     find_page,

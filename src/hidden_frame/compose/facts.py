@@ -15,11 +15,11 @@ from itertools import chain, starmap
 from typing import Any, NamedTuple
 
 from hidden_frame.compose.numerals import format_number
-from hidden_frame.compose.sides import side_of, spread_of
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.lookup import positions_in
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Numbering, Page, Publication, Section, Setup
+from hidden_frame.model.sides import side_of, spread_of
 from hidden_frame.model.sparse import Projection
 
 

@@ -12,12 +12,13 @@ from bisect import bisect_left
 from functools import cache
 from typing import NamedTuple
 
-from hidden_frame.compose.cascade import page_items, page_layout, stack_items
+from hidden_frame.compose.cascade import page_items, stack_items
 from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.context import context_of
 from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.compose.stories.stops import Stop, main_stops
 from hidden_frame.model.items import TextFrame
+from hidden_frame.model.layouts import page_layout
 from hidden_frame.model.lookup import find_story, story_through
 from hidden_frame.model.publication import MasterRule, Page, Publication, Section
 from hidden_frame.model.sparse import Sparse

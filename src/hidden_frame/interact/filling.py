@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import NamedTuple
 
-from hidden_frame.compose.cascade import page_layout
 from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.placing import text_area
@@ -13,6 +12,7 @@ from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.stories import link
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import TextFrame
+from hidden_frame.model.layouts import page_layout
 from hidden_frame.model.lookup import find_page
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.stories import Link, Station

@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from hidden_frame.compose.cascade import PageLayout
 from hidden_frame.compose.scene import Placed, Scene
 from hidden_frame.interact.faces import Face
+from hidden_frame.model.layouts import PageLayout
 from hidden_frame.model.plane.box import HANDLES, Bounds, Box, Handle, holds
 from hidden_frame.model.plane.mirror import guide_x
 

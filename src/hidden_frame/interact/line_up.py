@@ -10,13 +10,13 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from typing import Literal
 
-from hidden_frame.compose.cascade import master_layout, page_layout
 from hidden_frame.compose.placing import text_area
 from hidden_frame.edit.items.spread import Direction, Edge, Move, aligned, distributed
 from hidden_frame.interact.shown import box_of, change_shown, shown_items
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import Item, Line
+from hidden_frame.model.layouts import master_layout, page_layout
 from hidden_frame.model.lookup import find_page, masters_by_id
 from hidden_frame.model.plane.box import Bounds, Handle, around_all, bounds_of, scaled, sized_at
 from hidden_frame.model.publication import Publication

@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import NamedTuple
 
-from hidden_frame.compose.cascade import page_layout
 from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.placing import text_area
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.model.items import TextFrame
+from hidden_frame.model.layouts import page_layout
 from hidden_frame.model.lookup import find_page, linked_story
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import Contents, Index, NoteList

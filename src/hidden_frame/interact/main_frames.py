@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from hidden_frame.compose.cascade import page_layout
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.placing import text_area
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.interact.shown import items_on
 from hidden_frame.model.items import TextFrame
+from hidden_frame.model.layouts import page_layout
 from hidden_frame.model.lookup import find_section, stack_of
 from hidden_frame.model.publication import Publication
 

@@ -10,12 +10,12 @@ from msgspec import UnsetType
 
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.ranges import pages_in_range
-from hidden_frame.compose.sides import missing
 from hidden_frame.interact.goto import places
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, base_chain, masters_by_id, stack_of
 from hidden_frame.model.publication import Page, Publication
+from hidden_frame.model.sides import missing
 from hidden_frame.model.text import Run
 
 _MANY = 4

@@ -12,10 +12,10 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from typing import TYPE_CHECKING, Literal, NamedTuple
 
-from hidden_frame.compose.cascade import PageLayout
 from hidden_frame.compose.placing import text_area
 from hidden_frame.interact.snap_to import SnapTo
 from hidden_frame.model.geometry import Side
+from hidden_frame.model.layouts import PageLayout
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.plane.box import Bounds
 from hidden_frame.model.plane.mirror import guide_x

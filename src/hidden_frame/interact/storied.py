@@ -12,7 +12,6 @@ from __future__ import annotations
 import math
 from typing import Literal, NamedTuple
 
-from hidden_frame.compose.cascade import page_layout
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.facts import page_facts, page_name
@@ -24,6 +23,7 @@ from hidden_frame.edit.stories import flow_through, set_grows, set_story_text
 from hidden_frame.edit.text.tighten import MOST, tightened
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Around, PictureFrame, TextFrame
+from hidden_frame.model.layouts import page_layout
 from hidden_frame.model.lookup import (
     all_pages,
     find_page,

@@ -7,7 +7,6 @@ from collections.abc import Iterable, Sequence
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF, QTransform
 
-from hidden_frame.compose.cascade import PageLayout
 from hidden_frame.compose.scene import PicturePrimitive, Placed, Scene
 from hidden_frame.desktop.desk.paper import ShownFace
 from hidden_frame.desktop.desk.traced import Traced, edges
@@ -18,6 +17,7 @@ from hidden_frame.desktop.theme import Theme
 from hidden_frame.interact.faces import Face
 from hidden_frame.interact.hits import turn_knob
 from hidden_frame.model.geometry import Guide
+from hidden_frame.model.layouts import PageLayout
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.plane.box import HANDLES, Bounds, Box
 from hidden_frame.model.plane.mirror import guide_x

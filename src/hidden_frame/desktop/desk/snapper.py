@@ -6,7 +6,7 @@ from functools import cached_property
 
 from PySide6.QtCore import Qt
 
-from hidden_frame.compose.cascade import PageLayout, master_layout, page_layout, shown_on
+from hidden_frame.compose.cascade import shown_on
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.interact.faces import Face
@@ -21,6 +21,7 @@ from hidden_frame.interact.snapping import (
     page_targets,
     snapped,
 )
+from hidden_frame.model.layouts import PageLayout, master_layout, page_layout
 from hidden_frame.model.lookup import find_page, masters_by_id
 from hidden_frame.model.plane.box import Bounds, bounds_of
 from hidden_frame.model.publication import Publication

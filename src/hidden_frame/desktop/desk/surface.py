@@ -8,7 +8,6 @@ from typing import NamedTuple
 from PySide6.QtCore import QLineF, QPointF, QSize, Qt
 from PySide6.QtGui import QColor, QPainter, QPen
 
-from hidden_frame.compose.cascade import PageLayout
 from hidden_frame.compose.scene import Placed, Scene
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.desk import chrome
@@ -36,6 +35,7 @@ from hidden_frame.desktop.writing.paint import paint_marks, paint_target
 from hidden_frame.desktop.writing.text_edit import TextEdit
 from hidden_frame.edit.items.guides import own_guides
 from hidden_frame.interact.faces import Face
+from hidden_frame.model.layouts import PageLayout
 
 
 class DeskSeen(NamedTuple):

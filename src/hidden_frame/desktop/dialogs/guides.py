@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QCheckBox, QWidget
 
-from hidden_frame.compose.cascade import master_layout, page_layout
 from hidden_frame.desktop.dialogs.pages import EditQuestion
 from hidden_frame.desktop.properties.fields import Choice, LengthField, NumberField
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.items.guides import add_guides, at_intervals, fields, remove_guides
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Guide
+from hidden_frame.model.layouts import master_layout, page_layout
 from hidden_frame.model.lookup import find_page, masters_by_id
 from hidden_frame.model.publication import Publication
 

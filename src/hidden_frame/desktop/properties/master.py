@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from msgspec.structs import replace
 
-from hidden_frame.compose.cascade import master_layout
 from hidden_frame.desktop.properties.fields import Choice, LengthField, NumberField, TextField
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.properties.inherited import InheritedList
@@ -21,6 +20,7 @@ from hidden_frame.edit.masters.overrides import follow_all
 from hidden_frame.model.canons import CANONS
 from hidden_frame.model.geometry import Columns, Grid, Guide
 from hidden_frame.model.invariants import check
+from hidden_frame.model.layouts import master_layout
 from hidden_frame.model.lookup import find_master
 from hidden_frame.model.publication import Master, Publication
 from hidden_frame.model.units import format_length

@@ -7,9 +7,9 @@ from collections.abc import Sequence
 from typing import NamedTuple, overload
 
 from hidden_frame.compose.facts import Facts, PageFacts, page_facts
-from hidden_frame.compose.sides import spread_of
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Publication, Setup
+from hidden_frame.model.sides import spread_of
 
 GAP = 16  # pixels between spreads
 TOP = 26  # for the section brackets
