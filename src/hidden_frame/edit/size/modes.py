@@ -1,0 +1,216 @@
+"""The three things that can become of what stands on pages and masters, through a publication."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Collection
+from typing import TypeVar
+
+from msgspec.structs import replace
+
+from hidden_frame.edit.size import scale
+from hidden_frame.edit.size.axis import Axis
+from hidden_frame.edit.size.follow import followed, override_followed
+from hidden_frame.edit.size.layout import axes
+from hidden_frame.edit.size.type import anchors_scaled, type_scaled
+from hidden_frame.model.geometry import Side
+from hidden_frame.model.items import Item, Override, Shape, changed_properties
+from hidden_frame.model.layouts import PageLayout, master_layout, page_layout
+from hidden_frame.model.lookup import base_chain, master_item, positions, stack_of
+from hidden_frame.model.publication import Master, Page, Publication, Section, Setup
+from hidden_frame.model.sides import side_of
+
+H = TypeVar("H", Master, Page)
+Pages = Collection[str] | None
+
+
+class _Way:
+    """How the holders of a publication are changed; each by its layout and side."""
+
+    def __init__(self, before: Publication, after: Publication) -> None:
+        self.before, self.after = before, after
+        self.places = positions(before)
+        self._axes: dict[tuple[object, ...], tuple[Axis, Axis]] = {}
+
+    def axes(self, old: PageLayout, new: PageLayout, side: Side) -> tuple[Axis, Axis]:
+        key = (old, new, side)
+        if key not in self._axes:
+            self._axes[key] = axes(self.before.setup, old, self.after.setup, new, side)
+        return self._axes[key]
+
+    def side(self, page: Page) -> Side:
+        return side_of(self.places[page.id], self.before.setup)
+
+
+def _each(
+    publication: Publication, pages: Pages, new: Callable[[Page], Page]
+) -> tuple[Section, ...]:
+    """The sections with their pages changed, or with some of them."""
+    sections = []
+    for section in publication.sections:
+        made = tuple(
+            new(p) if (p.items or p.overrides) and (pages is None or p.id in pages) else p
+            for p in section.pages
+        )
+        same = all(a is b for a, b in zip(made, section.pages, strict=True))
+        sections.append(section if same else replace(section, pages=made))
+    return tuple(sections)
+
+
+def _shown(publication: Publication, stack: tuple[str, ...], item_id: str) -> Item | None:
+    """A master's item as a stack of masters shows it, with what derived ones change of it."""
+    found = master_item(publication, item_id)
+    if found is None:
+        return None
+    item = found[1]
+    for master_id in stack:
+        for master in base_chain(publication, master_id):
+            for override in master.overrides:
+                if override.item == item_id:
+                    item = replace(item, **changed_properties(override))
+    return item
+
+
+def _nothing(override: Override) -> Item:
+    """What stands in for an item that is gone, of which an override is kept (R11)."""
+    return Shape(id=override.item, x=0.0, y=0.0, width=0.0, height=0.0)
+
+
+# -- follow ------------------------------------------------------------------------------
+
+
+def items_followed(publication: Publication, laid: Publication, pages: Pages) -> Publication:
+    way = _Way(publication, laid)
+
+    def own(new: Master) -> Master:
+        if not new.items:
+            return new
+        old, after = master_layout(publication, new.id), master_layout(laid, new.id)
+        both, verso = way.axes(old, after, "recto"), way.axes(old, after, "verso")
+        return replace(new, items=followed(new.items, both, verso))
+
+    laid = replace(laid, masters=tuple(own(m) for m in laid.masters))
+
+    def changed(new: Master) -> Master:
+        base = base_chain(publication, new.id)[:-1]
+        stack = (base[-1].id,) if base else ()
+        old, after = master_layout(publication, new.id), master_layout(laid, new.id)
+        return _overrides(new, stack, way.axes(old, after, "recto"))
+
+    def _overrides(new: H, stack: tuple[str, ...], both: tuple[Axis, Axis]) -> H:
+        made = []
+        for override in new.overrides:
+            before = _shown(publication, stack, override.item) or _nothing(override)
+            after = _shown(laid, stack, override.item) or before
+            made.append(override_followed(override, before, after, both))
+        return replace(new, overrides=tuple(made)) if made else new
+
+    # Bases come before what builds on them, as what they change shows on it.
+    for master in sorted(laid.masters, key=lambda m: len(base_chain(laid, m.id))):
+        if master.overrides:
+            other = changed(master)
+            laid = replace(laid, masters=tuple(other if m is master else m for m in laid.masters))
+
+    def page(new: Page) -> Page:
+        old, after = page_layout(publication, new), page_layout(laid, new)
+        if new.items:
+            new = replace(new, items=followed(new.items, way.axes(old, after, way.side(new))))
+        return _overrides(new, stack_of(publication, new), way.axes(old, after, "recto"))
+
+    return replace(laid, sections=_each(laid, pages, page))
+
+
+# -- scale -------------------------------------------------------------------------------
+
+
+def items_scaled(
+    publication: Publication,
+    setup: Setup,
+    factor: float,
+    type_too: bool,
+    pages: Pages,
+) -> Publication:
+    old = publication.setup
+    by = scale.Scaling.of(old, setup, factor)
+    setup = replace(
+        setup,
+        margins=scale.margins_scaled(setup.margins, by),
+        columns=scale.columns_scaled(setup.columns, by),
+        grid=setup.grid and scale.grid_scaled(setup.grid, by, type_too),
+    )
+
+    def layout(new: Master) -> Master:
+        return replace(
+            new,
+            margins=new.margins and scale.margins_scaled(new.margins, by),
+            columns=new.columns and scale.columns_scaled(new.columns, by),
+            grid=new.grid and scale.grid_scaled(new.grid, by, type_too),
+            guides=new.guides and tuple(scale.guide_scaled(g, by) for g in new.guides),
+            items=tuple(scale.item_scaled(i, by, _own_side(i), type_too) for i in new.items),
+        )
+
+    made = replace(publication, setup=setup, masters=tuple(layout(m) for m in publication.masters))
+
+    def overrides(new: Master | Page, stack: tuple[str, ...]) -> tuple[Override, ...]:
+        done = []
+        for override in new.overrides:
+            before = _shown(publication, stack, override.item) or _nothing(override)
+            after = _shown(made, stack, override.item) or before
+            done.append(scale.override_scaled(override, before, after, by, type_too))
+        return tuple(done)
+
+    for master in sorted(made.masters, key=lambda m: len(base_chain(made, m.id))):
+        if master.overrides:
+            base = base_chain(publication, master.id)[:-1]
+            other = replace(master, overrides=overrides(master, (base[-1].id,) if base else ()))
+            made = replace(made, masters=tuple(other if m is master else m for m in made.masters))
+    places = positions(publication)
+
+    def page(new: Page) -> Page:
+        side = side_of(places[new.id], old)
+        items = tuple(scale.item_scaled(i, by, side, type_too) for i in new.items)
+        return replace(new, items=items, overrides=overrides(new, stack_of(publication, new)))
+
+    made = replace(made, sections=_each(made, pages, page))
+    made = replace(
+        made,
+        sections=tuple(
+            replace(s, pages=tuple(
+                replace(p, guides=tuple(scale.guide_scaled(g, by) for g in p.guides))
+                if p.guides else p for p in s.pages
+            ))
+            for s in made.sections
+        ),
+    )  # fmt: skip
+    made = anchors_scaled(made, factor)
+    return type_scaled(made, factor) if type_too else made
+
+
+def _own_side(item: Item) -> Side:
+    return "verso" if item.face == "verso" and item.placing == "repeated" else "recto"
+
+
+# -- stay --------------------------------------------------------------------------------
+
+
+def items_stayed(publication: Publication, setup: Setup, pages: Pages) -> Publication:
+    """Distances to the spine and the head are kept: what stands on a verso goes with its spine."""
+    wider = setup.trim.width - publication.setup.trim.width
+    made = replace(publication, setup=setup)
+    if not wider:
+        return made
+    places = positions(publication)
+
+    def moved(items: tuple[Item, ...]) -> tuple[Item, ...]:
+        return tuple(replace(i, x=i.x + wider) for i in items)
+
+    def page(new: Page) -> Page:
+        on_verso = side_of(places[new.id], setup) == "verso"
+        return replace(new, items=moved(new.items)) if on_verso and new.items else new
+
+    masters = tuple(
+        replace(m, items=tuple(
+            moved((i,))[0] if _own_side(i) == "verso" else i for i in m.items
+        ))
+        for m in publication.masters
+    )  # fmt: skip
+    return replace(made, masters=masters, sections=_each(made, pages, page))
