@@ -12,6 +12,7 @@ hidden-frame section FILE PAGE [--name NAME] [--style STYLE] [--start N] [--begi
 hidden-frame stories FILE [--json]
 hidden-frame story FILE NAME OUT.docx|.odt|.html|.md|.txt
 hidden-frame spelling FILE [--json]
+hidden-frame resize FILE --trim 148x210mm [--items follow|scale|stay] [--type] [--out NEW]
 hidden-frame status FILE [--json]
 hidden-frame run SCRIPT.py [FILE] [ARGUMENTS]
 hidden-frame install [--remove]
@@ -27,7 +28,7 @@ from hidden_frame import __version__
 
 COMMANDS = (
     "demo", "pages", "contents", "info", "export", "pour", "section", "stories", "story",
-    "spelling", "status", "run", "install",
+    "spelling", "resize", "status", "run", "install",
 )  # fmt: skip
 
 

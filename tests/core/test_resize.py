@@ -13,6 +13,7 @@ from hidden_frame.compose.cascade import Resolved, shown_on
 from hidden_frame.edit.masters.apply import add_master, apply_masters
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.size.axis import Axis, hold
+from hidden_frame.edit.size.follow import clusters, place_of, rows
 from hidden_frame.edit.size.layout import axes, construction_of, relaid
 from hidden_frame.edit.size.resize import resize
 from hidden_frame.model.canons import by_ninths
@@ -99,6 +100,23 @@ def test_a_caption_stays_with_its_picture():
     assert picture[1] < 200
 
 
+def test_a_row_that_is_evenly_spaced_stays_so_and_a_text_follows_its_head():
+    """As a month of the almanac: discs in a row, the head of a table, and the table."""
+    row = [Shape(id=f"item-{800 + n}", x=70.0 + 35 * n, y=80, width=20, height=20, form="ellipse")
+           for n in range(8)]  # fmt: skip
+    head = Shape(id="item-820", x=40, y=120, width=320, height=20)
+    table = TextFrame(id="item-821", x=46, y=146, width=308, height=330)
+    publication = with_items(plain(columns=Columns()), *row, head, table)
+    for trim in (Size(300.0, 430.0), Size(560.0, 800.0)):
+        after = [box(resize(publication, trim=trim), n=n) for n in range(10)]
+        steps = {round(b[0] - a[0], 2) for a, b in itertools.pairwise(after[:8])}
+        assert len(steps) == 1 and {r[2:] for r in after[:8]} == {(20.0, 20.0)}
+        assert after[0][0] >= 40 and after[7][0] + 20 <= trim.width - 60
+        assert after[9][1] - after[8][1] == pytest.approx(26.0)  # it stays below its head
+        assert after[9][1] + after[9][3] <= trim.height - 70 + 1e-6
+        assert after[8][2] == trim.width - 100 and after[9][2] == trim.width - 112
+
+
 def test_a_picture_over_the_spine_goes_on_to_the_same_margin():
     wide = with_items(plain(), shape(-360, 100, 720, 90), page=2)  # from margin to margin
     x, _, width, _ = box(resize(wide, trim=Size(500.0, H)), 2)
@@ -172,12 +190,12 @@ def test_they_stay_at_the_spine_and_the_head():
 @pytest.mark.parametrize(
     ("changes", "said"),
     [
-        ({"trim": Size(0.0, 300.0)}, "width 0 mm"),
-        ({"trim": Size(300.0, 28_346.0)}, "height 9999.839 mm"),
+        ({"trim": Size(0.0, 300.0)}, "Width 0 mm"),
+        ({"trim": Size(300.0, 28_346.0)}, "Height 9999.839 mm"),
         ({"trim": Size(90.0, 300.0)}, "leave no room"),
-        ({"trim": Size(float("nan"), 300.0)}, "width"),
-        ({"bleed": 3000.0}, "bleed"),
-        ({"bleed": -1.0}, "bleed"),
+        ({"trim": Size(float("nan"), 300.0)}, "Width"),
+        ({"bleed": 3000.0}, "Bleed"),
+        ({"bleed": -1.0}, "Bleed"),
         ({"trim": Size(500.0, 300.0), "items": "melt"}, "melt"),
         ({"trim": Size(500.0, 300.0), "margins": {"": "Elevenths"}}, "Elevenths"),
         ({"trim": Size(500.0, 300.0), "items": "scale", "factor": 0.0}, "factor"),
@@ -299,7 +317,6 @@ def overridden(publication: Publication, holder: object, override: Override):
 def holds_of(before: Publication, after: Publication) -> list[object]:
     """By which lines everything is held, as the size changes from one to the other: which lines
     by their number, and what stands together."""
-    from hidden_frame.edit.size.follow import _clusters, _where, stretches  # the steps themselves
 
     laid = relaid(before, after.setup)
     found: list[object] = []
@@ -319,18 +336,24 @@ def holds_of(before: Publication, after: Publication) -> list[object]:
                 ]
                 found.append((number(both[n], held.low), number(both[n], held.high),
                               held.centre is None, room))  # fmt: skip
-            free = [k for k, i in enumerate(items) if not (
-                stretches(i) and hold(*((bounds[k].left, bounds[k].right) if n == 0 else
-                (bounds[k].top, bounds[k].bottom)), both[n]).spans)]  # fmt: skip
-            clusters = [c for c in _clusters(items, bounds, free, n) if len(c) > 1]
-            found.append(sorted(map(tuple, clusters)))
-            for c in clusters:
-                low = min((bounds[k].left, bounds[k].top)[n] for k in c)
-                high = max((bounds[k].right, bounds[k].bottom)[n] for k in c)
-                held = hold(low, high, both[n])
+            places = [place_of(item, b, both[n], n) for item, b in zip(items, bounds, strict=True)]
+            found.append([(p.goes, p.gives) for p in places])
+            for row in rows(items, places, n):
+                found.append(row)
+                ends = places[row[0]].low, places[row[-1]].high
+                held = hold(*ends, both[n])
                 found.append((number(both[n], held.low), number(both[n], held.high)))
+                for k in row:
+                    places[k] = places[k]._replace(goes="")
+            together = [c for c in clusters(items, bounds, places, n) if len(c) > 1]
+            found.append(sorted(map(sorted, together)))
+            for c in together:
+                low = min(places[k].ends[0] for k in c)
+                high = max(places[k].ends[1] for k in c)
+                held = hold(low, high, both[n])
+                found.append((number(both[n], held.low), number(both[n], held.high),
+                              held.centre is None))  # fmt: skip
 
-    assert _where
     for master in before.masters:
         pair = master_layout(before, master.id), master_layout(laid, master.id)
         for side in ("recto", "verso"):
@@ -366,6 +389,8 @@ def test_nothing_changes_but_where_it_lies(publication, trim, how, type_too):
         after = resize(publication, trim=trim, items=how, type_too=type_too)
     except Refusal:
         assume(False)
+    some = resize(publication, trim=trim, items=how, type_too=type_too, pages=["page-3", "page-4"])
+    assert some.masters == after.masters and all_pages(some)[:2] == all_pages(after)[:2]
     assert told(after) == told(publication) and problems(after) == []
     was = replace(publication.setup, trim=trim, margins=MARGINS, columns=Columns())
     assert replace(after.setup, margins=MARGINS, columns=Columns()) == was
@@ -473,46 +498,52 @@ def cut(before: Publication, after: Publication) -> bool:
     return inside(before) != inside(after)
 
 
-def naive(a: float, b: float, lines: list[tuple[float, float]], centres, stops, rigid: bool):
-    """The rule for one thing by itself, as it is said: written down once more, without haste."""
-    pairs = sorted(
-        (abs(line[0] - edge), which, line) for which, edge in (("a", a), ("b", b)) for line in lines
-    )
-    at_a = next(p for p in pairs if p[1] == "a")
-    at_b = next(p for p in pairs if p[1] == "b")
+def spread_out(x: float, stops) -> float:
+    """Where a point goes between edges and margins."""
+    for low, high in itertools.pairwise(stops):
+        if low[0] <= x <= high[0]:
+            was, will = high[0] - low[0], high[1] - low[1]
+            third = min(was, will) / 3
+            if x <= low[0] + third:
+                return low[1] + x - low[0]
+            if x >= high[0] - third:
+                return high[1] + x - high[0]
+            share = (x - low[0] - third) / (was - 2 * third)
+            return low[1] + third + share * (will - 2 * third)
+    raise AssertionError(x)
+
+
+def naive(a: float, b: float, lines: list[tuple[float, float]], centres, stops, outer):
+    """The rule for one rectangle by itself, as it is said: written down once more, in haste."""
+    line_a = min(lines, key=lambda line: (abs(line[0] - a), line))
+    line_b = min(lines, key=lambda line: (abs(line[0] - b), line))
+    from_a, from_b = abs(line_a[0] - a), abs(line_b[0] - b)
     on, near = 0.01, 12.0
-    exact = at_a[0] <= on and at_b[0] <= on
-    close = at_a[0] <= near and at_b[0] <= near and b - a > 24
-    if at_a[2][0] < at_b[2][0] and (exact or close):
-        if not rigid:
-            return a + at_a[2][1] - at_a[2][0], b + at_b[2][1] - at_b[2][0]
-    elif at_a[0] > on and at_b[0] > on:
+    exact = from_a <= on and from_b <= on
+    close = from_a <= near and from_b <= near and b - a > 24
+    if line_a[0] < line_b[0] and (exact or close):
+        return a + line_a[1] - line_a[0], b + line_b[1] - line_b[0]
+    if from_a > on and from_b > on:
         for low, high in centres:
             if abs((a + b) - (low[0] + high[0])) < 0.02:
                 middle = (low[1] + high[1]) / 2
                 return middle - (b - a) / 2, middle + (b - a) / 2
-    best = at_a if at_a[0] <= at_b[0] or (rigid and exact | close) else at_b
-    if best[0] <= near:
-        way = best[2][1] - best[2][0]
+    by_a = from_a <= from_b
+    if min(from_a, from_b) <= near:
+        way = (line_a[1] - line_a[0]) if by_a else (line_b[1] - line_b[0])
+        if (line_a if by_a else line_b) in [*stops, *outer]:  # the other edge gives
+            ends = (a + way, spread_out(b, stops)) if by_a else (spread_out(a, stops), b + way)
+            return min(ends), max(ends)
         return a + way, b + way
-    for low, high in itertools.pairwise(stops):
-        if low[0] <= a <= high[0]:
-            was, will = high[0] - low[0], high[1] - low[1]
-            third = min(was, will) / 3
-            if a <= low[0] + third:
-                start = low[1] + a - low[0]
-            elif a >= high[0] - third:
-                start = high[1] + a - high[0]
-            else:
-                share = (a - low[0] - third) / (was - 2 * third)
-                start = low[1] + third + share * (will - 2 * third)
-            for x, y in [*itertools.pairwise(stops), (stops[0], stops[-1])]:
-                if x[0] <= a and b <= y[0]:
-                    if b - a <= y[1] - x[1]:
-                        start = max(x[1], min(start, y[1] - (b - a)))
-                    break
-            return start, start + b - a
-    return None
+    if b - a > min(centres[1][1][0] - centres[1][0][0], centres[1][1][1] - centres[1][0][1]) / 3:
+        return spread_out(a, stops), spread_out(b, stops)
+    start = spread_out(a, stops)
+    for x, y in [*itertools.pairwise(stops), (stops[0], stops[-1])]:
+        if x[0] <= a and b <= y[0]:
+            if b - a <= y[1] - x[1]:
+                start = max(x[1], min(start, y[1] - (b - a)))
+            break
+    return start, start + b - a
 
 
 @settings(max_examples=200, deadline=None, phases=QUICK)
@@ -539,15 +570,15 @@ def test_one_thing_against_the_rule_written_down_again(x, y, data, trim, columns
             start = low + n * (w[0] + 20), low + n * (w[1] + 20)
             inner += [start, (start[0] + w[0], start[1] + w[1])]
         outer = [(-BLEED, -BLEED), (length + BLEED, new + BLEED)]
-        return ends, [*ends, *inner, *outer], [(ends[0], ends[3]), (ends[1], ends[2])]
+        return ends, [*ends, *inner, *outer], [(ends[0], ends[3]), (ends[1], ends[2])], outer
 
     wanted = []
-    for a, size, (ends, held, centres) in (
+    for a, size, (ends, held, centres, outer) in (
         (x, width, lines(W, trim.width, 40.0, 60.0, columns)),
         (y, height, lines(H, trim.height, 50.0, 70.0)),
     ):
         assume(a > 0 and a + size < ends[3][0])  # nothing in the bleed
-        wanted.append(naive(a, a + size, held, centres, ends, False))
+        wanted.append(naive(a, a + size, held, centres, ends, outer))
     (left, right), (top, bottom) = wanted
     assert box(after) == pytest.approx(
         (left, top, max(right - left, 0), max(bottom - top, 0)), abs=2e-3

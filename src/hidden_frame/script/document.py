@@ -27,6 +27,7 @@ from hidden_frame.edit.masters.apply import (
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.pages.order import add_pages_after, delete_pages
 from hidden_frame.edit.pages.sections import begin_with, start_section
+from hidden_frame.edit.size.resize import Items, resize
 from hidden_frame.interact.beginning import paragraph_saying
 from hidden_frame.interact.storied import running_into
 from hidden_frame.model.errors import Refusal
@@ -293,6 +294,19 @@ class Document:
         """The masters of every page to which no other was applied."""
         stack = tuple(self.master(m).id for m in masters)
         self.edit("default masters", lambda p: set_default_masters(p, stack))
+
+    def resize(
+        self, trim: str | Size | tuple[Length, Length], items: Items = "follow", *,
+        type_too: bool = False,
+    ) -> None:  # fmt: skip
+        """Another trim size: everything follows the edges, is scaled, or stays (R30).
+
+        >>> book.resize(("148mm", "200mm"))
+        >>> round(book.publication.setup.trim.height, 2)
+        566.93
+        """
+        size = trim_of(trim)
+        self.edit("page size", lambda p: resize(p, size, items=items, type_too=type_too))
 
     # -- words and looks ---------------------------------------------------------------
 

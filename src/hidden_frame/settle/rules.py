@@ -10,8 +10,9 @@ from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.ruling import ruled_pages
 from hidden_frame.edit.change import change_pages
 from hidden_frame.model.publication import MasterRule, Page, Publication
+from hidden_frame.model.slices import at_once
 from hidden_frame.model.sparse import Sparse
-from hidden_frame.settle.slices import Slices, at_once
+from hidden_frame.settle.slices import Slices
 
 _ROUNDS = 60
 

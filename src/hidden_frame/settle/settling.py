@@ -15,12 +15,13 @@ from hidden_frame.compose.notes import numbered
 from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.publication import Publication
+from hidden_frame.model.slices import at_once
 from hidden_frame.settle.beginnings import has_beginnings, sections_begun
 from hidden_frame.settle.growth import Growth
 from hidden_frame.settle.lists import has_lists, listed
 from hidden_frame.settle.references import has_references, referred
 from hidden_frame.settle.rules import ruling
-from hidden_frame.settle.slices import Slices, at_once
+from hidden_frame.settle.slices import Slices
 
 _ROUNDS = 24
 _PATIENCE = 4  # rounds after which what comes may have been there before

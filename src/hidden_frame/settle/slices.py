@@ -11,15 +11,6 @@ from hidden_frame.model.publication import Publication
 Slices = Generator[Publication, None, Publication]
 
 
-def at_once(slices: Slices) -> Publication:
-    """What comes of work that nobody sees between."""
-    while True:
-        try:
-            next(slices)
-        except StopIteration as end:
-            return end.value
-
-
 class Working:
     """Work under way: what it has so far (`seen`), and what came of it once it is `done`."""
 

@@ -126,12 +126,19 @@ def _nearest(x: float, along: Axis) -> Line:
 
 
 def placed(
-    a: float, b: float, along: Axis, size: float | None = None, *, rigid: bool = False
+    a: float,
+    b: float,
+    along: Axis,
+    size: float | None = None,
+    *,
+    rigid: bool = False,
+    gives: bool = False,
 ) -> tuple[float, float]:
     """Where a thing that reaches from a to b goes.
 
     What spans from one line to another goes on spanning, unless it is `rigid` or gets a `size` all
-    the same.  What only reaches the bleed's edge, goes on reaching it.
+    the same.  Of what `gives`, each edge that no line holds is shared out.  What reaches the edge
+    of the bleed, goes on reaching it.
     """
     grown = (0.0, 0.0)
     if size is None and not rigid:
@@ -143,6 +150,10 @@ def placed(
         high = b - held.high.old + held.high.new
         if high < low:  # two lines changed places
             low = high = (low + high) / 2
+    elif gives:
+        low = shared_out(a, along) if held.low is None else a - held.low.old + held.low.new
+        high = shared_out(b, along) if held.high is None else b - held.high.old + held.high.new
+        low, high = min(low, high), max(low, high)
     else:
         low, high = _moved(a, b, b - a if size is None else size, held, along)
     return low - grown[0], high + grown[1]

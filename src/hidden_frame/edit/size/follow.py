@@ -3,30 +3,36 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from itertools import pairwise
+from typing import Literal, NamedTuple
 
 from msgspec import UNSET, UnsetType
 from msgspec.structs import replace
 
-from hidden_frame.edit.size.axis import NEAR, Axis, hold, placed
-from hidden_frame.model.items import Item, Line, Override
+from hidden_frame.edit.size.axis import Axis, hold, placed
+from hidden_frame.edit.size.axis import Line as HeldBy
+from hidden_frame.model.items import Item, Line, Override, PictureFrame, Shape
 from hidden_frame.model.plane.box import Bounds, Box, bounds_of, line_between
 
 Axes = tuple[Axis, Axis]
+_TOGETHER = 24.0  # points, two picas: what is nearer stands together
+_EVEN = 0.02  # points by which even spaces may differ
 _FEW = 400  # items of a holder that are looked at in pairs; more go each by itself
 
 
 def followed(items: Sequence[Item], both: Axes, turned: Axes | None = None) -> tuple[Item, ...]:
     """The items of a page or master in its new size.
 
-    What spans goes on spanning; of the rest, what stands together (nearer than a pica, or in one
-    group) stays together.  `turned` are the axes of a verso, for what stands on it alone as it is.
+    What spans goes on spanning, and what is evenly spaced stays so; of the rest, what stands
+    together (nearer than two picas, or in one group) stays together.  `turned` are the axes of a
+    verso, for what stands on it alone as it is.
     """
     ways = [turned if turned and _as_verso(item) else both for item in items]
     bounds = [bounds_of(_box(item)) for item in items]
-    shifts = [_shifts(items, bounds, ways, n) for n in (0, 1)]
+    across, down = (_ends(items, bounds, ways, n) for n in (0, 1))
     return tuple(
-        _moved(item, _where(item, b, way, (across, down)))
-        for item, b, way, across, down in zip(items, bounds, ways, *shifts, strict=True)
+        _moved(item, Bounds(x[0], y[0], x[1], y[1]))
+        for item, x, y in zip(items, across, down, strict=True)
     )
 
 
@@ -48,34 +54,116 @@ def _along(bounds: Bounds, n: int) -> tuple[float, float]:
     return (bounds.left, bounds.right) if n == 0 else (bounds.top, bounds.bottom)
 
 
-def _shifts(
+class Place(NamedTuple):
+    """A thing along one direction: from where to where, and what of it goes with its neighbours:
+    both of its edges, one of them (of what a line holds at the other), or none."""
+
+    low: float
+    high: float
+    goes: Literal["both", "low", "high", ""]
+    gives: bool = False  # whether its free edges are shared out, each by itself
+
+    @property
+    def ends(self) -> tuple[float, float]:
+        """What of it stands beside others."""
+        at = {"low": self.low, "high": self.high}.get(self.goes)
+        return (self.low, self.high) if at is None else (at, at)
+
+
+def place_of(item: Item, bounds: Bounds, along: Axis, n: int) -> Place:
+    low, high = _along(bounds, n)
+    held = hold(low, high, along)
+    if not stretches(item):
+        return Place(low, high, "both")
+    if held.spans:
+        return Place(low, high, "")
+    line = held.low or held.high
+    if line is None and held.centre is None and _is_large(item, low, high, along):
+        return Place(low, high, "", True)
+    if line is None or not _gives(item, line, along):
+        return Place(low, high, "both")
+    return Place(low, high, "high" if held.low is not None else "low", True)
+
+
+def _is_large(item: Item, low: float, high: float, along: Axis) -> bool:
+    """Whether a text or a shape fills more than a third of the type area."""
+    begin, end = along.area
+    most = min(end.old - begin.old, end.new - begin.new)
+    return _is_elastic(item) and high - low > most / 3
+
+
+def _is_elastic(item: Item) -> bool:
+    """Whether other proportions do no harm: of a picture and of a circle they do."""
+    ellipse = isinstance(item, Shape) and item.form == "ellipse"
+    return not (ellipse or isinstance(item, PictureFrame))
+
+
+def rows(items: Sequence[Item], places: Sequence[Place], n: int) -> list[list[int]]:
+    """What stands in a row, evenly spaced: three and more of one size, level with each other."""
+    alike: dict[tuple[object, ...], list[int]] = {}
+    for k, (item, place) in enumerate(zip(items, places, strict=True)):
+        if place.goes == "both" and item.group is None:
+            level = item.y if n == 0 else item.x
+            key = (type(item), item.face, item.placing, round(level, 2), round(item.width, 2),
+                   round(item.height, 2), item.rotation)  # fmt: skip
+            alike.setdefault(key, []).append(k)
+    found = []
+    for row in alike.values():
+        row.sort(key=lambda k: places[k].low)
+        steps = [places[b].low - places[a].low for a, b in pairwise(row)]
+        if len(row) >= 3 and min(steps) > 0 and max(steps) - min(steps) < _EVEN:
+            found.append(row)
+    return found
+
+
+def _gives(item: Item, line: HeldBy, along: Axis) -> bool:
+    """Whether a thing that a line holds at one edge may be made larger or smaller by the other:
+    at the page's edges and margins; pictures and circles at its edges alone."""
+    edges = (along.low, along.high, *along.bleed)
+    return line in edges or (line in along.area and _is_elastic(item))
+
+
+def _ends(
     items: Sequence[Item], bounds: Sequence[Bounds], ways: Sequence[Axes], n: int
-) -> list[float | None]:
-    """How far each item goes together with what it stands beside, across (0) or down (1); None:
-    it goes by itself."""
-    free = [
-        k for k, item in enumerate(items)
-        if not (stretches(item) and hold(*_along(bounds[k], n), ways[k][n]).spans)
-    ]  # fmt: skip
-    found: list[float | None] = [None] * len(items)
-    for cluster in _clusters(items, bounds, free, n):
+) -> list[tuple[float, float]]:
+    """From where to where each item goes, across (0) or down (1)."""
+    places = [
+        place_of(item, box, way[n], n) for item, box, way in zip(items, bounds, ways, strict=True)
+    ]
+    found = [
+        placed(p.low, p.high, way[n], rigid=not stretches(item), gives=p.gives)
+        for item, p, way in zip(items, places, ways, strict=True)
+    ]
+    for row in rows(items, places, n):
+        first, last = places[row[0]], places[row[-1]]
+        low, high = placed(first.low, last.high, ways[row[0]][n], gives=True)
+        size = first.high - first.low
+        step = (high - low - size) / (len(row) - 1)
+        for nth, k in enumerate(row):
+            found[k] = low + nth * step, low + nth * step + size
+            places[k] = places[k]._replace(goes="")
+    for cluster in clusters(items, bounds, places, n):
         if len(cluster) == 1:
             continue
-        low = min(_along(bounds[k], n)[0] for k in cluster)
-        high = max(_along(bounds[k], n)[1] for k in cluster)
+        low = min(places[k].ends[0] for k in cluster)
+        high = max(places[k].ends[1] for k in cluster)
         along = ways[cluster[0]][n]
         if hold(low, high, along).spans:
             continue  # from one line to another: each keeps to what is nearest
         shift = placed(low, high, along, rigid=True)[0] - low
         for k in cluster:
-            found[k] = shift
+            at, goes = places[k], places[k].goes
+            low_end = found[k][0] if goes == "high" else at.low + shift
+            high_end = found[k][1] if goes == "low" else at.high + shift
+            found[k] = min(low_end, high_end), max(low_end, high_end)
     return found
 
 
-def _clusters(
-    items: Sequence[Item], bounds: Sequence[Bounds], free: Sequence[int], n: int
+def clusters(
+    items: Sequence[Item], bounds: Sequence[Bounds], places: Sequence[Place], n: int
 ) -> list[list[int]]:
-    """What stands together: in one group, or side by side and nearer than a pica."""
+    """What stands together: in one group, or side by side and nearer than two picas."""
+    free = [k for k, place in enumerate(places) if place.goes]
     root = {k: k for k in free}
 
     def find(k: int) -> int:
@@ -89,15 +177,15 @@ def _clusters(
         if group is not None:
             root[find(k)] = find(groups.setdefault(group, k))
     if len(free) <= _FEW:
-        order = sorted(free, key=lambda k: _along(bounds[k], n)[0])
+        order = sorted(free, key=lambda k: places[k].ends[0])
         for at, k in enumerate(order):
-            end = _along(bounds[k], n)[1] + NEAR
+            end = places[k].ends[1] + _TOGETHER
             for other in order[at + 1 :]:
-                if _along(bounds[other], n)[0] > end:
+                if places[other].ends[0] > end:
                     break
-                if _meet(_along(bounds[k], 1 - n), _along(bounds[other], 1 - n)) and (
-                    items[k].face == items[other].face
-                    or "both" in (items[k].face, items[other].face)
+                faces = {items[k].face, items[other].face}
+                if (len(faces) == 1 or "both" in faces) and _meet(
+                    _along(bounds[k], 1 - n), _along(bounds[other], 1 - n)
                 ):
                     root[find(other)] = find(k)
     made: dict[int, list[int]] = {}
@@ -108,22 +196,6 @@ def _clusters(
 
 def _meet(a: tuple[float, float], b: tuple[float, float]) -> bool:
     return a[0] < b[1] and b[0] < a[1]
-
-
-def _where(
-    item: Item, bounds: Bounds, both: Axes, shifts: tuple[float | None, float | None] = (None, None)
-) -> Bounds:
-    """The box around an item in the new size."""
-    ends = []
-    for n in (0, 1):
-        low, high = _along(bounds, n)
-        shift = shifts[n]
-        if shift is not None:
-            ends.append((low + shift, high + shift))
-        else:
-            ends.append(placed(low, high, both[n], rigid=not stretches(item)))
-    (left, right), (top, bottom) = ends
-    return Bounds(left, top, right, bottom)
 
 
 def _moved(item: Item, to: Bounds) -> Item:

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Collection
-from typing import TypeVar
+from collections.abc import Callable
+from typing import NamedTuple, TypeVar
 
 from msgspec.structs import replace
 
@@ -16,11 +16,17 @@ from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import Item, Override, Shape, changed_properties
 from hidden_frame.model.layouts import PageLayout, master_layout, page_layout
 from hidden_frame.model.lookup import base_chain, master_item, positions, stack_of
-from hidden_frame.model.publication import Master, Page, Publication, Section, Setup
+from hidden_frame.model.publication import Master, Page, Publication, Setup
 from hidden_frame.model.sides import side_of
 
 H = TypeVar("H", Master, Page)
-Pages = Collection[str] | None
+
+
+class Begun(NamedTuple):
+    """A publication whose layouts and masters are done, and what is to be done with each page."""
+
+    made: Publication
+    page: Callable[[Page], Page]
 
 
 class _Way:
@@ -39,21 +45,6 @@ class _Way:
 
     def side(self, page: Page) -> Side:
         return side_of(self.places[page.id], self.before.setup)
-
-
-def _each(
-    publication: Publication, pages: Pages, new: Callable[[Page], Page]
-) -> tuple[Section, ...]:
-    """The sections with their pages changed, or with some of them."""
-    sections = []
-    for section in publication.sections:
-        made = tuple(
-            new(p) if (p.items or p.overrides) and (pages is None or p.id in pages) else p
-            for p in section.pages
-        )
-        same = all(a is b for a, b in zip(made, section.pages, strict=True))
-        sections.append(section if same else replace(section, pages=made))
-    return tuple(sections)
 
 
 def _shown(publication: Publication, stack: tuple[str, ...], item_id: str) -> Item | None:
@@ -78,7 +69,8 @@ def _nothing(override: Override) -> Item:
 # -- follow ------------------------------------------------------------------------------
 
 
-def items_followed(publication: Publication, laid: Publication, pages: Pages) -> Publication:
+def items_followed(publication: Publication, laid: Publication) -> Begun:
+    """Things keep to the edges, margins, columns and guides, which are where they will be."""
     way = _Way(publication, laid)
 
     def own(new: Master) -> Master:
@@ -116,7 +108,7 @@ def items_followed(publication: Publication, laid: Publication, pages: Pages) ->
             new = replace(new, items=followed(new.items, way.axes(old, after, way.side(new))))
         return _overrides(new, stack_of(publication, new), way.axes(old, after, "recto"))
 
-    return replace(laid, sections=_each(laid, pages, page))
+    return Begun(laid, page)
 
 
 # -- scale -------------------------------------------------------------------------------
@@ -127,8 +119,8 @@ def items_scaled(
     setup: Setup,
     factor: float,
     type_too: bool,
-    pages: Pages,
-) -> Publication:
+) -> Begun:
+    """All is scaled by one factor."""
     old = publication.setup
     by = scale.Scaling.of(old, setup, factor)
     setup = replace(
@@ -170,7 +162,6 @@ def items_scaled(
         items = tuple(scale.item_scaled(i, by, side, type_too) for i in new.items)
         return replace(new, items=items, overrides=overrides(new, stack_of(publication, new)))
 
-    made = replace(made, sections=_each(made, pages, page))
     made = replace(
         made,
         sections=tuple(
@@ -182,7 +173,7 @@ def items_scaled(
         ),
     )  # fmt: skip
     made = anchors_scaled(made, factor)
-    return type_scaled(made, factor) if type_too else made
+    return Begun(type_scaled(made, factor) if type_too else made, page)
 
 
 def _own_side(item: Item) -> Side:
@@ -192,12 +183,12 @@ def _own_side(item: Item) -> Side:
 # -- stay --------------------------------------------------------------------------------
 
 
-def items_stayed(publication: Publication, setup: Setup, pages: Pages) -> Publication:
+def items_stayed(publication: Publication, setup: Setup) -> Begun:
     """Distances to the spine and the head are kept: what stands on a verso goes with its spine."""
     wider = setup.trim.width - publication.setup.trim.width
     made = replace(publication, setup=setup)
     if not wider:
-        return made
+        return Begun(made, lambda same: same)
     places = positions(publication)
 
     def moved(items: tuple[Item, ...]) -> tuple[Item, ...]:
@@ -213,4 +204,4 @@ def items_stayed(publication: Publication, setup: Setup, pages: Pages) -> Public
         ))
         for m in publication.masters
     )  # fmt: skip
-    return replace(made, masters=masters, sections=_each(made, pages, page))
+    return Begun(replace(made, masters=masters), page)

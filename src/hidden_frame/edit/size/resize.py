@@ -10,21 +10,24 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Collection, Generator, Mapping
 from typing import Literal, get_args
 
 from msgspec.structs import replace
 
+from hidden_frame.edit.change import change_pages
 from hidden_frame.edit.size.layout import relaid
-from hidden_frame.edit.size.modes import Pages, items_followed, items_scaled, items_stayed
+from hidden_frame.edit.size.modes import Begun, items_followed, items_scaled, items_stayed
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.invariants import MAX_BLEED, MAX_TRIM, style_problems
 from hidden_frame.model.publication import Publication, Setup
+from hidden_frame.model.slices import at_once
 from hidden_frame.model.units import format_length
 
 Items = Literal["follow", "scale", "stay"]
 LEAST_TRIM = 10.0  # points
+_AT_A_TIME = 50  # pages
 
 
 def area_factor(old: Size, new: Size) -> float:
@@ -46,7 +49,7 @@ def resize(
     factor: float | None = None,
     type_too: bool = False,
     margins: Mapping[str, str] | None = None,
-    pages: Pages = None,
+    pages: Collection[str] | None = None,
 ) -> Publication:
     """The publication with another trim or bleed, in points.
 
@@ -65,34 +68,76 @@ def resize(
 
     Nothing changes its master, its stack, its order.  Raises `Refusal` for a size that can't be.
     """
+    if pages is not None:
+        begun = _begun(publication, trim, bleed, items, factor, type_too, margins)
+        if begun is None:
+            return publication
+        return change_pages(begun.made, set(pages), begun.page)
+    return at_once(
+        resizing(publication, trim, bleed, items, factor=factor, type_too=type_too, margins=margins)
+    )
+
+
+def resizing(
+    publication: Publication,
+    trim: Size | None = None,
+    bleed: float | None = None,
+    items: Items = "follow",
+    *,
+    factor: float | None = None,
+    type_too: bool = False,
+    margins: Mapping[str, str] | None = None,
+) -> Generator[Publication, None, Publication]:
+    """`resize` a few pages at a time: what there is so far, again and again; in the end all."""
+    begun = _begun(publication, trim, bleed, items, factor, type_too, margins)
+    if begun is None:
+        return publication
+    made = begun.made
+    pages = [p.id for s in made.sections for p in s.pages if p.items or p.overrides]
+    for start in range(0, len(pages), _AT_A_TIME):
+        yield made
+        made = change_pages(made, set(pages[start : start + _AT_A_TIME]), begun.page)
+    return made
+
+
+def _begun(
+    publication: Publication,
+    trim: Size | None,
+    bleed: float | None,
+    items: Items,
+    factor: float | None,
+    type_too: bool,
+    margins: Mapping[str, str] | None,
+) -> Begun | None:
+    """Layouts and masters in the new size, and what is to be done with pages; None: nothing."""
     old = publication.setup
     new = replace(old, trim=trim or old.trim, bleed=old.bleed if bleed is None else bleed)
     if new == old and not margins:
-        return publication
+        return None
     check_size(new)
     if items not in get_args(Items):
         raise Refusal(f"Items can follow, scale or stay; “{items}” is none of these.")
     if items == "scale":
         factor = area_factor(old.trim, new.trim) if factor is None else factor
         if not (math.isfinite(factor) and 0.01 <= factor <= 100):
-            raise Refusal("Things can be scaled by 1 % to 10,000 %; give a factor in between.")
-        resized = items_scaled(publication, new, factor, type_too, pages)
+            raise Refusal("The factor is one from 1 % to 10,000 %; give one in between.")
+        begun = items_scaled(publication, new, factor, type_too)
     elif items == "follow":
-        resized = items_followed(publication, relaid(publication, new, margins), pages)
+        begun = items_followed(publication, relaid(publication, new, margins))
     else:
-        resized = items_stayed(publication, new, pages)
-    for problem in style_problems(resized):
+        begun = items_stayed(publication, new)
+    for problem in style_problems(begun.made):
         raise Refusal(problem)
-    return resized
+    return begun
 
 
 def check_size(setup: Setup) -> None:
     """Raises `Refusal` for a trim or a bleed that no page can have."""
-    for word, length in (("width", setup.trim.width), ("height", setup.trim.height)):
+    for word, length in (("Width", setup.trim.width), ("Height", setup.trim.height)):
         if not LEAST_TRIM <= length <= MAX_TRIM:
             least, most = (format_length(v, setup.unit) for v in (LEAST_TRIM, MAX_TRIM))
             said = format_length(length, setup.unit)
-            raise Refusal(f"The {word} {said} is not a page’s; give one from {least} to {most}.")
+            raise Refusal(f"{word} {said} is not a page’s; give one from {least} to {most}.")
     if not 0 <= setup.bleed <= MAX_BLEED:
         said, most = (format_length(v, setup.unit) for v in (setup.bleed, MAX_BLEED))
-        raise Refusal(f"The bleed {said} can’t be; give one from 0 to {most}.")
+        raise Refusal(f"Bleed {said} can’t be; give one from 0 to {most}.")
