@@ -19,6 +19,7 @@ from hidden_frame.interact.likely import likely_heading
 from hidden_frame.interact.listing import ListPlace, place_for_list
 from hidden_frame.interact.shown import shown_item
 from hidden_frame.model.errors import Refusal
+from hidden_frame.model.geometry import Size
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.styles import computed_style
@@ -36,6 +37,7 @@ if TYPE_CHECKING:
     from hidden_frame.desktop.dialogs.overrides import OverridesDialog
     from hidden_frame.desktop.dialogs.pairing import PairingDialog
     from hidden_frame.desktop.dialogs.rules import RulesDialog
+    from hidden_frame.desktop.dialogs.size import SizeDialog
     from hidden_frame.desktop.dialogs.spelling import SpellingPanel
     from hidden_frame.desktop.guide import GuideWindow
     from hidden_frame.storage.format import Opened
@@ -186,6 +188,14 @@ class Dialogs(QObject):
         from hidden_frame.desktop.dialogs.rules import RulesDialog
 
         dialog = RulesDialog(self.session, self.window)
+        dialog.open()
+        return dialog
+
+    def size(self, trim: Size | None = None) -> SizeDialog:
+        """Another page size, tried on the desk; begun with one that was typed elsewhere."""
+        from hidden_frame.desktop.dialogs.size import SizeDialog
+
+        dialog = SizeDialog(self.session, self.window, trim)
         dialog.open()
         return dialog
 

@@ -150,6 +150,7 @@ class Window(QMainWindow):
         session.looked.connect(self._refresh)
         settings().changed.connect(self._take_settings)
         self.properties.apply_wanted.connect(self.pages.apply_masters)
+        self.properties.size_wanted.connect(self.dialogs.size)
         self.shelf.masters.pointed.connect(self.run.ring)
         self.shelf.master_menu.connect(self.menus.master)
         self.checks.counted.connect(self.status.tell_checks)

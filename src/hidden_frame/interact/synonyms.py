@@ -39,6 +39,7 @@ _ALIKE = (
     ("marker", "variable", "placeholder", "field"),
     ("find", "search"),
     ("about", "metadata", "author", "information"),
+    ("page size", "trim", "format", "bleed", "unit", "dimensions", "paper", "resize"),
     ("zoom", "magnify", "enlarge"),
 )
 

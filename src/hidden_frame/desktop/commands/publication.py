@@ -25,6 +25,7 @@ def commands(window: Workplace) -> list[Row]:
         Command("left behind", menu, "Work left behind…", "", window.dialogs.left_behind),
         Command("export", menu, "Export PDF…", "Ctrl+E", files.export),
         None,
+        Command("page size", menu, "Page size…", "", window.dialogs.size),
         Command("about", menu, "About this publication…", "", window.dialogs.about),
         Command("replace font", menu, "Replace a font…", "", window.dialogs.replace_font),
         None,

@@ -73,6 +73,7 @@ class PageForm(Form):
     folds = True
 
     apply_wanted = Signal()
+    size_wanted = Signal(object)
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -134,6 +135,7 @@ class PageForm(Form):
         self.column.addWidget(self.section_stack)
         self.on_level("Publication")
         self.setup = SetupRows(self, session)
+        self.setup.wanted.connect(self.size_wanted)
         self.end()
 
     def load(self) -> None:

@@ -26,6 +26,7 @@ class Properties(QScrollArea):
     """Shows the selected item, or else the page or master on the desk."""
 
     apply_wanted = Signal()
+    size_wanted = Signal(object)
 
     def __init__(self, session: Session, text: TextEdit, run: Callable[[str], None]) -> None:
         super().__init__()
@@ -97,6 +98,7 @@ class Properties(QScrollArea):
             if form is None:
                 page = PageForm(session)
                 page.apply_wanted.connect(self.apply_wanted)
+                page.size_wanted.connect(self.size_wanted)
                 form = self._set(page)
             assert isinstance(form, PageForm)
             form.load()
