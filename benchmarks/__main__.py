@@ -24,6 +24,7 @@ from benchmarks.masters import apply_to_all, root_drag, undo_memory
 from benchmarks.measures import MEASURES, TIMES, TITLE, Row
 from benchmarks.near import drawing, near_by, pictures
 from benchmarks.pace import QUIET, judged
+from benchmarks.resizing import resizing_rows
 from benchmarks.script import catalogue
 from benchmarks.settling import settling_rows
 from benchmarks.size import size
@@ -53,6 +54,7 @@ ALONE = {
     "bring": bringing_in,
     "edits": edits,
     "unbroken": unbroken,
+    "resizing": resizing_rows,
     "settling": settling_rows,
     "lines": lines,
     "across": across_rows,
