@@ -11,7 +11,8 @@ from msgspec.structs import replace
 from PIL import Image
 
 from hidden_frame.compose.composer import Composer
-from hidden_frame.compose.contrast import contrast, luminance, poor_texts, rgb
+from hidden_frame.compose.contrast import poor_texts
+from hidden_frame.compose.ground import contrast, luminance, rgb
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.looks.styles import put_picture
 from hidden_frame.model.items import PictureFrame, Shape, TextFrame

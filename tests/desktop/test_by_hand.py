@@ -16,7 +16,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from hidden_frame.compose.contrast import contrast, luminance
+from hidden_frame.compose.ground import contrast, luminance
 from hidden_frame.desktop.dialogs.about import AboutDialog
 from hidden_frame.desktop.dialogs.colour import ColourDialog
 from hidden_frame.desktop.dialogs.folios import FoliosDialog

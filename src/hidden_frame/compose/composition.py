@@ -22,6 +22,7 @@ from hidden_frame.compose.context import context_of
 from hidden_frame.compose.derived import TextFacts
 from hidden_frame.compose.facts import PageFacts, page_facts
 from hidden_frame.compose.followers import followers
+from hidden_frame.compose.lit import lit
 from hidden_frame.compose.markers import marker_value
 from hidden_frame.compose.scene import Scene
 from hidden_frame.compose.stories.flow import Flow
@@ -118,6 +119,10 @@ class Composition:
 
     def scene(self, page_id: str) -> Scene:
         """The page's scene; the same object as before if nothing on the page changed."""
+        return lit(self._with_visitors(page_id))
+
+    def _with_visitors(self, page_id: str) -> Scene:
+        """The page with what reaches over onto it, its words as on light ground."""
         own = self._own(page_id)
         home, items = self._reached_from(page_id)
         if not items:
@@ -234,7 +239,7 @@ class Composition:
 
     def master_scene(self, master_id: str, side: Side) -> Scene:
         """A master's face, with markers shown as their labels."""
-        return self._composer.master(self.publication, master_id, side)
+        return lit(self._composer.master(self.publication, master_id, side))
 
     def followers(self, master_id: str) -> list[str]:
         """Ids of the pages that follow a master, directly or through one built on it."""

@@ -24,6 +24,7 @@ from hidden_frame.compose.scene import (
 )
 from hidden_frame.compose.stories.part import Part
 from hidden_frame.compose.textspec import Palette, ink, specs
+from hidden_frame.compose.worn import worn
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import Item, Line, PictureFrame, TextFrame
 from hidden_frame.model.memory import remembered
@@ -46,15 +47,20 @@ def draw(
     outlines: tuple[Outline, ...] = NOTHING,
     part: Part | None = None,
     grid: tuple[float, float] | None = None,
+    dark: bool = False,
 ) -> Drawing:
     """An item's drawing on a side, `values` being what its markers show; a frame with a `part`
     of a story shows that instead of a text of its own.
 
     Text runs around `outlines`, polygons in the item's own coordinates; `grid` is where
-    the baseline grid lies in it (`regions.grid_in`).
+    the baseline grid lies in it (`regions.grid_in`).  On `dark` ground words take the colours that
+    are meant for it.
     """
+    palette = known
+    if isinstance(item, TextFrame) and part is None:
+        item, palette = worn(item, known, dark)
     if isinstance(item, TextFrame) and item.grows and part is None:
-        height = text_height(item, side, values, known, outlines, grid)
+        height = text_height(item, side, values, palette, outlines, grid)
         item = replace(item, height=max(item.height, height))
     primitives: list[Primitive] = []
     outline = outline_of(item)
@@ -66,7 +72,7 @@ def draw(
             primitives.append(_of_story(item, part, bool(outlines)))
             overflow = too_wide(part.text)
         else:
-            text, overflow = _text(item, side, values, known, outlines, grid)
+            text, overflow = _text(item, side, values, palette, outlines, grid)
             primitives.append(text)
         shown = primitives[-1]
         assert isinstance(shown, TextPrimitive)
@@ -107,6 +113,7 @@ def set_frame(
 @remembered(by_value=("values",))
 def paragraphs_shown(frame: TextFrame, side: Side, values: tuple[str, ...], known: Palette) -> int:
     """How many paragraphs of a frame's own text have a line that it has room for."""
+    frame, known = worn(frame, known)
     text = set_frame(frame.text, regions_of(frame), side, values, known, frame.snug)
     overflow = explain(text, inner_height(frame))
     lines = text.lines if overflow is None else text.lines[: overflow.shown]
@@ -130,6 +137,7 @@ def text_height(
     too little and one that is enough.
     """
     edge = item.insets.top + item.insets.bottom
+    item, known = worn(item, known)
 
     def set_in(height: float) -> SetText:
         regions = regions_of(item, outlines, height, grid)

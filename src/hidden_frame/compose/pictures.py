@@ -16,7 +16,9 @@ def picture_primitive(item: PictureFrame, pictures: tuple[Picture, ...]) -> Prim
     rect = picture_rect(picture, item)
     outline = outline_of(item)
     turned = picture.orientation
-    return PicturePrimitive(picture.hash, picture.kind, rect, outline, item.opacity, turned)
+    return PicturePrimitive(
+        picture.hash, picture.kind, rect, outline, item.opacity, turned, picture.tones
+    )
 
 
 def picture_rect(picture: Picture, item: PictureFrame) -> Rect:

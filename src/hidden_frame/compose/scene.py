@@ -6,6 +6,7 @@ top left corner); `Placed.matrix` takes them to the page, origin at the trim's c
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import NamedTuple
 
 from hidden_frame.model.geometry import Side
@@ -50,7 +51,8 @@ class TextPrimitive(NamedTuple):
 class PicturePrimitive(NamedTuple):
     """A picture in `rect`, seen through `clip`, a path as a `PathPrimitive`'s.
 
-    Its stored pixels are turned as `orientation` says (see `model.Picture`).
+    Its stored pixels are turned as `orientation` says; `tones` are its colours by cells (see
+    `model.Picture`).
     """
 
     hash: str
@@ -59,6 +61,7 @@ class PicturePrimitive(NamedTuple):
     clip: tuple[tuple, ...]
     alpha: float = 1.0
     orientation: int = 1
+    tones: bytes = b""
 
 
 class Placeholder(NamedTuple):
@@ -92,7 +95,8 @@ class Placed(NamedTuple):
     `carrier` is the master that carries the item (None: it stands here itself).  One
     that is `multiplied` darkens what lies below it (ISO 32000-1, 11.3.5.2).  `rank` is its
     layer's place and whether it is a page's own; its `home` is the page that faces this one,
-    if it reaches over from there.
+    if it reaches over from there.  `dark` is how it is drawn on dark ground, if it is otherwise
+    and that is not decided yet; its ground is `mixed` where either way is hard to read in part.
     """
 
     drawing: Drawing
@@ -106,6 +110,8 @@ class Placed(NamedTuple):
     name: str = ""
     rank: tuple[int, bool] = (0, True)
     home: Home | None = None
+    dark: Drawing | None = None
+    mixed: bool = False
 
     @property
     def bounds(self) -> Bounds:
@@ -152,6 +158,16 @@ class Scene:
             self.holder_id, self.side, size, self.bleed, self.placed, self.is_master, self.faced
         )
         scene.painted = painted
+        return scene
+
+    def exchanged(self, new: Mapping[int, Placed]) -> Scene:
+        """The same page with other drawings in place of some, by the identity of these."""
+        size = self.width, self.height
+        placed = tuple(new.get(id(p), p) for p in self.placed)
+        scene = Scene(
+            self.holder_id, self.side, size, self.bleed, placed, self.is_master, self.faced
+        )
+        scene.painted = tuple(new.get(id(p), p) for p in self.painted)
         return scene
 
     def rest(self) -> None:

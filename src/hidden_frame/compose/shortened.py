@@ -8,6 +8,7 @@ from collections.abc import Callable
 from hidden_frame.compose.drawing import set_frame
 from hidden_frame.compose.regions import inner_height, regions_of
 from hidden_frame.compose.textspec import Palette
+from hidden_frame.compose.worn import worn
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.memory import remembered
@@ -32,6 +33,7 @@ def shortened(
 
     `shorts` has the short form of each running head ("": none), and None for other markers.
     """
+    frame, known = worn(frame, known)
     regions, height = regions_of(frame, outlines, grid=grid), inner_height(frame)
 
     def lines(shown: tuple[str, ...]) -> int | None:

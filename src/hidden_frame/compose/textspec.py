@@ -57,6 +57,7 @@ class Palette(NamedTuple):
     language: str
     numbered: bool
     flushes: bool
+    darkens: bool = False  # whether any style names a colour for dark ground
 
 
 @remembered(shared=True)
@@ -74,6 +75,8 @@ def _palette(
         language,
         any(s.number is not None for s in styles.values()),
         any(s.flush_after and s.indent_first > 0 for s in styles.values()),
+        any(s.on_dark is not None for s in styles.values())
+        or any(s.on_dark is not None for s in characters),
     )
 
 

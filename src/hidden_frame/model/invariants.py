@@ -14,6 +14,7 @@ from typing import TypeVar
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import (
     OVERRIDABLE,
+    TEXT_COLOURS,
     Item,
     Override,
     TextFrame,
@@ -224,6 +225,9 @@ def _styles(publication: Publication, known: _Known) -> Iterator[str]:
     for style in styles:
         if style.colour is not None and style.colour not in known.colours:
             yield f"The style “{style.name}” uses a colour “{style.colour}” that does not exist."
+    for named in styles:
+        if named.on_dark is not None and named.on_dark not in known.colours:
+            yield f"The style “{named.name}” has a colour for dark ground that does not exist."
     characters = {c.id for c in publication.character_styles}
     for each in computed:
         if each.number is not None and each.number.style not in (None, *characters):
@@ -329,6 +333,10 @@ def _values(values: dict[str, object], place: str, known: _Known) -> Iterator[st
             yield f"On {place}: the layer “{value}” does not exist."
         elif name == "picture" and value is not None and value not in known.pictures:
             yield f"On {place}: the picture “{value}” is not among the publication's."
+        elif name == "text_style" and value is not None and value not in known.paragraphs:
+            yield f"On {place}: the paragraph style “{value}” does not exist."
+        elif name in TEXT_COLOURS and value is not None and value not in known.colours:
+            yield f"On {place}: the colour “{value}” does not exist."
         elif name == "text":
             yield from _text(value, place, known)  # type: ignore[arg-type]
         elif isinstance(value, Fill | Stroke) and value.colour not in known.colours:
@@ -345,6 +353,8 @@ def _text(text: Text, place: str, known: _Known) -> Iterator[str]:
             look = piece.look
             if look is not None and look.colour is not None and look.colour not in known.colours:
                 yield f"On {place}: the colour “{look.colour}” does not exist."
+            if look is not None and look.on_dark is not None and look.on_dark not in known.colours:
+                yield f"On {place}: the colour “{look.on_dark}” does not exist."
             if isinstance(piece, Anchor):
                 yield from _anchor(piece, place, known)
 

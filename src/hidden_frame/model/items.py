@@ -77,6 +77,10 @@ class TextFrame(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="text"
     one through which the story of its page's section flows: 1 is the first on its page.
     The text of one with `contents`, or that is the `index` or lists `notes`, is worked out anew
     at each change.
+
+    `text_style`, `text_colour` and `text_size` are the looks of all its words, whatever these say
+    of themselves; None leaves them alone.  Where what is printed beneath it is dark, its words take
+    the colour `on_dark`, if it names one.
     """
 
     text: Text = ()
@@ -92,6 +96,10 @@ class TextFrame(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="text"
     contents: Contents | None = None
     index: Index | None = None
     notes: NoteList | None = None
+    text_style: str | None = None
+    text_colour: str | None = None
+    text_size: Annotated[float, Meta(gt=0, le=2000)] | None = None
+    on_dark: str | None = None
 
     @property
     def lists(self) -> bool:
@@ -139,7 +147,7 @@ COMMON = (
 )  # fmt: skip
 OVERRIDABLE: dict[type, tuple[str, ...]] = {
     TextFrame: (*COMMON[1:], "text", "inset", "vertical", "grows", "snug", "columns", "gutter",
-                "radius", "yields", "main"),
+                "radius", "yields", "main", "text_style", "text_colour", "text_size", "on_dark"),
     PictureFrame: (*COMMON[1:], "picture", "fit", "crop", "radius"),
     Shape: (*COMMON[1:], "form", "radius"),
     Line: COMMON[1:],
@@ -180,8 +188,13 @@ class Override(Struct, frozen=True, kw_only=True, omit_defaults=True):
     yields: bool | UnsetType = UNSET
     main: Annotated[int, Meta(ge=0, le=99)] | UnsetType = UNSET
     crop: Crop | UnsetType | None = UNSET
+    text_style: str | UnsetType | None = UNSET
+    text_colour: str | UnsetType | None = UNSET
+    text_size: Annotated[float, Meta(gt=0, le=2000)] | UnsetType | None = UNSET
+    on_dark: str | UnsetType | None = UNSET
 
 
+TEXT_COLOURS = ("text_colour", "on_dark")  # the properties of a text frame that name a colour
 OVERRIDE_FIELDS: tuple[str, ...] = tuple(f for f in Override.__struct_fields__ if f != "item")
 
 

@@ -25,6 +25,7 @@ from hidden_frame.model.text import Language, NoteCount
 from hidden_frame.model.units import Unit
 
 MAX_PAGES = 5000
+TONES = 16  # cells of a picture, across and down, whose colours are known
 PictureKind = Literal["png", "jpg", "svg", "tif"]
 
 
@@ -171,7 +172,8 @@ class Picture(Struct, frozen=True, kw_only=True, omit_defaults=True):
     looks at the picture, turned by its `orientation` (Exif 2.32, tag 0x0112).
     One that is `bilevel` knows only black and white.  The `contour` of one that is transparent
     is what can be seen of it in bands from the top down: top, bottom, left and right as shares
-    of its height and width.
+    of its height and width.  `tones` are its mean colours in 16 × 16 cells, row by row from the
+    upper left, four bytes each: sRGB and opacity; empty where they are not known.
     """
 
     hash: Annotated[str, Meta(pattern="^[0-9a-f]{64}$")]
@@ -183,6 +185,7 @@ class Picture(Struct, frozen=True, kw_only=True, omit_defaults=True):
     orientation: Annotated[int, Meta(ge=1, le=8)] = 1
     bilevel: bool = False
     contour: Annotated[tuple[tuple[Share, Share, Share, Share], ...], Meta(max_length=200)] = ()
+    tones: Annotated[bytes, Meta(max_length=4 * TONES * TONES)] = b""
 
     @property
     def size(self) -> tuple[float, float]:

@@ -77,6 +77,8 @@ class ComputedStyle(Struct, frozen=True, kw_only=True):
     it says how.  `least_foot` and `least_head` are the fewest lines of a
     paragraph at the foot of a frame and at the head of the next one.
 
+    Its words take the colour `on_dark` where what is printed beneath their frame is dark.
+
     `level` is that of a heading, 1 the highest; 0: that of contents lists.  A style that is
     `flush_after` has no first indent behind a heading, a list, a picture, a break, and at the head
     of a story.  `hyphen_ends` says where a page may end with a divided word: `not at rectos`, whose
@@ -138,6 +140,7 @@ class ComputedStyle(Struct, frozen=True, kw_only=True):
     rule_above: Rule | None = None
     rule_below: Rule | None = None
     number: ListNumber | None = None
+    on_dark: str | None = None
 
 
 class ParagraphStyle(Struct, frozen=True, kw_only=True, omit_defaults=True):
@@ -199,6 +202,7 @@ class ParagraphStyle(Struct, frozen=True, kw_only=True, omit_defaults=True):
     rule_above: Rule | UnsetType | None = UNSET
     rule_below: Rule | UnsetType | None = UNSET
     number: ListNumber | UnsetType | None = UNSET
+    on_dark: str | UnsetType | None = UNSET
 
 
 class CharacterStyle(Look, frozen=True, kw_only=True, omit_defaults=True):

@@ -55,7 +55,8 @@ BaselineShift = Annotated[float, Meta(ge=-500, le=500)]
 class Look(Struct, frozen=True, kw_only=True, omit_defaults=True):
     """What single characters change of their styles; None follows the style.
 
-    `shift` lifts them above the baseline, or lowers them, in points.
+    `shift` lifts them above the baseline, or lowers them, in points.  They take the colour
+    `on_dark` where what is printed beneath their frame is dark.
 
     >>> Run("new", look=Look(italic=True)).look.italic
     True
@@ -79,6 +80,7 @@ class Look(Struct, frozen=True, kw_only=True, omit_defaults=True):
     shift: BaselineShift | None = None
     spelling: Spelling | None = None
     alternate: Alternate | None = None
+    on_dark: str | None = None
 
 
 class Run(Struct, frozen=True, tag="run", tag_field="kind", omit_defaults=True):

@@ -74,10 +74,12 @@ def _described(
     orientation: int = 1,
     bilevel: bool = False,
     contour: tuple[tuple[float, float, float, float], ...] = (),
+    tones: bytes = b"",
 ) -> Picture:
     return Picture(
         hash=hashlib.sha256(data).hexdigest(), kind=kind, width=width, height=height, name=name,
         ppi=ppi, orientation=orientation, bilevel=bilevel, contour=contour,
+        tones=tones,
     )  # fmt: skip
 
 
@@ -117,7 +119,12 @@ def _raster(data: bytes, name: str) -> tuple[Picture, bytes]:
 
 
 def _as_placed(image, data: bytes, name: str) -> tuple[Picture, bytes]:  # type: ignore[no-untyped-def]
-    from hidden_frame.storage.rasters import contour_of, open_raster, orientation_of  # loads NumPy
+    from hidden_frame.storage.rasters import (  # loads NumPy
+        contour_of,
+        open_raster,
+        orientation_of,
+        tones_of,
+    )
 
     kind = _KINDS.get(image.format or "")
     ppi, turned = _resolution(image.info.get("dpi")), orientation_of(image)
@@ -134,4 +141,5 @@ def _as_placed(image, data: bytes, name: str) -> tuple[Picture, bytes]:  # type:
     if turned >= 5:
         width, height = height, width
     seen = contour_of(open_raster(data), turned)
-    return _described(data, kind, width, height, name, ppi, turned, bilevel, seen), data
+    tones = tones_of(data, turned)
+    return _described(data, kind, width, height, name, ppi, turned, bilevel, seen, tones), data

@@ -11,6 +11,8 @@ from typing import NamedTuple
 import numpy as np
 from PIL import Image, ImageOps
 
+from hidden_frame.model.publication import TONES
+
 _KNOWN = ("1", "L", "LA", "RGB", "RGBA", "CMYK")
 
 
@@ -79,14 +81,22 @@ def contour_of(
     return tuple(found)
 
 
+def tones_of(data: bytes, orientation: int) -> bytes:
+    """A picture's mean colours in `TONES` × `TONES` cells, as one looks at it: sRGB and opacity,
+    row by row from the upper left."""
+    small = for_screen(data).convert("RGBa").resize((TONES, TONES), Image.Resampling.BOX)
+    seen = np.asarray(small.convert("RGBA"))
+    return np.ascontiguousarray(_TURNS.get(orientation, lambda a: a)(seen)).tobytes()
+
+
 # How pixels are turned for each orientation (Exif 2.32, tag 0x0112).
 _TURNS: dict[int, Callable[[np.ndarray], np.ndarray]] = {
     2: np.fliplr,
     3: lambda a: np.rot90(a, 2),
     4: np.flipud,
-    5: np.transpose,
+    5: lambda a: np.swapaxes(a, 0, 1),
     6: lambda a: np.rot90(a, -1),
-    7: lambda a: np.rot90(np.transpose(a), 2),
+    7: lambda a: np.rot90(np.swapaxes(a, 0, 1), 2),
     8: np.rot90,
 }
 

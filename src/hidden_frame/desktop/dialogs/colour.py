@@ -6,7 +6,8 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QHBoxLayout, QWidget
 
-from hidden_frame.compose.contrast import READABLE, contrast, rgb
+from hidden_frame.compose.contrast import READABLE
+from hidden_frame.compose.ground import contrast, rgb
 from hidden_frame.compose.textspec import ink
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.desk.canvas import Desk

@@ -17,7 +17,7 @@ from PySide6.QtGui import (
     QTransform,
 )
 
-from hidden_frame.compose.contrast import rgb
+from hidden_frame.compose.ground import rgb
 from hidden_frame.compose.scene import (
     PathPrimitive,
     PicturePrimitive,

@@ -16,7 +16,7 @@ from msgspec.structs import replace
 
 from hidden_frame.edit.change import new_ids
 from hidden_frame.edit.items.draw import add_item, copy_on
-from hidden_frame.edit.looks.colours import recoloured_item, recoloured_text
+from hidden_frame.edit.looks.colours import recoloured_item, recoloured_style, recoloured_text
 from hidden_frame.edit.looks.styles import put_picture
 from hidden_frame.edit.masters.apply import free_name
 from hidden_frame.edit.text.restyle import (
@@ -25,7 +25,7 @@ from hidden_frame.edit.text.restyle import (
     restyled_index,
     restyled_notes,
 )
-from hidden_frame.model.items import Item, Override, TextFrame
+from hidden_frame.model.items import TEXT_COLOURS, Item, Override, TextFrame
 from hidden_frame.model.numbering import ListNumber
 from hidden_frame.model.paint import Colour, Layer
 from hidden_frame.model.publication import Detail, Picture, Publication
@@ -34,7 +34,6 @@ from hidden_frame.model.styles import (
     ParagraphStyle,
     chain_of,
     computed_paragraphs,
-    own,
 )
 from hidden_frame.model.text import Marker, Text
 from hidden_frame.model.usage import anchors_in, head_styles_in, paragraph_styles_in
@@ -78,6 +77,7 @@ def clip_of(
     texts: list[Text] = values("text")
     pieces = [c for text in texts for p in text for c in p.content]
     paragraphs = {style for text in texts for style in paragraph_styles_in(text)}
+    paragraphs |= set(values("text_style"))
     for contents in values("contents"):
         paragraphs |= {s for v in contents.levels for s in (v.style, v.shown)}
         paragraphs |= {contents.title_style} - {""}
@@ -97,9 +97,11 @@ def clip_of(
     looks = _with_bases(publication.character_styles, characters)
     computed = computed_paragraphs(publication.paragraph_styles)
     colours = {paint.colour for paint in values("fill") + values("stroke")}
-    colours |= {computed[s.id].colour for s in styles}
-    colours |= {s.colour for s in looks if s.colour}
-    colours |= {c.look.colour for c in pieces if c.look is not None and c.look.colour}
+    worn = [c.look for c in pieces if c.look is not None]
+    dyed = [c for s in styles for c in (computed[s.id].colour, computed[s.id].on_dark)]
+    dyed += [c for look in (*looks, *worn) for c in (look.colour, look.on_dark)]
+    colours |= {colour for colour in dyed if colour is not None}
+    colours |= {colour for name in TEXT_COLOURS for colour in values(name)}
     pictures = {*values("picture"), *(a.picture for t in texts for a in anchors_in(t))}
     details = {c.detail for c in pieces if isinstance(c, Marker) and c.detail}
     layers = set(values("layer"))
@@ -172,13 +174,19 @@ class Terms(NamedTuple):
             contents = replace(restyled_contents(contents, self._style), sections=())
         index = None if new.index is None else restyled_index(new.index, self._style)
         notes = None if new.notes is None else restyled_notes(new.notes, self._style)
-        return replace(new, text=self.text(new.text), contents=contents, index=index, notes=notes)
+        worn = None if new.text_style is None else self._style(new.text_style)
+        return replace(
+            new, text=self.text(new.text), contents=contents, index=index, notes=notes,
+            text_style=worn,
+        )  # fmt: skip
 
     def override(self, old: Override) -> Override:
         """The same for an override."""
         new = recoloured_item(old, self.colours.__getitem__)
         if not isinstance(old.layer, UnsetType):
             new = replace(new, layer=self.layers[old.layer])
+        if isinstance(old.text_style, str):
+            new = replace(new, text_style=self._style(old.text_style))
         return new if isinstance(old.text, UnsetType) else replace(new, text=self.text(old.text))
 
 
@@ -217,10 +225,8 @@ def _styles(
     """Styles joined, each after its base, so that it is based on what that has become."""
     ids: dict[str, str] = {}
     for style in coming:
-        colour = own(style, "colour")
+        style = recoloured_style(style, paints)
         changes: dict[str, object] = {}
-        if isinstance(colour, str) and paints(colour) != colour:
-            changes["colour"] = paints(colour)
         if style.based_on is not None:
             changes["based_on"] = ids[style.based_on]
         there, ids[style.id] = _joined(there, replace(style, **changes))

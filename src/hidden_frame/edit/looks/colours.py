@@ -16,7 +16,7 @@ from msgspec.structs import replace
 from hidden_frame.edit.change import change_texts, new_ids
 from hidden_frame.edit.masters.apply import free_name
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.items import Item, Override
+from hidden_frame.model.items import TEXT_COLOURS, Item, Override
 from hidden_frame.model.lookup import holders
 from hidden_frame.model.paint import Colour, Fill, Stroke
 from hidden_frame.model.publication import Master, Page, Publication
@@ -125,10 +125,13 @@ def uses(publication: Publication, colour_id: str) -> int:
     """How many items, overrides and styles use a colour."""
     count = sum(own(s, "colour") == colour_id for s in publication.paragraph_styles)
     count += sum(s.colour == colour_id for s in publication.character_styles)
+    count += sum(own(s, "on_dark") == colour_id for s in publication.paragraph_styles)
+    count += sum(s.on_dark == colour_id for s in publication.character_styles)
     for owner in holders(publication):
         for each in (*owner.items, *owner.overrides):
             painted = [each.fill, each.stroke]
             used = any(isinstance(p, Fill | Stroke) and p.colour == colour_id for p in painted)
+            used = used or any(getattr(each, n, None) == colour_id for n in TEXT_COLOURS)
             count += used or _in_text(getattr(each, "text", ()), colour_id)
     return count
 
@@ -137,7 +140,7 @@ def _in_text(text: object, colour_id: str) -> bool:
     if not isinstance(text, tuple):
         return False
     pieces: list[Piece] = [piece for paragraph in text for piece in paragraph.content]
-    return any(p.look is not None and p.look.colour == colour_id for p in pieces)
+    return any(p.look is not None and colour_id in (p.look.colour, p.look.on_dark) for p in pieces)
 
 
 def delete_colour(publication: Publication, colour_id: str, instead: str) -> Publication:
@@ -159,10 +162,7 @@ def recoloured(publication: Publication, new: Callable[[str], str]) -> Publicati
     """Every mention of a colour exchanged; the list of colours stays."""
 
     def style(old: S) -> S:
-        colour = own(old, "colour")
-        if not isinstance(colour, str) or new(colour) == colour:
-            return old
-        return replace(old, colour=new(colour))
+        return recoloured_style(old, new)
 
     def owner(old: H) -> H:
         items = tuple(recoloured_item(i, new) for i in old.items)
@@ -184,12 +184,27 @@ def recoloured(publication: Publication, new: Callable[[str], str]) -> Publicati
     return change_texts(changed, lambda text: recoloured_text(text, new))
 
 
+def recoloured_style(style: S, new: Callable[[str], str]) -> S:
+    """A style whose colours are others; itself if none is."""
+    changes = {}
+    for name in ("colour", "on_dark"):
+        colour = own(style, name)
+        if isinstance(colour, str) and new(colour) != colour:
+            changes[name] = new(colour)
+    return replace(style, **changes) if changes else style
+
+
 P = TypeVar("P", Item, Override)
 
 
 def recoloured_item(each: P, new: Callable[[str], str]) -> P:
-    """An item or override whose fill and stroke take other colours; texts are left as they are."""
+    """An item or override whose fill and stroke, and what its words wear, take other colours;
+    texts are left as they are."""
     changes: dict[str, object] = {}
+    for name in TEXT_COLOURS:
+        colour = getattr(each, name, None)
+        if isinstance(colour, str) and new(colour) != colour:
+            changes[name] = new(colour)
     for name in ("fill", "stroke"):
         paint = getattr(each, name)
         if isinstance(paint, UnsetType) or paint is None or new(paint.colour) == paint.colour:
@@ -202,9 +217,11 @@ def recoloured_text(text: Text, new: Callable[[str], str]) -> Text:
     """A text whose single looks take other colours; the same object if none does."""
 
     def look(old: Look | None) -> Look | None:
-        if old is None or old.colour is None or new(old.colour) == old.colour:
-            return old
-        return replace(old, colour=new(old.colour))
+        if old is None:
+            return None
+        named = {n: getattr(old, n) for n in ("colour", "on_dark")}
+        changes = {n: new(c) for n, c in named.items() if c is not None and new(c) != c}
+        return replace(old, **changes) if changes else old
 
     if all(look(c.look) is c.look for p in text for c in p.content):
         return text

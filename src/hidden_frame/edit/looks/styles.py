@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, TypeVar
 
 from msgspec import UNSET
 from msgspec.structs import replace
 
-from hidden_frame.edit.change import change_lists, change_texts, new_ids
+from hidden_frame.edit.change import change_every_holder, change_lists, change_texts, new_ids
 from hidden_frame.edit.masters.apply import free_name
 from hidden_frame.edit.text.restyle import (
     restyled,
@@ -16,10 +16,11 @@ from hidden_frame.edit.text.restyle import (
     restyled_notes,
 )
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.lookup import character_style, paragraph_style
+from hidden_frame.model.items import Item, Override
+from hidden_frame.model.lookup import character_style, holders, paragraph_style
 from hidden_frame.model.numbering import ListNumber
 from hidden_frame.model.paint import Colour
-from hidden_frame.model.publication import Picture, Publication
+from hidden_frame.model.publication import Master, Page, Picture, Publication
 from hidden_frame.model.styles import (
     CHARACTER_PROPERTIES,
     PROPERTIES,
@@ -31,6 +32,8 @@ from hidden_frame.model.styles import (
 )
 from hidden_frame.model.text import Text
 from hidden_frame.model.usage import head_styles_in, paragraph_styles_in, texts_of
+
+E = TypeVar("E", Item, Override)
 
 
 def _put(values: tuple, new: object) -> tuple:
@@ -145,6 +148,9 @@ def style_uses(publication: Publication, style_id: str) -> int:
         count += sum(used == style_id for used in paragraph_styles_in(text))
         for paragraph in text:
             count += sum(piece.style == style_id for piece in paragraph.content)
+    for holder in holders(publication):
+        worn = (getattr(each, "text_style", None) for each in (*holder.items, *holder.overrides))
+        count += sum(style == style_id for style in worn)
     return count
 
 
@@ -194,7 +200,21 @@ def delete_paragraph_style(publication: Publication, style_id: str, instead: str
     rules = tuple(
         replace(r, style=instead) if r.style == style_id else r for r in publication.rules
     )
+    publication = change_every_holder(publication, lambda h: _worn(h, style_id, instead))
     return replace(change_texts(publication, text), paragraph_styles=kept, rules=rules)
+
+
+def _worn(holder: Page | Master, style_id: str, instead: str) -> Page | Master:
+    """A page or master whose frames' words wear another style in place of one that goes."""
+
+    def other(each: E) -> E:
+        worn = getattr(each, "text_style", None) == style_id
+        return replace(each, text_style=instead) if worn else each
+
+    items, overrides = tuple(map(other, holder.items)), tuple(map(other, holder.overrides))
+    if items == holder.items and overrides == holder.overrides:
+        return holder
+    return replace(holder, items=items, overrides=overrides)
 
 
 def delete_character_style(

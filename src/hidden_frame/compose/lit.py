@@ -1,0 +1,63 @@
+"""Words that take another colour on dark ground, decided for each frame on each page (R21a).
+
+Of the two ways in which a frame's words may be drawn, the one whose least contrast with what is
+printed beneath them is the greater (WCAG 2.2, “contrast ratio”) is shown.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from hidden_frame.compose.ground import Rgb, colour_under, contrast, over, rgb
+from hidden_frame.compose.scene import Drawing, Placed, Scene
+from hidden_frame.model.memory import remembered
+
+_LINES = 60  # of a frame, that are looked at
+_HALF = 0.25  # the share of places that are read better the other way from which it is told
+
+
+@remembered()
+def lit(scene: Scene) -> Scene:
+    """The scene with every frame's words in the colour that is read better where they stand."""
+    if all(placed.dark is None for placed in scene.painted):
+        return scene
+    return scene.exchanged({
+        id(placed): _decided(scene, n)
+        for n, placed in enumerate(scene.painted) if placed.dark is not None
+    })  # fmt: skip
+
+
+def _decided(scene: Scene, index: int) -> Placed:
+    """A frame as it is drawn on its ground."""
+    placed = scene.painted[index]
+    block = placed.drawing.text
+    if placed.dark is None or block is None:
+        return placed
+    least, better = [21.0, 21.0], [0, 0]
+    both = zip(_places(placed, placed.drawing), _places(placed, placed.dark), strict=False)
+    for (point, one), (_, other) in both:
+        under = colour_under(scene, index, point)
+        if under is not None:
+            ratios = [contrast(over(c, block.alpha, under), under) for c in (one, other)]
+            least = [min(a, b) for a, b in zip(least, ratios, strict=True)]
+            better[ratios[1] > ratios[0]] += 1
+    dark = least[1] > least[0]
+    mixed = better[not dark] >= _HALF * max(sum(better), 1)
+    drawing = placed.dark if dark else placed.drawing
+    return placed._replace(drawing=drawing, dark=None, mixed=mixed)
+
+
+def _places(placed: Placed, drawing: Drawing) -> Iterator[tuple[tuple[float, float], Rgb]]:
+    """Both ends and the middle of each run of words, on the page, and the colour they have."""
+    block = drawing.text
+    if block is None:
+        return
+    for line in block.text.lines[: min(block.shown, _LINES)]:
+        for run in line.runs:
+            if not run.words:
+                continue
+            ends = [x + word.width for x, word in zip(run.xs, run.words, strict=True)]
+            left, right = line.x + min(run.xs), line.x + max(ends)
+            y = line.baseline - run.setting.size / 3 + block.y
+            for x in (left, (left + right) / 2, right):
+                yield placed.matrix.apply(x + block.x, y), rgb(run.span.ink)
