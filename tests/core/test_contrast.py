@@ -95,13 +95,16 @@ def test_large_text_needs_less(small):
     assert set(poor_texts(scene)) == {small_id}
 
 
-def test_text_over_a_picture_is_not_judged(small):
+def test_text_over_a_picture_is_judged_by_its_colours_where_they_are_known(small):
     buffer = io.BytesIO()
     Image.new("RGB", (30, 30), "black").save(buffer, "PNG")
     picture, _ = picture_from_bytes(buffer.getvalue(), "black.png")
     frame = PictureFrame(id="", x=0, y=0, width=400, height=400, picture=picture.hash)
     text = TextFrame(id="", x=60, y=60, width=200, height=40, text=TEXT)
-    scene, _ = scene_with(put_picture(small, picture), frame, text)
+    scene, (_, over) = scene_with(put_picture(small, picture), frame, text)
+    assert poor_texts(scene)[over].ratio == 1.0
+    unknown = replace(picture, tones=b"")  # of a drawing, or from an older file
+    scene, _ = scene_with(put_picture(small, unknown), frame, text)
     assert poor_texts(scene) == {}
 
 

@@ -30,7 +30,8 @@ from hidden_frame.model.publication import Publication
 
 ORDER = (
     "story does not fit",
-    "text does not fit", "missing picture", "missing character", "off the page",
+    "text does not fit", "missing picture", "missing character", "covered", "mixed ground",
+    "off the page",
     "cut at the spine",
     "short of the bleed", "low resolution", "anchored off the page", "anchored smaller",
     "anchored empty",
@@ -188,6 +189,8 @@ _ONE_MANY: Mapping[str, tuple[str, str]] = {
     "missing picture": ("missing picture", "missing pictures"),
     "missing character": ("text with characters that no font has",
                           "texts with characters that no font has"),
+    "covered": ("text with words under something", "texts with words under something"),
+    "mixed ground": ("text on ground that is half dark", "texts on ground that is half dark"),
     "off the page": ("item off its page", "items off their pages"),
     "cut at the spine": ("item cut at the spine", "items cut at the spine"),
     "short of the bleed": ("item short of the bleed", "items short of the bleed"),

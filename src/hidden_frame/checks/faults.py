@@ -7,6 +7,7 @@ from collections.abc import Callable, Iterator
 from typing import NamedTuple
 
 from hidden_frame.checks.anchored import anchored_faults
+from hidden_frame.checks.covered import covered
 from hidden_frame.compose.scene import (
     PathPrimitive,
     PicturePrimitive,
@@ -98,6 +99,14 @@ def _of_item(scene: Scene, placed: Placed, limits: Limits) -> Iterator[Fault]:
                 yield from _of_lines(primitive.text, fault)
         elif isinstance(primitive, PicturePrimitive):
             yield from _of_picture(primitive, limits, fault)
+    if placed.mixed:
+        yield fault("mixed ground", "lies half on dark, half on light ground: neither of the two "
+                    "colours of its words reads well on all of it")  # fmt: skip
+    if not scene.is_master and (hidden := covered(scene, placed)) is not None:
+        by = f"“{hidden.by.name}”" if hidden.by.name else f"a {noun(hidden.by)}"
+        more = f" and {hidden.lines - 1} more lines" if hidden.lines > 1 else ""
+        yield fault("covered", f"has words under {by}: “{hidden.words} …”{more}",
+                    f"{hidden.by.item_id}")  # fmt: skip
     for kind, what in anchored_faults(scene, placed):
         yield fault(kind, what)
     if _prints_nothing(placed) and not scene.is_master:

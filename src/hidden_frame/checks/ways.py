@@ -16,7 +16,7 @@ from hidden_frame.edit.text.fonts import set_characters
 from hidden_frame.edit.text.write import without_characters
 from hidden_frame.interact.shown import change_shown, shown_item
 from hidden_frame.model.geometry import Side
-from hidden_frame.model.items import Item, TextFrame
+from hidden_frame.model.items import Around, Item, TextFrame
 from hidden_frame.model.lookup import masters_by_id
 from hidden_frame.model.publication import Publication
 from hidden_frame.typeset.fonts import font_book
@@ -94,6 +94,19 @@ def _onto(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[
     return (moved, *_removed(publication, fault, at, side))
 
 
+def _around(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:
+    """The text runs around what hides it."""
+    over = str(fault.needs)
+    frame, item = (shown_item(publication, at, i, side) for i in (fault.item_id, over))
+    if item is None or not (isinstance(frame, TextFrame) and frame.yields):
+        return ()
+
+    def fix(changed: Publication) -> Publication:
+        return change_shown(changed, at, side, {over: {"around": Around()}})
+
+    return (Way("Let the text run around it", fix),)
+
+
 def _bled(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:
     item = shown_item(publication, at, fault.item_id, side)
     if item is None or item.rotation or isinstance(fault.needs, str):
@@ -143,6 +156,7 @@ _WAYS = {
     "text does not fit": _grow,
     "missing picture": _emptied,
     "missing character": _spelt,
+    "covered": _around,
     "off the page": _onto,
     "cut at the spine": _onto,
     "short of the bleed": _bled,

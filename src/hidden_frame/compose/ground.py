@@ -86,6 +86,24 @@ def _painted_at(placed: Placed, point: tuple[float, float], colour: Rgb, below: 
     return colour
 
 
+def opacity_at(placed: Placed, point: tuple[float, float]) -> float:
+    """How much of what lies beneath an item's fill or picture it hides at a point of its own, 0 to
+    1; a drawing hides nothing that is known."""
+    shown = 1.0
+    for primitive in placed.drawing.primitives:
+        alpha = 0.0
+        if isinstance(primitive, PathPrimitive) and primitive.ink is not None:
+            if _inside(primitive, point, placed.drawing.width, placed.drawing.height):
+                alpha = primitive.alpha
+        elif isinstance(primitive, PicturePrimitive):
+            x, y, w, h = primitive.rect
+            if w and h and x <= point[0] <= x + w and y <= point[1] <= y + h:
+                tone = _tone(primitive, (point[0] - x) / w, (point[1] - y) / h)
+                alpha = primitive.alpha * tone[3] if tone is not None else 0.0
+        shown *= 1 - alpha
+    return 1 - shown
+
+
 def _tone(picture: PicturePrimitive, across: float, down: float) -> tuple[float, ...] | None:
     """A picture's colour and opacity at a share of its width and height."""
     if not picture.tones:

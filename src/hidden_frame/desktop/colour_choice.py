@@ -7,6 +7,8 @@ from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.swatches import Swatches
 
 _NEW = object()
+NO_DARK = "the same colour"
+ON_DARK_HINT = "The colour that its words take where what is printed beneath them is dark"
 
 
 class ColourChoice(Swatches):

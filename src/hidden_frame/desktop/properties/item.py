@@ -28,6 +28,7 @@ from hidden_frame.desktop.properties.look import (
     add_tint,
 )
 from hidden_frame.desktop.properties.place import add_arrange, add_reference
+from hidden_frame.desktop.properties.worn import WORN
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.masters.faces import set_face
 from hidden_frame.interact.remedies import Remedy
@@ -151,8 +152,9 @@ class ItemForm(ItemRows):
                     field.forget()
         self.points.show_point(self.session.reference)
         allowed = self.open()
-        for field in self.fields.values():
-            field.setEnabled(allowed)  # type: ignore[attr-defined]
+        at_once = WORN if resolved.carrier not in (None, self.holder) else ()
+        for name, field in self.fields.items():
+            field.setEnabled(allowed or name in at_once)  # type: ignore[attr-defined]
         for loader in self.loaders:
             loader(item)
         for name, button in self.follows.items():

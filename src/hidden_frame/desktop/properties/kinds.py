@@ -16,6 +16,7 @@ from hidden_frame.desktop.properties.fields import (
     NumberField,
 )
 from hidden_frame.desktop.properties.item_rows import ItemRows
+from hidden_frame.desktop.properties.worn import add_worn
 from hidden_frame.edit.stories import set_story_text
 from hidden_frame.edit.text.write import set_paragraph_style
 from hidden_frame.interact.copies import stop_paragraphs
@@ -47,6 +48,7 @@ def add_kind_rows(form: ItemRows, item: Item, unit: Unit) -> None:
     """What only this kind of item has."""
     if isinstance(item, TextFrame):
         _text_rows(form, unit)
+        add_worn(form)
     elif isinstance(item, PictureFrame):
         _picture_rows(form, unit)
     elif isinstance(item, Shape):

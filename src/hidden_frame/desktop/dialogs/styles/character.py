@@ -6,7 +6,7 @@ from typing import Any
 
 from PySide6.QtWidgets import QWidget
 
-from hidden_frame.desktop.colour_choice import ColourChoice
+from hidden_frame.desktop.colour_choice import ON_DARK_HINT, ColourChoice
 from hidden_frame.desktop.dialogs.styles.drafts import StyleDrafts
 from hidden_frame.desktop.dialogs.styles.parts import chosen_part, colour_part, typed_part
 from hidden_frame.desktop.families import show_families
@@ -55,6 +55,10 @@ class CharacterDialog(StyleDrafts):
         self.parts.append(colour_part(self.colour, self.unsaid, form.row("Colour", self.colour)))
         self.tint = NumberField("Tint", "%", 0, 100, 100.0)
         self.parts.append(typed_part("tint", self.tint, form.row("Tint", self.tint)))
+        self.on_dark = ColourChoice("On dark ground", session)
+        self.on_dark.setToolTip(ON_DARK_HINT)
+        row = form.row("On dark ground", self.on_dark)
+        self.parts.append(colour_part(self.on_dark, self.unsaid, row, "on_dark"))
         self.language = Choice("Language")
         self.language.setToolTip("Decides where words are divided")
         self._chosen("language", "Language", self.language)

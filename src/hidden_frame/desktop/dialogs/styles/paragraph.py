@@ -7,7 +7,7 @@ from typing import Any
 from msgspec import UNSET
 from PySide6.QtWidgets import QCheckBox, QToolButton, QWidget
 
-from hidden_frame.desktop.colour_choice import ColourChoice
+from hidden_frame.desktop.colour_choice import NO_DARK, ON_DARK_HINT, ColourChoice
 from hidden_frame.desktop.dialogs.styles.drafts import StyleDrafts
 from hidden_frame.desktop.dialogs.styles.parts import (
     Part,
@@ -129,6 +129,10 @@ class StyleDialog(StyleDrafts):
         self.parts.append(colour_part(self.colour, str, form.row("Colour", self.colour)))
         self.tint = NumberField("Tint", "%", 0, 100, 100.0)
         self.parts.append(typed_part("tint", self.tint, form.row("Tint", self.tint)))
+        self.on_dark = ColourChoice("On dark ground", self.session)
+        self.on_dark.setToolTip(ON_DARK_HINT)
+        row = form.row("On dark ground", self.on_dark)
+        self.parts.append(colour_part(self.on_dark, lambda: NO_DARK, row, "on_dark"))
         self.language = Choice("Language")
         self.parts.append(
             chosen_part(

@@ -43,9 +43,11 @@ def chosen_part(name: str, field: Choice, show: Callable[[Any], None], follow: Q
     return Part(name, field, show, field.value, follow)
 
 
-def colour_part(field: ColourChoice, without: Callable[[], str], follow: QToolButton) -> Part:
+def colour_part(
+    field: ColourChoice, without: Callable[[], str], follow: QToolButton, name: str = "colour"
+) -> Part:
     """A list of colours; `without` names the entry for none."""
-    return Part("colour", field, lambda v: field.show_colours(v, without()), field.value, follow)
+    return Part(name, field, lambda v: field.show_colours(v, without()), field.value, follow)
 
 
 def ticked_part(name: str, field: QCheckBox, follow: QToolButton) -> Part:
