@@ -10,6 +10,7 @@ import pypdfium2 as pdfium
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from msgspec import UNSET
 from msgspec.structs import replace
 from PIL import Image
 
@@ -22,13 +23,23 @@ from hidden_frame.edit.looks.styles import delete_paragraph_style, put_paragraph
 from hidden_frame.edit.masters.apply import add_master
 from hidden_frame.edit.masters.overrides import follow, override
 from hidden_frame.edit.new import new_publication
+from hidden_frame.edit.pages.folios import (
+    Departing,
+    FolioPlan,
+    departing_folios,
+    masters_with_folio,
+    place_folios,
+    plan_of,
+    put_away,
+    remove_folios,
+)
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.invariants import problems
 from hidden_frame.model.items import PictureFrame, Shape, TextFrame
 from hidden_frame.model.lookup import all_pages, find_master, paragraph_style
 from hidden_frame.model.paint import Colour, Fill
 from hidden_frame.model.publication import Publication, Setup
-from hidden_frame.model.text import Marker, Paragraph, Run
+from hidden_frame.model.text import Look, Marker, Paragraph, Run
 from hidden_frame.output.pdf import export_pdf
 from hidden_frame.storage.format import from_bytes, to_bytes
 from hidden_frame.storage.pictures import picture_from_bytes
@@ -139,7 +150,6 @@ def test_the_colour_that_is_read_better_is_taken_page_by_page(where):
     elif where in ("look", "character"):
         from hidden_frame.edit.looks.styles import put_character_style
         from hidden_frame.model.styles import CharacterStyle
-        from hidden_frame.model.text import Look
 
         named = "night" if where == "character" else None
         look = Look(on_dark="paper") if where == "look" else None
@@ -244,3 +254,40 @@ def test_the_page_as_pdfium_paints_it_has_the_better_of_both(ground, first, seco
     best = max(ratio(first, ground), ratio(second, ground))
     got = ratio([v / 255 for v in letters], [v / 255 for v in under])
     assert got == pytest.approx(best, rel=0.06)
+
+
+# -- Folios… knows all folios ---------------------------------------------------------------------
+
+
+def test_folios_that_depart_are_known_and_follow_if_wanted():
+    publication, master, item = folios()
+    publication, plate = add_master(publication, "Plate", master)
+    page = all_pages(publication)[3].id
+    paper = Look(colour="paper")
+    said = (Marker("folio", look=paper), Run(" of many", look=paper))
+    light = (Paragraph("folio", said),)
+    publication = override(publication, plate, item, text=light)
+    own = TextFrame(id="", x=20, y=20, width=100, height=16, text=FOLIO)
+    publication, mine = add_item(publication, page, own)
+    found = departing_folios(publication)
+    assert found == [Departing(plate, item), Departing(page, mine, True)]
+    plan = FolioPlan(place="kept", content=(Marker("folio"), Run(" / "), Marker("page count")))
+    left = place_folios(publication, [master], plan)
+    assert find_master(left, plate).overrides[0].text == light  # left as it is
+    made = place_folios(publication, [master], plan, found)
+    (changed,) = find_master(made, plate).overrides
+    assert changed.text is UNSET and changed.text_colour == "paper"
+    assert departing_folios(made) == [Departing(page, mine, True)]  # it stays an item of the page
+    assert words(made, 3, mine)[0] == ["4 / 4"] and words(made, 0, item)[0] == ["1 / 4"]
+
+
+def test_folios_put_away_come_back_as_they_were():
+    publication, master, item = folios(on_dark="paper")
+    page = all_pages(publication)[1].id
+    publication = override(publication, page, item, text_colour="spruce", x=30.0)
+    gone = remove_folios(publication)
+    assert masters_with_folio(gone) == [] and put_away(gone) == [master]
+    scene = Composer().compose(gone).scene(page)
+    assert all(p.item_id != item for p in scene.painted)
+    again = place_folios(gone, [master], plan_of(gone, master, FolioPlan()))
+    assert again.masters == publication.masters and again.sections == publication.sections

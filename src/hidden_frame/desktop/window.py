@@ -504,7 +504,7 @@ class Window(QMainWindow):
         if not masters_with_folio(session.publication):
             session.noticed.emit("No master carries a folio; Folios… places one.")
         elif session.edit("remove all folios", remove_folios):
-            session.noticed.emit("Took the folios off all masters. Undo brings them back.")
+            session.noticed.emit(FOLIOS_PUT_AWAY)
 
     def new_from_pages(self) -> None:
         """The chosen pages as a publication of their own, in a window of its own."""

@@ -19,6 +19,11 @@ from hidden_frame.model.usage import texts_of
 
 LOW = 150.0  # pixels to an inch; below it print looks coarse (common practice of the trade)
 
+FOLIOS_PUT_AWAY = (
+    "The folios of all masters are put away. Undo brings them back, and so does Folios…, as they "
+    "were."
+)
+
 
 def followers_in_words(publication: Publication, master_id: str) -> str:
     """“12 pages, 4 directly”: how many follow a master, and how many have it in their stack."""

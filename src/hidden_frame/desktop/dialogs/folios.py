@@ -7,18 +7,22 @@ from msgspec.structs import replace
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtWidgets import QCheckBox, QListWidget, QListWidgetItem, QMenu, QWidget
 
+from hidden_frame.compose.facts import page_name
 from hidden_frame.compose.markers import every_marker
 from hidden_frame.compose.placing import on_side
 from hidden_frame.compose.ranges import pages_in_range
 from hidden_frame.desktop.chips import ChipField
+from hidden_frame.desktop.colour_choice import NO_DARK, ON_DARK_HINT, ColourChoice
 from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.dialogs.pages import EditQuestion
 from hidden_frame.desktop.properties.fields import Choice, TextField
 from hidden_frame.desktop.session import Session
 from hidden_frame.edit.pages.folios import (
+    Departing,
     FolioPlace,
     FolioPlan,
     PageEdge,
+    departing_folios,
     first_pages,
     folio_of,
     leave_out,
@@ -26,12 +30,21 @@ from hidden_frame.edit.pages.folios import (
     place_folios,
     place_section_folios,
     plan_of,
+    put_away,
     remove_folios,
 )
 from hidden_frame.interact.hits import Spot
+from hidden_frame.interact.told import FOLIOS_PUT_AWAY
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Shape
-from hidden_frame.model.lookup import all_pages, base_chain, find_page, section_of, stack_of
+from hidden_frame.model.lookup import (
+    all_pages,
+    base_chain,
+    find_page,
+    masters_by_id,
+    section_of,
+    stack_of,
+)
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import Anchor, IndexMark, Marker, Note, Piece, Run
 
@@ -56,6 +69,14 @@ FORMS: tuple[tuple[Piece, ...], ...] = (
 )
 
 
+def _in_words(content: tuple[Piece, ...]) -> str:
+    """A form that is none of the list's, its markers by their names: “⟨Folio⟩ of ⟨Page count⟩”."""
+    return "".join(
+        f"⟨{piece.shows.capitalize()}⟩" if isinstance(piece, Marker) else piece.text
+        for piece in content if isinstance(piece, Marker | Run)
+    )  # fmt: skip
+
+
 class FoliosDialog(EditQuestion):
     """Run again, it finds the folio that is there and changes that."""
 
@@ -64,13 +85,14 @@ class FoliosDialog(EditQuestion):
     def __init__(self, session: Session, desk: Desk, parent: QWidget | None = None) -> None:
         publication = session.publication
         there = masters_with_folio(publication)
+        away = put_away(publication)
         super().__init__(session, parent, "Folios", "Change" if there else "Place")
         self.desk = desk
         session.edit_text(None)
         styles = [s.id for s in publication.paragraph_styles]
         style = next((i for i in ("folio", "foot-folio") if i in styles), styles[0])
         self.plan = FolioPlan(style=style)
-        carrier = self._carrier(there)
+        carrier = self._carrier(there or away)
         if carrier:
             self.plan = plan_of(publication, carrier, self.plan)
         self._point = (self.plan.x, self.plan.y)
@@ -96,20 +118,29 @@ class FoliosDialog(EditQuestion):
         self.style_field.show_choice(self._styles, self.plan.style)
         self.style_field.committed.connect(self._preview)
         form.row("Style", self.style_field)
-        form.heading("ON")
-        self.where = Choice("On")
+        self.on_dark = ColourChoice("On dark ground", session)
+        self.on_dark.setToolTip(ON_DARK_HINT)
+        self.on_dark.show_colours(self.plan.on_dark, NO_DARK)
+        self.on_dark.committed.connect(self._preview)
+        form.row("On dark ground", self.on_dark)
+        form.heading("WHERE THEY ARE SEEN")
+        self.where = Choice("Pages of")
         self.section = section_of(publication, session.page_id)
         name = self.section.name
         alone = f"the section {name} alone" if name else "this section alone"
         self.where.show_choice([("these masters", "masters"), (alone, "section")], "masters")
         self.where.committed.connect(self._preview)
-        form.row("On", self.where)
+        form.row("Pages of", self.where)
         self.masters = QListWidget()
         self.masters.setAccessibleName("Masters")
         self.masters.setFixedHeight(96)
-        self._fill_masters(there)
+        self._fill_masters(there or away)
         self.masters.itemChanged.connect(self._preview)
         form.column.addWidget(self.masters)
+        self.departing = departing_folios(publication)
+        self.departs = QListWidget()
+        self.departs.setAccessibleName("What departs, and is to be changed too")
+        self._fill_departing()
         form.heading("LEFT OUT: COUNTED, NOT PRINTED")
         blind = [p.id for p in all_pages(publication) if p.blind]
         firsts = first_pages(publication)
@@ -177,6 +208,25 @@ class FoliosDialog(EditQuestion):
             row.setCheckState(Qt.CheckState.Checked if on else Qt.CheckState.Unchecked)
             self.masters.addItem(row)
 
+    def _fill_departing(self) -> None:
+        """Pages and masters whose folios say something of their own; those that are ticked say the
+        same as all others from now on."""
+        if not self.departing:
+            return
+        count = len(self.departing)
+        self.form.note(f"{count} of them depart{'s' * (count == 1)}. Tick what is to change, too:")
+        self.departs.setFixedHeight(24 * min(count, 4) + 8)
+        facts, masters = self.session.composition.facts, masters_by_id(self.session.publication)
+        for each in self.departing:
+            known = masters.get(each.holder)
+            name = f"Master “{known.name}”" if known else f"Page {page_name(facts[each.holder])}"
+            row = QListWidgetItem(f"{name}, an item of its own" if each.own else name)
+            row.setFlags(Qt.ItemFlag.ItemIsEnabled | Qt.ItemFlag.ItemIsUserCheckable)
+            row.setCheckState(Qt.CheckState.Unchecked)
+            self.departs.addItem(row)
+        self.departs.itemChanged.connect(self._preview)
+        self.form.column.addWidget(self.departs)
+
     # -- what it says ----------------------------------------------------------------
 
     def _sample(self, content: tuple[Piece, ...]) -> str:
@@ -196,7 +246,7 @@ class FoliosDialog(EditQuestion):
         content = self.written.content()
         options: list[tuple[str, object]] = [(self._sample(f), f) for f in FORMS]
         if content not in FORMS:
-            options.append(("as written below", content))
+            options.append((_in_words(content), content))
         self.form_field.show_choice(options, content)
 
     def _take_form(self, content: object) -> None:
@@ -226,7 +276,16 @@ class FoliosDialog(EditQuestion):
         edge, place = self._places[self.place.currentIndex()][1]
         style = self._styles[self.style_field.currentIndex()][1]
         x, y = self._point
-        return FolioPlan(edge, place, self.written.content(), style, x, y)
+        dark = self.on_dark.value()
+        on_dark = None if dark is None else str(dark)
+        return FolioPlan(edge, place, self.written.content(), style, x, y, on_dark)
+
+    def also(self) -> list[Departing]:
+        """What departs, and is to be changed too."""
+        return [
+            each for n, each in enumerate(self.departing)
+            if self.departs.item(n).checkState() == Qt.CheckState.Checked
+        ]  # fmt: skip
 
     def changed(self, publication: Publication) -> Publication:
         """The publication with folios as chosen; raises what is wrong with the choice."""
@@ -235,7 +294,7 @@ class FoliosDialog(EditQuestion):
             publication = place_section_folios(publication, self.section.id, plan)
             among = [p.id for p in self.section.pages]
         else:
-            publication = place_folios(publication, self.chosen_masters(), plan)
+            publication = place_folios(publication, self.chosen_masters(), plan, self.also())
             among = [p.id for p in all_pages(publication)]
         out = set(first_pages(publication)) if self.first.isChecked() else set()
         if self.out.text().strip():
@@ -245,6 +304,7 @@ class FoliosDialog(EditQuestion):
     def _preview(self) -> None:
         """The desk shows what would come of it."""
         self.masters.setEnabled(self.where.currentIndex() == 0)
+        self.departs.setEnabled(self.where.currentIndex() == 0)
         try:
             self.session.set_draft(self.changed(self.session.history.now))
             self.form.say("")
@@ -278,5 +338,5 @@ class FoliosDialog(EditQuestion):
     def _remove(self) -> None:
         self.session.set_draft(None)
         if self.session.edit("remove all folios", remove_folios):
-            self.session.noticed.emit("Took the folios off all masters. Undo brings them back.")
+            self.session.noticed.emit(FOLIOS_PUT_AWAY)
         self.accept()

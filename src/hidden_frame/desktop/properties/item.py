@@ -74,7 +74,7 @@ class ItemForm(ItemRows):
             add_length(self, text, name, unit, beside=label in ("Y", "Height"))
         self.grid = None  # labels of other lengths have a column of their own
         add_rotation(self)
-        add_kind_rows(self, item, unit)
+        add_kind_rows(self, item, unit, inherited=not own)
         self.heading("LOOK")
         if not isinstance(item, Line):
             add_colour(self, "Fill", "fill")

@@ -44,11 +44,15 @@ FITS: list[tuple[str, object]] = [
 ]  # fmt: skip
 
 
-def add_kind_rows(form: ItemRows, item: Item, unit: Unit) -> None:
-    """What only this kind of item has."""
+def add_kind_rows(form: ItemRows, item: Item, unit: Unit, inherited: bool) -> None:
+    """What only this kind of item has; of an `inherited` one, what can be changed here at once
+    stands first."""
     if isinstance(item, TextFrame):
+        if inherited:
+            add_worn(form)
         _text_rows(form, unit)
-        add_worn(form)
+        if not inherited:
+            add_worn(form)
     elif isinstance(item, PictureFrame):
         _picture_rows(form, unit)
     elif isinstance(item, Shape):

@@ -13,17 +13,18 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import Literal
 
-from msgspec import Struct
+from msgspec import UNSET, Struct, UnsetType
 from msgspec.structs import replace
 
 from hidden_frame.edit.change import change_pages, change_section
-from hidden_frame.edit.items.draw import add_item, change_items, remove_items
+from hidden_frame.edit.items.draw import add_item, change_items
 from hidden_frame.edit.masters.apply import add_master
+from hidden_frame.edit.masters.overrides import follow, override
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Margins
 from hidden_frame.model.items import Item, TextFrame
-from hidden_frame.model.lookup import base_chain, find_section, masters_by_id
-from hidden_frame.model.publication import Master, Publication
+from hidden_frame.model.lookup import base_chain, find_section, holder, holders, masters_by_id
+from hidden_frame.model.publication import Master, Page, Publication
 from hidden_frame.model.styles import computed_style
 from hidden_frame.model.text import Alignment, Marker, Paragraph, Piece, Text
 
@@ -36,7 +37,8 @@ _POINT_WIDTH = 120.0  # points; room for a long folio around the point that was 
 class FolioPlan(Struct, frozen=True):
     """Where and how folios stand; x and y (of a recto, in points) count for "point" only.
 
-    "kept" leaves a folio that is there already where it is.
+    "kept" leaves a folio that is there already where it is.  On dark ground it takes the colour
+    `on_dark`, if that is one.
     """
 
     edge: PageEdge = "foot"
@@ -45,6 +47,7 @@ class FolioPlan(Struct, frozen=True):
     style: str = "folio"
     x: float = 0.0
     y: float = 0.0
+    on_dark: str | None = None
 
 
 def folio_paragraph(plan: FolioPlan) -> Paragraph:
@@ -108,7 +111,7 @@ def plan_of(publication: Publication, master_id: str, otherwise: FolioPlan) -> F
         near = abs(item.x - x) < 0.5 and abs(item.y - y) < 0.5 and abs(item.width - width) < 0.5
         if near and alignment == possible:
             place = possible
-    return FolioPlan(edge, place, first.content, first.style)
+    return FolioPlan(edge, place, first.content, first.style, on_dark=item.on_dark)
 
 
 def _margins(publication: Publication, master_id: str) -> Margins:
@@ -135,12 +138,17 @@ def _box(
 
 
 def place_folios(
-    publication: Publication, master_ids: Iterable[str], plan: FolioPlan
+    publication: Publication,
+    master_ids: Iterable[str],
+    plan: FolioPlan,
+    also: Iterable[Departing] = (),
 ) -> Publication:
     """One mirrored item on each of these masters, or on the base that they share it from.
 
-    A folio that is there already is changed, wherever its master carries it; what else its
-    frame says stays.
+    A folio that is there already is changed, wherever its master carries it, and seen again if it
+    was put away; what else its frame says stays.  What departs from it on pages and derived masters
+    stays as it is, but for those that are to change `also`: their words follow again, in the colour
+    that they have.
     """
     chosen = set(master_ids)
     if not chosen:
@@ -154,18 +162,84 @@ def place_folios(
         place: dict[str, object] = {"x": x, "y": y, "width": width, "height": height}
         if found is None:
             layer = _highest(publication)
-            item = TextFrame(id="", name=NAME, text=(paragraph,), layer=layer, **place)  # type: ignore[arg-type]
+            item = TextFrame(
+                id="", name=NAME, text=(paragraph,), layer=layer, on_dark=plan.on_dark,
+                **place,  # type: ignore[arg-type]
+            )  # fmt: skip
             publication, _ = add_item(publication, master_id, item)
         elif found[1].id not in changed:
             changed.add(found[1].id)
-            text, at = found[1].text, _with_folio(found[1].text)
             kept = plan.place == "kept"
-            new = replace(paragraph, tabs=text[at].tabs)
-            new = replace(new, alignment=text[at].alignment) if kept else new
-            values: dict[str, object] = {"text": (*text[:at], new, *text[at + 1 :])}
+            values: dict[str, object] = {
+                "text": _said_anew(found[1].text, paragraph, kept),
+                "on_dark": plan.on_dark, "visible": True,
+            }  # fmt: skip
             values |= {} if kept else {**place, "rotation": 0.0}
             publication = change_items(publication, target, {found[1].id: values})
+    for departing in also:
+        publication = _followed(publication, departing, paragraph)
     return publication
+
+
+def _said_anew(text: Text, paragraph: Paragraph, kept: bool = True) -> Text:
+    """A text whose folio is said in other words; the rest of it stays."""
+    at = _with_folio(text)
+    new = replace(paragraph, tabs=text[at].tabs)
+    new = replace(new, alignment=text[at].alignment) if kept else new
+    return (*text[:at], new, *text[at + 1 :])
+
+
+class Departing(Struct, frozen=True):
+    """A page or derived master (`holder`) on which a folio says something of its own: by an
+    override of a master's item, or by an `own` item of the page."""
+
+    holder: str
+    item: str
+    own: bool = False
+
+
+def departing_folios(publication: Publication) -> list[Departing]:
+    """Where folios don't follow their masters in what they say, masters first."""
+    folios = {i.id for m in publication.masters for i in m.items if shows_folio(i)}
+    found = []
+    for owner in holders(publication):
+        found += [
+            Departing(owner.id, o.item)
+            for o in owner.overrides
+            if o.item in folios and not isinstance(o.text, UnsetType)
+        ]
+        if isinstance(owner, Page):
+            found += [Departing(owner.id, i.id, True) for i in owner.items if shows_folio(i)]
+    return found
+
+
+def _followed(publication: Publication, departing: Departing, paragraph: Paragraph) -> Publication:
+    """What departs says the same as its master again; one colour of all its words stays."""
+    holder_id, item_id = departing.holder, departing.item
+    if departing.own:
+        frame = next(i for i in holder(publication, holder_id).items if i.id == item_id)
+        assert isinstance(frame, TextFrame)
+        said = _said_anew(frame.text, paragraph)
+        colour = one_colour(frame.text) or frame.text_colour
+        return change_items(
+            publication, holder_id, {item_id: {"text": said, "text_colour": colour}}
+        )
+    owner = holder(publication, holder_id)
+    text = next((o.text for o in owner.overrides if o.item == item_id), UNSET)
+    if isinstance(text, UnsetType):
+        return publication
+    publication = follow(publication, holder_id, item_id, "text")
+    colour = one_colour(text)
+    if colour is None:
+        return publication
+    return override(publication, holder_id, item_id, text_colour=colour)
+
+
+def one_colour(text: Text) -> str | None:
+    """The colour that all the words of a text have of their own, beside their styles."""
+    looks = [piece.look for paragraph in text for piece in paragraph.content]
+    colours = {look.colour if look is not None else None for look in looks}
+    return colours.pop() if len(colours) == 1 else None
 
 
 def _bases_first(publication: Publication, chosen: set[str]) -> list[str]:
@@ -211,14 +285,26 @@ def first_pages(publication: Publication) -> list[str]:
 
 
 def masters_with_folio(publication: Publication) -> list[str]:
-    """The masters that carry a folio themselves."""
-    return [m.id for m in publication.masters if any(shows_folio(i) for i in m.items)]
+    """The masters that carry a folio themselves, which is seen."""
+    return [m.id for m in publication.masters if any(shows_folio(i) and i.visible for i in m.items)]
+
+
+def put_away(publication: Publication) -> list[str]:
+    """The masters that carry a folio which was put away: `place_folios` shows it again."""
+    there = set(masters_with_folio(publication))
+    return [
+        m.id for m in publication.masters
+        if m.id not in there and any(shows_folio(i) for i in m.items)
+    ]  # fmt: skip
 
 
 def remove_folios(publication: Publication) -> Publication:
-    """Every item that shows a folio taken off all masters."""
+    """Every item that shows a folio put away on all masters: it is not seen any more, and comes
+    back as it was, with all that departs from it."""
     masters = masters_by_id(publication)
     for master_id in masters_with_folio(publication):
         gone = [i.id for i in masters[master_id].items if shows_folio(i)]
-        publication = remove_items(publication, master_id, gone)
+        publication = change_items(
+            publication, master_id, {item: {"visible": False} for item in gone}
+        )
     return publication
