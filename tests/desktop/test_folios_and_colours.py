@@ -55,7 +55,7 @@ def test_markers_are_put_in_by_a_click_between_typed_words(folios):
     QTest.keyClicks(dialog.written, " # of ")  # a number sign is a number sign
     menu = {a.text(): a for a in dialog.marker.menu().actions()}
     menu["Page count"].trigger()
-    assert dialog.form_field.currentText() == "as written below"
+    assert dialog.form_field.currentText() == "⟨Folio⟩ # of ⟨Page count⟩"
     assert "3 # of 32" in words(folios, 9)
     menu["Volume: 12"].trigger()
     QTest.keyClick(dialog.written, Qt.Key.Key_Backspace)

@@ -137,3 +137,25 @@ def test_a_style_says_it_for_all_that_is_set_in_it(hands, qtbot):
 
     hands.session.edit("night", change)
     assert inks(hands, made[-1]) == {colour(hands, "Paper").values}
+
+
+def test_folios_that_depart_are_ticked_to_be_changed_too(hands, qtbot):
+    item = a_folio(hands)
+    page = hands.session.page_id
+    said = (Paragraph(master_item(hands.publication, item)[1].text[0].style, (Run("here"),)),)
+    hands.session.edit("words", lambda p: override(p, page, item, text=said))
+    dialog = hands.window.dialogs.folios()
+    rows = [dialog.departs.item(n).text() for n in range(dialog.departs.count())]
+    assert "Page 3 (#9)" in rows
+    row = dialog.departs.item(rows.index("Page 3 (#9)"))
+    choose(dialog.on_dark, "Paper")
+    QTest.mouseClick(dialog.ok, Qt.MouseButton.LeftButton)
+    kept = find_page(hands.publication, page).overrides
+    assert any(o.item == item and o.text == said for o in kept)
+    assert master_item(hands.publication, item)[1].on_dark == colour(hands, "Paper").id
+    hands.do("undo")
+    dialog = hands.window.dialogs.folios()
+    row = dialog.departs.item(rows.index("Page 3 (#9)"))
+    row.setCheckState(Qt.CheckState.Checked)
+    QTest.mouseClick(dialog.ok, Qt.MouseButton.LeftButton)
+    assert all(o.item != item for o in find_page(hands.publication, page).overrides)

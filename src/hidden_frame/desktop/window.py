@@ -54,6 +54,7 @@ from hidden_frame.desktop.text_menu import TextMenu
 from hidden_frame.desktop.whereabouts import whereabouts
 from hidden_frame.edit.carry.pages import publication_of
 from hidden_frame.edit.pages.folios import masters_with_folio, remove_folios
+from hidden_frame.interact.told import FOLIOS_PUT_AWAY
 from hidden_frame.model.publication import Publication
 from hidden_frame.storage.pictures import EXTENSIONS
 

@@ -133,7 +133,7 @@ class FoliosDialog(EditQuestion):
         form.row("Pages of", self.where)
         self.masters = QListWidget()
         self.masters.setAccessibleName("Masters")
-        self.masters.setFixedHeight(96)
+        self.masters.setFixedHeight(76)
         self._fill_masters(there or away)
         self.masters.itemChanged.connect(self._preview)
         form.column.addWidget(self.masters)
