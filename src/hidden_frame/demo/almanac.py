@@ -46,7 +46,7 @@ from hidden_frame.model.lookup import all_pages, positions, section_of
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.publication import Numbering, Publication
 from hidden_frame.model.stories import Link, MainFrames
-from hidden_frame.model.text import Anchor, Look, Marker, Paragraph, Run
+from hidden_frame.model.text import Anchor, Marker, Paragraph, Run
 from hidden_frame.model.units import mm
 from hidden_frame.storage.pictures import picture_from_bytes
 
@@ -282,7 +282,7 @@ def _article_below(
     title, *paragraphs = words.ARTICLES[season]
     texts = [_line("body", paragraphs[0]), *(_line("body-next", t) for t in paragraphs[1:])]
     left, foot, size = M.inside, H * 0.54 - B, mm(58)
-    name = Paragraph("heading", (Run(title, look=Look(colour="cream")),))
+    name = _line("heading", title)  # in its colour for dark ground, by itself
     publication = override(publication, page, masters.head, visible=False)
     return _add(
         publication,

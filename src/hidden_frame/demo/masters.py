@@ -74,8 +74,8 @@ def build_masters(
     publication, made_opener = _put(publication, opener, *_opener_items(logo, sky))
     publication = hide_here(publication, opener, rule)
     publication = hide_here(publication, opener, made[2])
-    light = (Paragraph("folio-light", (Marker("folio"),)),)
-    publication = override(publication, opener, made[1], text=light)
+    # Larger here, in the words of the base; on the season’s colour it takes its other colour.
+    publication = override(publication, opener, made[1], text_size=12.0)
     publication, notes = add_master(publication, "Notes", base)
     publication, _ = _put(publication, notes, *_note_lines())
     publication = set_page_layout(
@@ -155,7 +155,7 @@ def _base_items() -> list[Item]:
         ),
         TextFrame(
             id="", name="Folio", x=W - M.outside - 90, y=FOOT, width=90, height=16,
-            layer="above",
+            layer="above", on_dark="cream",
             text=(Paragraph("foot-folio", (Marker("folio"),)),),
         ),
         TextFrame(

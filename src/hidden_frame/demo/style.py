@@ -60,7 +60,7 @@ PARAGRAPHS = (
     ),
     ParagraphStyle(
         id="heading", name="Heading", family=SANS, bold=True, size=23, leading=27,
-        colour="night", space_after=10,
+        colour="night", on_dark="cream", space_after=10,
     ),
     ParagraphStyle(
         id="foot-folio", name="Foot folio", family=SANS, bold=True, size=10.5, leading=13,
