@@ -97,9 +97,9 @@ class FoliosDialog(EditQuestion):
             self.plan = plan_of(publication, carrier, self.plan)
         self._point = (self.plan.x, self.plan.y)
         form = self.form
-        self.place = Choice("Place")
+        self.place = Choice("Stand at")
         self.place.committed.connect(self._preview)
-        form.row("Place", self.place)
+        form.row("Stand at", self.place)
         self._show_places()
         (self.by_click,) = form.buttons("Choose the place by a click…")
         self.by_click.clicked.connect(self._ask)
