@@ -10,6 +10,7 @@ from typing import TYPE_CHECKING
 from PySide6.QtWidgets import QApplication
 
 from hidden_frame.desktop import theme
+from hidden_frame.desktop.file_names import FileNames
 from hidden_frame.desktop.other_hands import path_to_keep
 from hidden_frame.desktop.settings import settings
 from hidden_frame.desktop.start.window import StartWindow
@@ -36,6 +37,7 @@ class Windows:
         settings().changed.connect(self._dress)
         app.styleHints().colorSchemeChanged.connect(lambda _: self._dress())
         app.aboutToQuit.connect(settings().write)
+        self._names = FileNames(app)
 
     def open(
         self, publication: Publication, blobs: Mapping[str, bytes], path: Path | None

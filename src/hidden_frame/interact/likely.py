@@ -29,6 +29,21 @@ def likely_heading(publication: Publication) -> str:
     return max(among, key=lambda s: known[s].size)
 
 
+def first_heading(publication: Publication) -> str:
+    """The style of a heading that is in use, the first by its level, then by its size; "" where
+    there is none: never what most text is set in."""
+    used = styles_on_pages(publication)
+    known = computed_paragraphs(publication.paragraph_styles)
+    there = [s for s in used if s in known]
+    if not there:
+        return ""
+    usual = known[max(there, key=lambda s: used[s])]
+    larger = [s for s in there if s != usual.id and known[s].size > usual.size]
+    level = [s for s in there if known[s].level]
+    among = level or larger
+    return min(among, key=lambda s: (known[s].level, -known[s].size)) if among else ""
+
+
 def likely_title(publication: Publication) -> str:
     """The style for the title of a list: the largest that stands on pages and counts nothing."""
     known = computed_paragraphs(publication.paragraph_styles)

@@ -11,7 +11,7 @@ from hidden_frame.compose.facts import page_name
 from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.properties.fields import Choice, TextField
 from hidden_frame.desktop.session import Session
-from hidden_frame.interact.likely import likely_heading
+from hidden_frame.interact.likely import first_heading
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.text import Head, Marker
@@ -26,6 +26,12 @@ _PART = (
 _OVER = (
     ("this page", "page"), ("the whole spread", "spread"), ("the facing page", "facing page"),
 )  # fmt: skip
+
+
+_NO_HEADING = (
+    "No page has a heading yet. Set a paragraph in a style for headings, or choose the style whose "
+    "paragraphs are to be shown."
+)
 
 
 class RunningHeadDialog(Question):
@@ -44,8 +50,9 @@ class RunningHeadDialog(Question):
         self.style_field = Choice("Style")
         styles: list[tuple[str, object]] = [(s.name, s.id) for s in publication.paragraph_styles]
         styles += [(f"{s.name} (characters)", s.id) for s in publication.character_styles]
-        likely = head.style if head is not None else likely_heading(publication)
-        self.style_field.show_choice(styles, likely)
+        likely = head.style if head is not None else first_heading(publication)
+        self.style_field.setPlaceholderText("choose one")
+        self.style_field.show_choice(styles, likely or None)
         self.form.row("Of style", self.style_field)
         self.which, self.part, self.over = Choice("Which"), Choice("What of it"), Choice("Looks at")
         self.between = TextField("Between number and text")
@@ -73,7 +80,7 @@ class RunningHeadDialog(Question):
     def head(self) -> Head:
         """What is chosen."""
         return Head(
-            style=str(self.style_field.value()),
+            style=str(self.style_field.value() or ""),
             which=self.which.value(),  # type: ignore[arg-type]
             part=self.part.value(),  # type: ignore[arg-type]
             between=self.between.text()[:40],
@@ -84,6 +91,9 @@ class RunningHeadDialog(Question):
     def _tell(self) -> None:
         """What the pages around the one on the desk would show."""
         self.form.show_row(self.between, self.part.value() == "number and text")
+        if not self.head().style:
+            self.sample.setText(_NO_HEADING)
+            return
         composition, marker = self.session.composition, Marker("running head", head=self.head())
         pages = all_pages(self.session.publication)
         at = next((n for n, p in enumerate(pages) if p.id == self.session.page_id), 0)
@@ -96,6 +106,8 @@ class RunningHeadDialog(Question):
 
     def answer(self) -> None:
         head = self.head()
+        if not head.style:
+            raise Refusal(_NO_HEADING)
         if len(self.between.text()) > 40:
             raise Refusal("Between number and text stand at most 40 characters; shorten it.")
         self._put(Marker("running head", head=head))

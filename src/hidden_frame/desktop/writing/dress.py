@@ -143,7 +143,7 @@ class TextDress:
             if name == "language":
                 continue
             values = (getattr(own, name), getattr(character, name, None), getattr(style, name))
-            found[name] = next(v for v in values if v is not None)
+            found[name] = next((v for v in values if v is not None), None)
         found["language"] = own.language
         return found
 

@@ -95,12 +95,16 @@ class WrittenText(QObject):
         return None if placed is None else placed.drawing.text
 
     def begin(self, editing: Editing, at: tuple[float, float] | None = None) -> None:
-        """Puts the caret at the text's end; in a story at a point of the page (points), or where
-        the frame's part begins."""
+        """Puts the caret at a point of the page (points); without one at the text's end, in a
+        story where the frame's part begins."""
         self.session.edit_text(editing)
         told = self.told()
         if told is None:
             self.caret = self.anchor = steps.end_of(self.text)
+            found = self.standing_at(*at) if at is not None else None
+            if found is not None:
+                self.stand(found)
+                self.anchor = self.caret = clamped(self.text, self.caret)
         else:
             start = told.flow.starts[told.flow.index[editing.holder_id, editing.item_id]]
             found = self.standing_at(*at) if at is not None else None

@@ -1,0 +1,89 @@
+"""What stopped a designer, by hand: names, carets, heads."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QFileDialog, QLineEdit
+
+from hidden_frame.desktop.dialogs.running_head import RunningHeadDialog
+from hidden_frame.desktop.file_names import FileNames
+from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.new import new_publication
+from hidden_frame.edit.text.write import plain
+from hidden_frame.interact.likely import first_heading
+from hidden_frame.model.items import TextFrame
+from hidden_frame.model.lookup import find_page
+from hidden_frame.model.text import Paragraph, Run
+
+
+def test_a_name_typed_with_return_is_taken_though_completions_are_shown(qapp, qtbot, tmp_path):
+    for name in ("year.pdf", "yearly.pdf", "years.pdf"):
+        (tmp_path / name).write_bytes(b"x")
+    watch = FileNames(qapp)
+    dialog = QFileDialog(None, "Save", str(tmp_path))
+    dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
+    dialog.setAcceptMode(QFileDialog.AcceptMode.AcceptSave)
+    dialog.setOption(QFileDialog.Option.DontConfirmOverwrite)
+    qtbot.addWidget(dialog)
+    dialog.open()
+    qtbot.waitUntil(dialog.isVisible)
+    field = dialog.findChild(QLineEdit)
+    field.setFocus()
+    qapp.processEvents()
+    watch._look(None, field)  # offscreen there may be no focus to change
+    QTest.keyClicks(field, "year")
+    completer = field.completer()
+    completer.complete()
+    qapp.processEvents()
+    popup = completer.popup()
+    qtbot.waitUntil(popup.isVisible)
+    QTest.keyClicks(popup, "ling.pdf")
+    completer.popup().show()
+    QTest.keyClick(popup, Qt.Key.Key_Return)
+    qapp.processEvents()
+    assert not dialog.isVisible()
+    assert dialog.selectedFiles() == [str(tmp_path / "yearling.pdf")]
+
+
+def test_double_click_puts_the_caret_where_it_was(hands):
+    words = "one two three four five six seven eight nine ten"
+    frame = TextFrame(id="", x=60, y=100, width=300, height=40,
+                      text=(Paragraph("body", (Run(words),)),))  # fmt: skip
+    page = hands.page(9)
+    hands.session.show_page(page)
+    hands.session.edit("text", lambda p: add_item(p, page, frame)[0])
+    face = next(n for n, f in enumerate(hands.session.faces()) if f.holder_id == page)
+    hands.click(face, 75, 107)
+    hands.double(face, 75, 107)
+    text = hands.desk.text
+    assert plain(text.text) == words
+    assert text.caret[1] <= 7 and text.anchor[1] <= 7
+    hands.type("X", hands.desk)
+    said = plain(find_page(hands.session.publication, page).items[-1].text)
+    assert said.index("X") <= 7
+
+
+def test_the_first_heading_in_use_is_chosen_and_never_the_body(hands, qtbot):
+    bare = new_publication("Bare", hands.publication.setup, 2)
+    assert first_heading(bare) == ""
+    page = bare.sections[0].pages[0].id
+    body = TextFrame(id="", x=60, y=60, width=200, height=90,
+                     text=(Paragraph("body", (Run("text"),)),) * 3)  # fmt: skip
+    bare, _ = add_item(bare, page, body)
+    assert first_heading(bare) == ""
+    hands.session.replace_all(bare, {}, None)
+    put: list[object] = []
+    dialog = RunningHeadDialog(hands.session, hands.window, put.append)
+    qtbot.addWidget(dialog)
+    assert (
+        dialog.style_field.value() is None and "No page has a heading yet" in dialog.sample.text()
+    )
+    dialog._accept()
+    assert not put and "No page has a heading yet" in dialog.form.problem.text()
+    head = TextFrame(id="", x=60, y=10, width=200, height=40,
+                     text=(Paragraph("heading", (Run("One"),)),))  # fmt: skip
+    hands.session.edit("head", lambda p: add_item(p, page, head)[0])
+    dialog = RunningHeadDialog(hands.session, hands.window, put.append)
+    qtbot.addWidget(dialog)
+    assert dialog.style_field.value() == "heading"
