@@ -2,19 +2,25 @@
 
 from __future__ import annotations
 
+import pytest
+from msgspec.structs import replace
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog, QLineEdit
 
 from hidden_frame.desktop.dialogs.running_head import RunningHeadDialog
+from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
 from hidden_frame.desktop.file_names import FileNames
+from hidden_frame.desktop.properties.fields import LengthField
 from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.looks.styles import put_paragraph_style
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.text.write import plain
 from hidden_frame.interact.likely import first_heading
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_page
 from hidden_frame.model.text import Paragraph, Run
+from hidden_frame.model.units import mm
 
 
 def test_a_name_typed_with_return_is_taken_though_completions_are_shown(qapp, qtbot, tmp_path):
@@ -87,3 +93,26 @@ def test_the_first_heading_in_use_is_chosen_and_never_the_body(hands, qtbot):
     dialog = RunningHeadDialog(hands.session, hands.window, put.append)
     qtbot.addWidget(dialog)
     assert dialog.style_field.value() == "heading"
+
+
+def test_lengths_show_two_decimals_and_keep_what_is_behind_them(qtbot):
+    field = LengthField("Gutter", "mm")
+    qtbot.addWidget(field)
+    field.resize(200, 30)
+    field.show_value(12.0)
+    assert field.text() == "4.23 mm" and field.length() == 12.0
+    field.setText("4.23")
+    assert field.length() == pytest.approx(mm(4.23))
+    field.unit = "in"
+    field.show_value(9.0)
+    assert field.text() == "0.125 in" and field.length() == 9.0
+
+
+def test_a_style_that_is_only_looked_at_is_not_changed(hands, qtbot):
+    style = replace(hands.publication.paragraph_styles[0], indent_left=11.3386)
+    hands.session.edit("indent", lambda p: put_paragraph_style(p, style))
+    before = hands.publication
+    dialog = StyleDialog(hands.session, style.id, hands.window)
+    qtbot.addWidget(dialog)
+    QTest.mouseClick(dialog.ok, Qt.MouseButton.LeftButton)
+    assert hands.publication is before

@@ -83,10 +83,12 @@ def format_length(points: float, unit: Unit, *, with_unit: bool = True) -> str:
     return f"{number} {unit}" if with_unit else number
 
 
-def short_length(points: float, unit: Unit) -> str:
-    """A length as it is told in passing, to a hundredth of a unit: `"127.16 mm"`."""
-    number = f"{points / POINTS[unit]:.2f}".rstrip("0").rstrip(".")
-    return f"{'0' if number in ('-0', '') else number} {unit}"
+def short_length(points: float, unit: Unit, *, with_unit: bool = True) -> str:
+    """A length as it is shown in passing, to a hundredth of a unit, of an inch to a thousandth:
+    `"127.16 mm"`."""
+    number = f"{points / POINTS[unit]:.{3 if unit == 'in' else 2}f}".rstrip("0").rstrip(".")
+    number = "0" if number in ("-0", "") else number
+    return f"{number} {unit}" if with_unit else number
 
 
 def mm(value: float) -> float:

@@ -116,11 +116,7 @@ class SizeDialog(Question):
 
     def _size(self) -> Size:
         """The trim as typed; raises the refusal of the field that is wrong."""
-        read = [float(str(f.parse(f.text()))) for f in (self.wide, self.high)]
-        # A length that is shown is rounded: what was not touched is what it was.
-        for n, exact in enumerate((self.before.setup.trim.width, self.before.setup.trim.height)):
-            if abs(read[n] - exact) < 0.005:
-                read[n] = exact
+        read = [f.length() or 0.0 for f in (self.wide, self.high)]
         named = next(
             (s for s in TRIMS.values()
              if abs(s.width - read[0]) < 0.005 and abs(s.height - read[1]) < 0.005), None,
@@ -130,8 +126,7 @@ class SizeDialog(Question):
     def chosen(self) -> dict[str, object]:
         """What `resize` is to be given; raises `Refusal` for what can't be."""
         setup = self.before.setup
-        size, bleed = self._size(), float(str(self.bleed.parse(self.bleed.text())))
-        bleed = setup.bleed if abs(bleed - setup.bleed) < 0.005 else bleed
+        size, bleed = self._size(), self.bleed.length() or 0.0
         items = self.items.value()
         made: dict[str, object] = {"trim": size, "bleed": bleed, "items": items}
         if items == "scale":

@@ -26,7 +26,7 @@ from PySide6.QtWidgets import (
 
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Insets
-from hidden_frame.model.units import Unit, format_length, parse_length
+from hidden_frame.model.units import Unit, format_length, parse_length, short_length
 
 _EDGES = 5  # pixels that a line edit keeps free beside its text
 _WIDEST = 230  # pixels of words that a list asks room for
@@ -107,26 +107,38 @@ class LengthField(_Typed):
         self.minimum = minimum
         self.maximum = maximum
         self._points: float | None = None
+        self._rounded = ""  # how that was shown
         self.above = False  # whether the least value itself is refused
         self.setToolTip(f"{label}: mm, cm, in, pt, p, px, or a sum such as 12mm + 3pt")
 
     def show_value(self, points: float) -> None:
         self._points = points
-        self.show_text(self._fitting(points))
+        self._show_exactly(self._fitting(points))
+
+    def _show_exactly(self, text: str) -> None:
+        self.show_text(text)
+        if self.text() == text:
+            self._rounded = text
 
     def _fitting(self, points: float) -> str:
         """The length, without its unit where that has no room: digits are never cut."""
-        text = format_length(points, self.unit)
+        text = short_length(points, self.unit)
         option = QStyleOptionFrame()
         self.initStyleOption(option)
         room = self.style().subElementRect(QStyle.SubElement.SE_LineEditContents, option, self)
         fits = self.fontMetrics().horizontalAdvance(text) + _EDGES <= room.width()
-        return text if fits else format_length(points, self.unit, with_unit=False)
+        return text if fits else short_length(points, self.unit, with_unit=False)
+
+    def length(self) -> float | None:
+        """The length, in points: to the last digit what was shown, if nothing else was typed.
+        Raises the refusal of what can't be read."""
+        untouched = self._points is not None and self.text() == self._rounded
+        return self._points if untouched else self.parse(self.text())
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
         if self._points is not None and not self.isModified():
-            self.show_text(self._fitting(self._points))
+            self._show_exactly(self._fitting(self._points))
 
     def parse(self, text: str) -> float:
         value = parse_length(text, self.unit)
@@ -182,9 +194,9 @@ class InsetField(_Typed):
     def show_value(self, inset: float | Insets) -> None:
         if isinstance(inset, Insets):
             four = (inset.top, inset.right, inset.bottom, inset.left)
-            self.show_text(" / ".join(format_length(v, self.unit) for v in four))
+            self.show_text(" / ".join(short_length(v, self.unit) for v in four))
         else:
-            self.show_text(format_length(inset, self.unit))
+            self.show_text(short_length(inset, self.unit))
 
     def parse(self, text: str) -> float | Insets:
         values = [parse_length(part, self.unit) for part in text.split("/")]

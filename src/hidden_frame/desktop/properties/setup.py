@@ -90,11 +90,12 @@ class SetupRows(QObject):
     def _ask(self) -> None:
         """A size was typed: what becomes of what is there is asked before anything changes."""
         now = self.session.history.now.setup
-        size = Size(*(
-            exact if abs(typed - exact) < 0.005 else typed
-            for field, exact in ((self.wide, now.trim.width), (self.high, now.trim.height))
-            for typed in (float(str(field.parse(field.text()))),)
-        ))  # fmt: skip
+        exact = (now.trim.width, now.trim.height)
+        read = [field.length() or 0.0 for field in (self.wide, self.high)]
+        near = [
+            e if abs(typed - e) < 0.005 else typed for typed, e in zip(read, exact, strict=True)
+        ]
+        size = Size(*near)
         if size != now.trim:
             self.wanted.emit(size)
         self.load()

@@ -33,7 +33,9 @@ def typed_part(name: str, field: LengthField | NumberField, follow: QToolButton)
 
     def read() -> float | None:
         empty = not field.text().strip() and bool(field.placeholderText())
-        return None if empty else field.parse(field.text())
+        if empty:
+            return None
+        return field.length() if isinstance(field, LengthField) else field.parse(field.text())
 
     return Part(name, field, show, read, follow)
 
