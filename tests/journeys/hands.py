@@ -328,10 +328,19 @@ class Hands:
             front = QApplication.activeModalWidget()
             return front is not None and front.inherits("QFileDialog")
 
+        def typed() -> str:
+            front = QApplication.activeModalWidget()
+            field = front.findChild(QLineEdit) if front is not None else None
+            return field.text() if field is not None else ""
+
         self.until(asks, "no file is asked for")
-        time.sleep(0.3)
-        self.fingers.keys("Ctrl+a")
-        self.fingers.type(str(path), 0.002)
+        for _ in range(3):  # Qt's dialog reads folders meanwhile, and loses letters now and then
+            time.sleep(0.3)
+            self.fingers.keys("Ctrl+a")
+            self.fingers.type(str(path), 0.004)
+            time.sleep(0.2)
+            if self.ask(typed) == str(path):
+                break
         self.fingers.keys("Enter")
         self.until(lambda: not asks(), "the file is not taken")
         self.rest()
