@@ -6,8 +6,11 @@ import pytest
 from msgspec.structs import replace
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QFileDialog, QLineEdit
+from PySide6.QtWidgets import QFileDialog, QLabel, QLineEdit, QPushButton
 
+from hidden_frame.compose.facts import page_facts
+from hidden_frame.compose.ranges import pages_in_range
+from hidden_frame.desktop.dialogs.pages import ApplyDialog, DeleteMasterDialog, RangeDialog
 from hidden_frame.desktop.dialogs.running_head import RunningHeadDialog
 from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
 from hidden_frame.desktop.file_names import FileNames
@@ -18,7 +21,7 @@ from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.text.write import plain
 from hidden_frame.interact.likely import first_heading
 from hidden_frame.model.items import TextFrame
-from hidden_frame.model.lookup import find_page
+from hidden_frame.model.lookup import all_pages, find_page, stack_of
 from hidden_frame.model.text import Paragraph, Run
 from hidden_frame.model.units import mm
 
@@ -116,3 +119,55 @@ def test_a_style_that_is_only_looked_at_is_not_changed(hands, qtbot):
     qtbot.addWidget(dialog)
     QTest.mouseClick(dialog.ok, Qt.MouseButton.LeftButton)
     assert hands.publication is before
+
+
+def test_escape_in_a_field_goes_back_to_what_stood_there_and_then_closes(hands, qtbot):
+    dialog = RangeDialog(hands.session, hands.window)
+    qtbot.addWidget(dialog)
+    dialog.show()
+    dialog.range.setFocus()
+    hands.app.processEvents()
+    QTest.keyClick(dialog.range, Qt.Key.Key_Escape)
+    assert not dialog.isVisible()  # nothing was typed
+    dialog.show()
+    dialog.range.clearFocus()
+    dialog.range.setFocus()
+    hands.app.processEvents()
+    dialog.range.selectAll()
+    QTest.keyClicks(dialog.range, "3-5")
+    QTest.keyClick(dialog.range, Qt.Key.Key_Escape)
+    assert dialog.range.text() == "all" and dialog.isVisible()
+    QTest.keyClick(dialog.range, Qt.Key.Key_Escape)
+    assert not dialog.isVisible()
+
+
+def test_pages_by_what_they_are(hands, qtbot):
+    publication = hands.publication
+    facts = list(page_facts(publication).values())
+    pages = {p.id: p for p in all_pages(publication)}
+    rectos, versos = (pages_in_range(publication, w) for w in ("rectos", "versos"))
+    assert rectos == [f.page_id for f in facts if f.side == "recto"]
+    assert sorted(rectos + versos) == sorted(pages)
+    assert pages_in_range(publication, "First  pages") == [
+        s.pages[0].id for s in publication.sections
+    ]
+    assert pages_in_range(publication, "without items") == [
+        f.page_id for f in facts if not pages[f.page_id].items
+    ]
+    dialog = ApplyDialog(hands.session, hands.window)
+    qtbot.addWidget(dialog)
+    for name in ("Rectos", "First pages", "Without items"):
+        next(b for b in dialog.findChildren(QPushButton) if b.text() == name).click()
+        assert dialog.pages() == pages_in_range(publication, name)
+
+
+def test_a_master_that_goes_leaves_its_pages_to_its_base(hands, qtbot):
+    text = hands.master("Text")
+    dialog = DeleteMasterDialog(hands.session, text, hands.window)
+    qtbot.addWidget(dialog)
+    assert dialog.instead.currentText() == "Almanac base"
+    said = " ".join(label.text() for label in dialog.findChildren(QLabel))
+    assert "“Month table” builds on it, and will build on “Almanac base”." in said
+    followed = hands.session.composition.followers(text)
+    dialog._accept()
+    assert all(stack_of(hands.publication, find_page(hands.publication, p)) for p in followed)

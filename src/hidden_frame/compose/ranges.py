@@ -20,7 +20,8 @@ _DASH = re.compile(r"\s*[-–—]\s*")
 def pages_in_range(publication: Publication, text: str) -> list[str]:
     """Ids of the pages meant, in order, each once.
 
-    A part is `all`, `odd`, `even`, a page, or two pages with a dash.  A page is its
+    A part is `all`, `odd`, `even`, `rectos`, `versos`, `first pages` (of sections), `without items`
+    of their own, a page, or two pages with a dash.  A page is its
     folio as printed, or its position: always so after `#`, and for a plain number
     that is no page's folio.  Odd and even go by the printed number, by the position
     where none is printed.  Raises `Refusal` naming the part that means nothing.
@@ -31,17 +32,25 @@ def pages_in_range(publication: Publication, text: str) -> list[str]:
         raise Refusal("The range is empty; write for example 3, 7, 12-18 or all.")
     chosen: set[int] = set()
     for part in parts:
-        chosen.update(_part(part, facts))
+        chosen.update(_part(part, facts, publication))
     return [f.page_id for f in facts if f.position in chosen]
 
 
-def _part(part: str, facts: list[PageFacts]) -> list[int]:
-    word = part.casefold()
+def _part(part: str, facts: list[PageFacts], publication: Publication) -> list[int]:
+    word = " ".join(part.casefold().split())
     if word == "all":
         return [f.position for f in facts]
     if word in ("odd", "even"):
         wanted = word == "odd"
         return [f.position for f in facts if _number(f) % 2 == wanted]
+    if word in ("rectos", "versos"):
+        return [f.position for f in facts if f"{f.side}s" == word]
+    if word == "first pages":
+        opening = {s.pages[0].id for s in publication.sections if s.pages}
+        return [f.position for f in facts if f.page_id in opening]
+    if word == "without items":
+        bare = {p.id for s in publication.sections for p in s.pages if not p.items}
+        return [f.position for f in facts if f.page_id in bare]
     single = _find(part, facts)
     if single is not None:
         return [single]

@@ -17,6 +17,7 @@ from hidden_frame.desktop.session import Session
 from hidden_frame.edit.masters.apply import Applying, apply_masters, delete_master
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.invariants import MAX_BLEED
+from hidden_frame.model.lookup import find_master
 from hidden_frame.model.units import format_length
 
 _PATIENCE = 0.3  # seconds that one waits for what is doubtful
@@ -26,6 +27,14 @@ _MODES: tuple[tuple[str, Applying], ...] = (
     ("add on top", "add"),
     ("take away", "take away"),
 )
+
+
+# What is written for each of the buttons; "": the pages that are selected.
+_WORDS = {
+    "All": "all", "Odd": "odd", "Even": "even", "Selected": "",
+    "Rectos": "rectos", "Versos": "versos", "First pages": "first pages",
+    "Without items": "without items",
+}  # fmt: skip
 
 
 class EditQuestion(Question):
@@ -70,13 +79,10 @@ class ApplyDialog(EditQuestion):
         self.range.setText(", ".join(f"#{facts[p].position}" for p in pages))
         self.range.setPlaceholderText("3, 7, 12-18, iv-ix, odd, all")
         self.form.row("Pages", self.range)
-        for button, word in zip(
-            self.form.buttons("All", "Odd", "Even", "Selected"),
-            ("all", "odd", "even", ""),
-            strict=True,
-        ):
-            listed = self.range.text()
-            button.clicked.connect(lambda _=False, w=word, s=listed: self.range.setText(w or s))
+        listed = self.range.text()
+        buttons = self.form.buttons(*_WORDS, abreast=4)
+        for button, word in zip(buttons, _WORDS.values(), strict=True):
+            button.clicked.connect(lambda _=False, w=word: self.range.setText(w or listed))
         self.echo = self.form.note()
         self.range.textChanged.connect(self._echo)
         self._echo()
@@ -208,13 +214,23 @@ class DeleteMasterDialog(EditQuestion):
         name = next(m.name for m in publication.masters if m.id == master_id)
         super().__init__(session, parent, f"Delete the master “{name}”", "Delete")
         count = len(session.composition.followers(master_id))
-        self.form.note(f"{count} pages follow it. What shall they follow instead?")
+        follow = f"{count} page{'s' * (count != 1)} follow{'s' * (count == 1)}"
+        self.form.note(f"{follow} it. What shall they follow instead?")
         self.master_id = master_id
         self.instead = Choice("Instead")
-        self._options: list[tuple[str, object]] = [("nothing in its place", None)]
-        self._options += [(m.name, m.id) for m in publication.masters if m.id != master_id]
-        self.instead.show_choice(self._options, None)
+        others = [m for m in publication.masters if m.id != master_id]
+        self._options: list[tuple[str, object]] = [(m.name, m.id) for m in others]
+        self._options += [("nothing in its place", None)]
+        # What it builds on is nearest to it; nothing is a choice, and not what Enter does.
+        base = find_master(publication, master_id).base
+        nearest = base or (others[0].id if others else None)
+        self.instead.show_choice(self._options, nearest)
         self.form.row("Instead", self.instead)
+        heirs = [m.name for m in publication.masters if m.base == master_id]
+        if heirs:
+            on = f"on “{find_master(publication, base).name}”" if base else "on no other"
+            names = ", ".join(f"“{n}”" for n in heirs)
+            self.form.note(f"{names} build{'s' * (len(heirs) == 1)} on it, and will build {on}.")
         self.finish()
 
     def answer(self) -> None:

@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 
 from PySide6.QtCore import QEvent, QSize, Qt, Signal
 from PySide6.QtGui import (
+    QFocusEvent,
     QHelpEvent,
     QKeyEvent,
     QPaintEvent,
@@ -42,12 +43,13 @@ class _Typed(QLineEdit):
         super().__init__()
         self.setAccessibleName(label)
         self._shown = ""
+        self._stood = ""  # what Escape goes back to
         self.editingFinished.connect(self._commit)
 
     def show_text(self, text: str) -> None:
         if self.hasFocus() and self.isModified() and text == self._shown:
             return
-        self._shown = text
+        self._shown = self._stood = text
         self._mark(False)
         if self.text() != text:
             self.setText(text)
@@ -74,7 +76,7 @@ class _Typed(QLineEdit):
             return
         self._mark(False)
         self.refused.emit("")
-        self._shown = self.text()
+        self._shown = self._stood = self.text()
         self.committed.emit(value)
 
     def _mark(self, wrong: bool) -> None:
@@ -83,9 +85,15 @@ class _Typed(QLineEdit):
             self.style().unpolish(self)
             self.style().polish(self)
 
+    def focusInEvent(self, event: QFocusEvent) -> None:
+        """What stands in a dialog's field as it is entered is what Escape goes back to."""
+        if not self.isModified():
+            self._stood = self.text()
+        super().focusInEvent(event)
+
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        if event.key() == Qt.Key.Key_Escape and self.text() != self._shown:
-            self.setText(self._shown)
+        if event.key() == Qt.Key.Key_Escape and self.text() != self._stood:
+            self.setText(self._stood)
             self._mark(False)
             self.refused.emit("")
             return
