@@ -23,7 +23,18 @@ from hidden_frame.model.styles import (
     computed_characters,
     computed_paragraphs,
 )
-from hidden_frame.model.text import Anchor, IndexMark, Look, Marker, Note, Paragraph, Run, Text
+from hidden_frame.model.text import (
+    Alignment,
+    Anchor,
+    IndexMark,
+    Look,
+    Marker,
+    Note,
+    Paragraph,
+    Run,
+    TabStop,
+    Text,
+)
 from hidden_frame.spelling.checked import spelled_in
 from hidden_frame.typeset.anchored import BESIDE
 from hidden_frame.typeset.fonts import FontFace, font_book
@@ -298,12 +309,20 @@ def _spec(
                 any(s.anchored is not None and s.anchored.what is not None for s in spans),
                 _LEVELS[style.reads],
                 paragraph.goes_to,
+                _turns(paragraph.alignment or style.alignment, tabs, side),
             )
         ),
     )
 
 
 _ones: dict[Any, Any] = {}
+
+
+def _turns(alignment: Alignment, tabs: tuple[TabStop, ...], side: Side) -> bool:
+    """Whether a line with two ends changes them on this side: one that is aligned inside or
+    outside, and has a stop at the edge (R4)."""
+    ends = any(tab.position is None and tab.align == "right" for tab in tabs)
+    return ends and alignment in ("inside", "outside") and physical(alignment, side) == "right"
 
 
 def _one(value: V) -> V:

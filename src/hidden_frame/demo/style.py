@@ -75,7 +75,7 @@ PARAGRAPHS = (
     ),
     ParagraphStyle(
         id="head", name="Running head", family=SANS, size=8.6, leading=12, tracking=60,
-        colour="stone", tabs=(TabStop(None, "right"),),
+        colour="stone", alignment="inside", tabs=(TabStop(None, "right"),),
     ),
     ParagraphStyle(
         id="season", name="Season", family="Spectral", italic=True, size=62, leading=70,

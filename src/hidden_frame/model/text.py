@@ -221,7 +221,8 @@ character each."""
 
 
 class TabStop(Struct, frozen=True, omit_defaults=True):
-    """A stop at a distance from the frame's left edge; None is the right edge.
+    """A stop at a distance from the frame's left edge; None is the right edge, or the middle for
+    what is centred.
 
     What a tab passes over is filled with its `leader`, repeated: “.” or “ ·”.
     """

@@ -60,6 +60,7 @@ class LineSetter:
         self._begun: Begun | None = None  # the line on which the cell begins, up to its tab
         self._kept = 0.0  # at the ends of the cell's lines, for what stands at a stop behind it
         self._rtl = is_rtl(spec)
+        self._back = self._rtl != spec.dress.turned  # cells divided by tabs stand from the right
         self._spreads = bool(spec.spacing.letters or spec.spacing.glyphs)
         self._initials = Initials(spec) if spec.dress.drop is not None else None
 
@@ -317,7 +318,7 @@ class LineSetter:
                 left += room - width
         elif not tabbed and spec.align != "left":
             left += room - width if spec.align == "right" else (room - width) / 2
-        if tabbed and self._rtl:  # what stands behind a tab goes on from the right
+        if tabbed and self._back:  # what stands behind a tab goes on from the right
             left = measure - left - width
         return Laid(segment, cut, left, extra), width
 
@@ -382,7 +383,7 @@ class LineSetter:
                 self._begun = begun if begun.cells else None
                 self._break(cell, left)
                 return None
-            at = measure - left - width if self._rtl else left
+            at = measure - left - width if self._back else left
             begun.put(Laid(cell, Cut(0, len(cell.words) - 1), at, 0.0), width)
             x = left + width
             self._cell += 1
@@ -431,7 +432,7 @@ class LineSetter:
             self._kept = kept
 
     def _lead(self, begun: Begun, leader: str, start: float, end: float, measure: float) -> None:
-        if self._rtl:
+        if self._back:
             start, end = measure - end, measure - start
         begun.lead(leader, start, end)
 

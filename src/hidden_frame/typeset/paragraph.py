@@ -62,7 +62,8 @@ class Span(NamedTuple):
 
 
 class Tab(NamedTuple):
-    """A tab stop; position None is the right edge of the measure, `leader` what fills the way."""
+    """A tab stop; position None is the right edge of the measure, or the middle of it for what
+    stands `centre`, `leader` what fills the way."""
 
     position: float | None
     align: Literal["left", "right", "centre"]
@@ -123,8 +124,9 @@ class Drop(NamedTuple):
 
 class Dress(NamedTuple):
     """What a paragraph has besides its lines: rules, initials, a place on the grid, whether
-    anything is `anchored` in it, its level of direction (UAX #9; None: by its letters), and the
-    page that it leads to."""
+    anything is `anchored` in it, its level of direction (UAX #9; None: by its letters), the page
+    that it leads to, and whether cells divided by tabs are `turned`: the first stands where the
+    last would."""
 
     above: Border | None = None
     below: Border | None = None
@@ -133,6 +135,7 @@ class Dress(NamedTuple):
     anchored: bool = False
     level: int | None = None
     goes_to: str = ""
+    turned: bool = False
 
 
 class ParagraphSpec(NamedTuple):

@@ -53,4 +53,6 @@ def end_stop(tabs: tuple[Tab, ...], edge: float) -> Stop | None:
 
 
 def _position(tab: Tab, edge: float) -> float:
-    return edge if tab.position is None else tab.position
+    if tab.position is None:
+        return edge / 2 if tab.align == "centre" else edge
+    return tab.position

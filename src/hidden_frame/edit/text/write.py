@@ -305,11 +305,17 @@ def _where_it_stands(stop: TabStop) -> float:
 
 
 def split_ends(text: Text, place: TextPlace) -> tuple[Text, TextPlace]:
-    """A tab to the right edge at a place, so that the paragraph's line has two ends."""
+    """A tab to the right edge at a place, so that the paragraph's line has two ends; a second one
+    gives it a middle.  On facing pages the first end stands inside, and changes sides with its page
+    (R4), unless the paragraph says otherwise."""
     index = place[0]
     text, place = insert(text, place, "\t")
-    made = replace(text[index], tabs=(TabStop(None, "right"),))
-    return _with(text, index, made), place
+    end = TabStop(None, "right")
+    several = plain((text[index],)).count("\t") > 1
+    tabs = (TabStop(None, "centre"), end) if several else (end,)
+    own = text[index].alignment
+    alignment: Alignment | None = "inside" if own in (None, "left") else own
+    return _with(text, index, replace(text[index], tabs=tabs, alignment=alignment)), place
 
 
 def _dressed(text: Text, start: TextPlace, end: TextPlace, new: Callable[[_Dress], _Dress]) -> Text:
