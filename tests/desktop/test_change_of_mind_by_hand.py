@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QFileDialog, QLabel, QLineEdit, QPushButton
 
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.ranges import pages_in_range
+from hidden_frame.desktop.bars import TopBar
 from hidden_frame.desktop.dialogs.pages import ApplyDialog, DeleteMasterDialog, RangeDialog
 from hidden_frame.desktop.dialogs.running_head import RunningHeadDialog
 from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
@@ -171,3 +172,44 @@ def test_a_master_that_goes_leaves_its_pages_to_its_base(hands, qtbot):
     followed = hands.session.composition.followers(text)
     dialog._accept()
     assert all(stack_of(hands.publication, find_page(hands.publication, p)) for p in followed)
+
+
+def test_a_fault_is_told_once_at_its_field_and_goes_when_it_is_mended(hands, qtbot):
+    for dialog in (RangeDialog(hands.session, hands.window),
+                   ApplyDialog(hands.session, hands.window)):  # fmt: skip
+        qtbot.addWidget(dialog)
+        dialog.show()
+        dialog.range.setText("nowhere")
+
+        def told(dialog=dialog) -> int:
+            labels = [w.text() for w in dialog.findChildren(QLabel) if w.isVisibleTo(dialog)]
+            return sum("“nowhere”" in text for text in labels)
+
+        assert told() == 1
+        dialog._accept()
+        assert told() == 1 and dialog.isVisible()
+        dialog.range.setText("3")
+        assert told() == 0 and not dialog.form.problem.text()
+
+
+def test_bars_lose_their_words_before_their_buttons(hands):
+    bar = hands.window.findChild(TopBar)
+    wide = bar.folding._needed(0, [])
+    bar.folding._bar.resize(wide - 30, bar.height())
+    bar.folding.fit()
+    assert bar.folding.more.isHidden()
+    buttons = (bar.finder, bar.proof, bar.folios, *bar.tools.values())
+    assert all(b.isVisibleTo(bar) and b.toolTip() for b in buttons)
+    bare = [b for b in buttons if b.toolButtonStyle() == Qt.ToolButtonStyle.ToolButtonIconOnly]
+    assert bare and len(bare) < len(buttons)
+    bar.folding._bar.resize(wide + 20, bar.height())
+    bar.folding.fit()
+    assert all(b.toolButtonStyle() != Qt.ToolButtonStyle.ToolButtonIconOnly for b in buttons)
+
+
+def test_no_page_stays_selected_behind_the_dialog_of_rules(hands, qtbot):
+    before = hands.session.pages
+    dialog = hands.window.dialogs.rules()
+    QTest.mouseClick(dialog.add, Qt.MouseButton.LeftButton)
+    QTest.mouseClick(dialog.ok, Qt.MouseButton.LeftButton)
+    assert hands.session.pages == before

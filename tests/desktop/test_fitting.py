@@ -77,6 +77,9 @@ def test_what_has_no_room_in_a_bar_is_in_the_menu_at_its_end(hands, qtbot):
     assert top.folding.more.isHidden() and top.finder.isVisible()
     hands.window.resize(*LEAST_SIZE)
     settled(hands, qtbot)
+    assert top.finder.isVisible() and top.folding.more.isHidden()  # without their words
+    top.setFixedWidth(440)
+    settled(hands, qtbot)
     assert top.finder.isHidden() and top.folding.more.isVisible()
     top.folding.menu.aboutToShow.emit()
     titles = [a.text() for a in top.folding.menu.actions()]
@@ -133,7 +136,7 @@ def test_a_narrow_bar_is_fitted_once_while_one_writes(hands, width):
     strip = hands.window.strip
     calls = []
     inner = strip.folding._needed
-    strip.folding._needed = lambda hidden: (calls.append(1), inner(hidden))[1]
+    strip.folding._needed = lambda *given: (calls.append(1), inner(*given))[1]
     strip.setFixedWidth(width)
     hands.app.processEvents()
     hands.window.show()

@@ -3,6 +3,8 @@ nothing that is written in a bar makes the window wider."""
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from PySide6.QtCore import QEvent, QObject, QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import (
@@ -55,13 +57,37 @@ def _least(part: QWidget) -> int:
     return part.sizeHint().width()
 
 
+_BOTH = Qt.ToolButtonStyle.ToolButtonTextBesideIcon
+_PICTURE = Qt.ToolButtonStyle.ToolButtonIconOnly
+
+
+def _fewest(most: int, fits: Callable[[int], bool]) -> int:
+    """The least number from 0 to `most` that fits; the greater one, the better it does."""
+    low = 0
+    while low < most:
+        middle = (low + most) // 2
+        low, most = (low, middle) if fits(middle) else (middle + 1, most)
+    return low
+
+
+def _has_both(part: QWidget) -> bool:
+    """Whether a button has a picture and words."""
+    return (
+        isinstance(part, QToolButton)
+        and bool(part.text())
+        and not part.icon().isNull()
+        and part.toolButtonStyle() in (_BOTH, _PICTURE)
+    )
+
+
 class Folding(QObject):
-    """Hides the buttons of a bar, in a given order, while the bar is too narrow for all, and
-    offers them in a menu at its end."""
+    """Takes the words off the buttons of a bar that have a picture, in a given order, while the bar
+    is too narrow for all; then hides them, and offers them in a menu at its end."""
 
     def __init__(self, bar: QFrame, row: QBoxLayout, parts: list[QWidget]) -> None:
         super().__init__(bar)
         self._bar, self._row, self._parts = bar, row, parts
+        self._widths: dict[QWidget, tuple[int, int]] = {}  # with words and without
         bar.setMinimumWidth(LEAST)
         self._fitting = False
         self.more = QToolButton()
@@ -97,7 +123,14 @@ class Folding(QObject):
         # more, without end.
         count = len(self._parts)
         room = self._bar.width()
-        hidden = next((n for n in range(count) if self._needed(n) <= room), count)
+        worded = [p for p in self._parts if isinstance(p, QToolButton) and _has_both(p)]
+        bare = _fewest(len(worded), lambda n: self._needed(0, worded[:n]) <= room)
+        gone = worded[:bare]
+        hidden = _fewest(count, lambda n: self._needed(n, gone) <= room)
+        for part in worded:
+            style = _PICTURE if part in gone else _BOTH
+            if part.toolButtonStyle() != style:
+                part.setToolButtonStyle(style)
         shown = [(part, n >= hidden) for n, part in enumerate(self._parts)]
         wrong = [(w, on) for w, on in [*shown, (self.more, hidden > 0)] if w.isHidden() == on]
         if wrong:
@@ -106,8 +139,21 @@ class Folding(QObject):
             self._row.invalidate()
             self._row.activate()
 
-    def _needed(self, hidden: int) -> int:
-        """How wide the bar must be with so many of its parts hidden."""
+    def _width(self, part: QWidget, bare: bool) -> int:
+        """How wide a part is, with its words or without."""
+        if not isinstance(part, QToolButton) or not _has_both(part):
+            return _least(part)
+        if part not in self._widths:
+            now = part.toolButtonStyle()
+            part.setToolButtonStyle(_PICTURE)
+            without = _least(part)
+            part.setToolButtonStyle(_BOTH)
+            self._widths[part] = (_least(part), without)
+            part.setToolButtonStyle(now)
+        return self._widths[part][bare]
+
+    def _needed(self, hidden: int, bare: list[QToolButton]) -> int:
+        """How wide the bar must be with so many of its parts hidden, and some without words."""
         margins = self._row.contentsMargins()
         wide, count = margins.left() + margins.right(), 0
         gone = self._parts[:hidden]
@@ -117,7 +163,7 @@ class Folding(QObject):
             if part is None:
                 wide += item.minimumSize().width()
             elif self._is_shown(part, gone):
-                wide += _least(part)
+                wide += self._width(part, part in bare)
                 count += 1
         return wide + self._row.spacing() * max(count - 1, 0)
 

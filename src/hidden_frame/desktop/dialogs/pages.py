@@ -113,7 +113,8 @@ class ApplyDialog(EditQuestion):
             self.echo.setText(echo(self.session.publication, pages))
             self.form.say("")
         except Refusal as refusal:
-            self.echo.setText(str(refusal))
+            self.echo.setText("")
+            self.form.say(str(refusal), self.range)
 
     def answer(self) -> None:
         pages = self.pages()
@@ -171,9 +172,11 @@ class RangeDialog(Question):
         """What is doubtful about these pages, before they are exported."""
         try:
             pages = set(pages_in_range(self.session.publication, self.range.text()))
-        except Refusal:
+        except Refusal as refusal:
             self.doubtful.setText("")
+            self.form.say(str(refusal), self.range)
             return
+        self.form.say("")
         if not self.known.complete:
             self.doubtful.setText("Checks still look at the pages; you need not wait for them.")
             return
@@ -193,8 +196,10 @@ class RangeDialog(Question):
         try:
             bleed = float(self.bleed_field.parse(self.bleed_field.text()))
         except Refusal as refusal:
-            self.around.setText(str(refusal))
+            self.around.setText("")
+            self.form.say(str(refusal), self.bleed_field)
             return
+        self.form.say("")
         unit, trim = setup.unit, setup.trim
         width, height = (format_length(v + 2 * bleed, unit) for v in (trim.width, trim.height))
         own = format_length(setup.bleed, unit)

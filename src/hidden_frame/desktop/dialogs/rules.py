@@ -45,6 +45,7 @@ class RulesDialog(Question):
         super().__init__(parent, "Masters by rule", "Keep")
         self.session = session
         self.made: Publication = session.history.now
+        self._selected = session.pages  # they are selected again once it closes
         self.work = Slicer(self)
         self.work.seen.connect(self._see)
         self.work.done.connect(self._know)
@@ -77,6 +78,7 @@ class RulesDialog(Question):
         self.section.committed.connect(self._say_sections)
         self.list.currentRowChanged.connect(lambda _: self._show())
         self.rejected.connect(self._leave)
+        self.finished.connect(lambda _: self._select_again())
         self._fill(0)
         self.finish()
 
@@ -219,6 +221,11 @@ class RulesDialog(Question):
     def _move(self, by: int) -> None:
         if self.rule is not None:
             self._take(move_rule(self.made, self.rule.id, by), self.list.currentRow() + by)
+
+    def _select_again(self) -> None:
+        """The pages that a rule caught were only shown."""
+        known = {p.id for p in all_pages(self.session.publication)}
+        self.session.mark_pages(tuple(p for p in self._selected if p in known))
 
     def _leave(self) -> None:
         self.work.stop()
