@@ -5,6 +5,7 @@
 
 from __future__ import annotations
 
+import io
 import os
 import tempfile
 from pathlib import Path
@@ -13,10 +14,12 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 os.environ["XDG_CONFIG_HOME"] = tempfile.mkdtemp()
 os.environ["XDG_STATE_HOME"] = os.environ["XDG_DATA_HOME"] = tempfile.mkdtemp()
 
+from PIL import Image
 from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
 from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPixmap
 from PySide6.QtWidgets import QApplication, QScrollArea, QWidget
 
+from hidden_frame.compose.composer import Composer
 from hidden_frame.demo.almanac import almanac
 from hidden_frame.demo.driven import driven_book
 from hidden_frame.desktop import theme
@@ -31,10 +34,13 @@ from hidden_frame.desktop.start.window import StartWindow
 from hidden_frame.desktop.window import Window
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.pages.order import delete_pages
+from hidden_frame.edit.size.resize import resize
 from hidden_frame.model.items import Shape, TextFrame
 from hidden_frame.model.lookup import all_pages, find_master, find_page
 from hidden_frame.model.paint import Fill
 from hidden_frame.model.text import Paragraph, Run
+from hidden_frame.model.trims import TRIMS
+from hidden_frame.output.png import page_images
 from hidden_frame.resources import GUIDE
 from hidden_frame.settle.settling import settled
 
@@ -145,6 +151,7 @@ class Photographer:
         self.folios()
         self.dialogs()
         self.book()
+        self.sizes()
         self.dark()
 
     def flatplan(self) -> None:
@@ -330,6 +337,26 @@ class Photographer:
         lay_over(whole, form)
         form.reject()
         keep(whole, "driven")
+
+    def sizes(self) -> None:
+        """The same spread in the almanac's size and, by one call, in A5; for the guide alone."""
+        publication, blobs = almanac()
+        small = resize(publication, TRIMS["A5"], items="scale", type_too=True)
+        spreads = []
+        for each in (publication, small):
+            pages = [page.id for page in all_pages(each)[7:9]]
+            made = page_images(Composer().compose(each), blobs, pages, 60)
+            spreads += [Image.open(io.BytesIO(data)) for data in made]
+        gap, tall = 26, max(image.height for image in spreads)
+        wide = sum(image.width for image in spreads) + 3 * gap
+        whole = Image.new("RGB", (wide, tall + 2 * gap), (216, 211, 201))
+        left = gap
+        for n, image in enumerate(spreads):
+            whole.paste(image, (left, gap + (tall - image.height)))
+            left += image.width + (gap if n == 1 else 0)
+        high = round(whole.height * 640 / whole.width)
+        whole.resize((640, high), Image.Resampling.LANCZOS).save(GUIDE / "sizes.png")
+        print("took sizes.png for the guide")
 
     def dark(self) -> None:
         settings().change(theme="dark", hints=True)
