@@ -201,7 +201,8 @@ def _own_layout(texts: list[str]) -> int:
 
 def one_paragraph() -> Iterator[Row]:
     """One of 4,000 paragraphs edited: the lines of all known again, beside setting all anew."""
-    from hidden_frame.compose.textspec import palette, specs
+    from hidden_frame.compose.palette import palette
+    from hidden_frame.compose.textspec import specs
     from hidden_frame.edit.new import new_publication
     from hidden_frame.model.publication import Setup
     from hidden_frame.model.text import Paragraph, Run

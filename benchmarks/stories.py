@@ -14,7 +14,8 @@ from msgspec.structs import replace
 from benchmarks.measures import Row, _application, _forget, _timed, _window
 from benchmarks.publication import page_texts
 from hidden_frame.compose.composer import Composer
-from hidden_frame.compose.textspec import palette, specs
+from hidden_frame.compose.palette import palette
+from hidden_frame.compose.textspec import specs
 from hidden_frame.edit.items.draw import add_item, change_items
 from hidden_frame.edit.masters.apply import add_master, set_default_masters
 from hidden_frame.edit.new import new_publication

@@ -16,8 +16,8 @@ from msgspec.structs import replace
 
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.drawing import draw
+from hidden_frame.compose.palette import palette
 from hidden_frame.compose.scene import TextPrimitive
-from hidden_frame.compose.textspec import palette
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.text.write import insert

@@ -6,7 +6,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
-from hidden_frame.compose.textspec import palette, specs
+from hidden_frame.compose.palette import palette
+from hidden_frame.compose.textspec import specs
 from hidden_frame.edit.looks.styles import uses_in_words
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.text.depart import as_styled, departures, style_of

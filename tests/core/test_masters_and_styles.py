@@ -7,8 +7,9 @@ from msgspec.structs import replace
 
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.facts import describe, ordinal, page_facts
+from hidden_frame.compose.palette import ink, palette
 from hidden_frame.compose.placing import text_area
-from hidden_frame.compose.textspec import ink, palette, span_of
+from hidden_frame.compose.textspec import span_of
 from hidden_frame.edit.about import remove_detail, set_detail, set_title
 from hidden_frame.edit.items.draw import (
     add_item,

@@ -13,8 +13,8 @@ from hidden_frame.compose.around import grown_outline, in_the_way, obstacles
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.drawing import draw, set_frame, text_height
 from hidden_frame.compose.outlines import corner_radius
+from hidden_frame.compose.palette import palette
 from hidden_frame.compose.regions import regions_of
-from hidden_frame.compose.textspec import palette
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.new import new_publication
 from hidden_frame.model.items import Around, Insets, Line, PictureFrame, Shape, TextFrame

@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 from hidden_frame.compose.around import Obstacle, obstacles
 from hidden_frame.compose.cascade import Resolved, shown_on
-from hidden_frame.compose.textspec import Palette, palette
+from hidden_frame.compose.palette import Palette, palette
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.paint import Layer

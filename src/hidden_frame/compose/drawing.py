@@ -13,6 +13,7 @@ from msgspec.structs import replace
 from hidden_frame.compose.anchors import anchored_primitives
 from hidden_frame.compose.numbers import labels
 from hidden_frame.compose.outlines import outline_of
+from hidden_frame.compose.palette import Palette, ink
 from hidden_frame.compose.pictures import picture_primitive
 from hidden_frame.compose.regions import inner_height, regions_of
 from hidden_frame.compose.scene import (
@@ -23,7 +24,7 @@ from hidden_frame.compose.scene import (
     TextPrimitive,
 )
 from hidden_frame.compose.stories.part import Part
-from hidden_frame.compose.textspec import Palette, ink, specs
+from hidden_frame.compose.textspec import specs
 from hidden_frame.compose.worn import worn
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import Item, Line, PictureFrame, TextFrame

@@ -14,7 +14,7 @@ from collections.abc import Iterable, Sequence
 from itertools import zip_longest
 
 from hidden_frame.compose.numerals import format_number, in_range
-from hidden_frame.compose.textspec import Palette
+from hidden_frame.compose.palette import Palette
 from hidden_frame.model.numbering import MAX_LEVEL, ListNumber
 from hidden_frame.model.text import Text
 

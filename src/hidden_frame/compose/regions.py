@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from hidden_frame.compose.textspec import Palette
+from hidden_frame.compose.palette import Palette
 from hidden_frame.model.geometry import Grid
 from hidden_frame.model.items import TextFrame
 from hidden_frame.typeset.region import Outline, Region

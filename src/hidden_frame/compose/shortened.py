@@ -6,8 +6,8 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from hidden_frame.compose.drawing import set_frame
+from hidden_frame.compose.palette import Palette
 from hidden_frame.compose.regions import inner_height, regions_of
-from hidden_frame.compose.textspec import Palette
 from hidden_frame.compose.worn import worn
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import TextFrame

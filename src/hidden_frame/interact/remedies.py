@@ -14,7 +14,7 @@ from typing import NamedTuple
 from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.drawing import text_height
 from hidden_frame.compose.markers import marker_label, markers_in
-from hidden_frame.compose.textspec import palette
+from hidden_frame.compose.palette import palette
 from hidden_frame.interact.shown import shown_item
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import TextFrame

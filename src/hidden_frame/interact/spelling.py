@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.listed import frames_with_lists
-from hidden_frame.compose.textspec import Palette, palette
+from hidden_frame.compose.palette import Palette, palette
 from hidden_frame.edit.text.find import Change, TextHit, with_changes
 from hidden_frame.interact.finding import Spot, page_in_words, page_of, put_text, texts
 from hidden_frame.model.memory import remembered

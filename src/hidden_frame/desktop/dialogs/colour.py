@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QHBoxLayout, QWidget
 
 from hidden_frame.compose.contrast import READABLE
 from hidden_frame.compose.ground import contrast, rgb
-from hidden_frame.compose.textspec import ink
+from hidden_frame.compose.palette import ink
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.dialogs.base import Question

@@ -3,7 +3,7 @@ words themselves go on following the master."""
 
 from __future__ import annotations
 
-from hidden_frame.compose.textspec import palette
+from hidden_frame.compose.palette import palette
 from hidden_frame.compose.worn import worn
 from hidden_frame.desktop.colour_choice import NO_DARK, ON_DARK_HINT, ColourChoice
 from hidden_frame.desktop.properties.fields import Choice, LengthField
