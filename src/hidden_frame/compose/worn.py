@@ -39,7 +39,7 @@ def worn(item: TextFrame, known: Palette, dark: bool = False) -> tuple[TextFrame
     """A frame whose words say themselves what they wear, and the palette that they are set with;
     itself where they wear what they say anyway.
 
-    from hidden_frame.compose.palette import palette
+    >>> from hidden_frame.compose.palette import palette
     >>> from hidden_frame.model.text import Paragraph, Run
     >>> words = (Paragraph("body", (Run("Night"),)),)
     >>> frame = TextFrame(id="f", x=0, y=0, width=90, height=20, text=words, text_colour="ochre")
