@@ -72,7 +72,7 @@ def _painted_at(placed: Placed, point: tuple[float, float], colour: Rgb, below: 
     these are, only its fill lies `below`."""
     for primitive in placed.drawing.primitives:
         if isinstance(primitive, PathPrimitive) and primitive.ink is not None:
-            if _inside(primitive, point, placed.drawing.width, placed.drawing.height):
+            if inside_path(primitive, point, placed.drawing.width, placed.drawing.height):
                 colour = over(rgb(primitive.ink), primitive.alpha, colour)
         elif isinstance(primitive, PicturePrimitive) and below:
             x, y, w, h = primitive.rect
@@ -93,7 +93,7 @@ def opacity_at(placed: Placed, point: tuple[float, float]) -> float:
     for primitive in placed.drawing.primitives:
         alpha = 0.0
         if isinstance(primitive, PathPrimitive) and primitive.ink is not None:
-            if _inside(primitive, point, placed.drawing.width, placed.drawing.height):
+            if inside_path(primitive, point, placed.drawing.width, placed.drawing.height):
                 alpha = primitive.alpha
         elif isinstance(primitive, PicturePrimitive):
             x, y, w, h = primitive.rect
@@ -113,7 +113,7 @@ def _tone(picture: PicturePrimitive, across: float, down: float) -> tuple[float,
     return tuple(v / 255 for v in picture.tones[at : at + 4])
 
 
-def _inside(path: PathPrimitive, point: tuple[float, float], w: float, h: float) -> bool:
+def inside_path(path: PathPrimitive, point: tuple[float, float], w: float, h: float) -> bool:
     """Whether a point lies in a filled path: exact for boxes and ellipses."""
     curves = sum(c[0] == "C" for c in path.commands)
     lines = sum(c[0] == "L" and c[1:] != path.commands[n - 1][-2:]

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from typing import NamedTuple
 
-from hidden_frame.compose.scene import Placed, Scene
+from hidden_frame.compose.ground import inside_path
+from hidden_frame.compose.scene import PathPrimitive, Placed, Scene, TextPrimitive
 from hidden_frame.interact.faces import Face
 from hidden_frame.model.layouts import PageLayout
 from hidden_frame.model.plane.box import HANDLES, Bounds, Box, Handle, holds
@@ -27,11 +29,11 @@ def face_at(faces: tuple[Face, ...], width: float, x: float) -> Face:
 
 def owner_of(scene: Scene, faces: tuple[Face, ...], spot: Spot, slack: float) -> Spot:
     """The spot on the face whose item is topmost there: one may reach over the spine."""
-    for placed in reversed(scene.painted):
-        if not placed.locked and _inside(placed, spot.x, spot.y, slack):
-            home = next((f for f in faces if (f.holder_id, f.side) == placed.home), None)
-            return on_face(spot, home or spot.face)
-    return spot
+    placed = _topmost(scene.painted, spot.x, spot.y, slack)
+    if placed is None:
+        return spot
+    home = next((f for f in faces if (f.holder_id, f.side) == placed.home), None)
+    return on_face(spot, home or spot.face)
 
 
 def on_face(spot: Spot, face: Face) -> Spot:
@@ -40,11 +42,52 @@ def on_face(spot: Spot, face: Face) -> Spot:
 
 
 def hit(scene: Scene, x: float, y: float, slack: float) -> Placed | None:
-    """The topmost item at a point; `slack` points beside thin ones still count."""
-    for placed in reversed(scene.placed):
-        if not placed.locked and _inside(placed, x, y, slack):
-            return placed
-    return None
+    """The topmost item of which something is seen at a point: words, a picture, a fill, a stroke;
+    where nothing is, the topmost one there.  `slack` points beside thin ones still count."""
+    return _topmost(scene.placed, x, y, slack)
+
+
+def _topmost(items: Sequence[Placed], x: float, y: float, slack: float) -> Placed | None:
+    there = [p for p in reversed(items) if not p.locked and _inside(p, x, y, slack)]
+    if len(there) < 2:
+        return there[0] if there else None
+    return next((p for p in there if _is_seen(p, x, y, slack)), there[0])
+
+
+def _is_seen(placed: Placed, x: float, y: float, slack: float) -> bool:
+    """Whether something of an item is painted at a point of the page; of one in which nothing is
+    painted anywhere, all of it is."""
+    px, py = placed.matrix.inverse().apply(x, y)
+    drawing = placed.drawing
+    w, h = drawing.width, drawing.height
+    if min(w, h) < 2 * slack:
+        return True  # thin as it is, it is meant
+    empty = True
+    for primitive in drawing.primitives:
+        if isinstance(primitive, TextPrimitive):
+            lines = primitive.text.lines[: primitive.shown]
+            empty = empty and not any(line.runs for line in lines)
+            at = px - primitive.x, py - primitive.y
+            if any(
+                line.runs and line.left - slack <= at[0] <= line.right + slack
+                and line.top <= at[1] <= line.bottom
+                for line in lines
+            ):  # fmt: skip
+                return True
+        elif isinstance(primitive, PathPrimitive):
+            empty = False
+            if primitive.ink is not None and inside_path(primitive, (px, py), w, h):
+                return True
+            if primitive.pen is not None:
+                reach = max(primitive.pen.width / 2, slack)
+                if min(px, py, w - px, h - py) <= reach:
+                    return True
+        else:
+            empty = False
+            left, top, wide, high = primitive.rect
+            if left <= px <= left + wide and top <= py <= top + high:
+                return True
+    return empty
 
 
 def all_hits(scene: Scene, x: float, y: float, slack: float) -> list[Placed]:
