@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 from msgspec.structs import replace
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QPointF, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog, QLabel, QLineEdit, QPushButton
 
@@ -213,3 +213,32 @@ def test_no_page_stays_selected_behind_the_dialog_of_rules(hands, qtbot):
     QTest.mouseClick(dialog.add, Qt.MouseButton.LeftButton)
     QTest.mouseClick(dialog.ok, Qt.MouseButton.LeftButton)
     assert hands.session.pages == before
+
+
+def test_save_as_and_export_propose_the_name_that_the_file_has(hands, monkeypatch, tmp_path):
+    asked = []
+
+    def ask(parent, title, start, kinds):
+        asked.append(start)
+        return "", ""
+
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", ask)
+    hands.window.files.save_as()
+    assert asked[-1] == "Night Sky Almanac.hframe"
+    hands.session.path = tmp_path / "night-2.hframe"
+    hands.window.files.save_as()
+    assert asked[-1] == str(tmp_path / "night-2.hframe")
+
+
+def test_most_of_a_page_means_the_page(hands, qtbot):
+    hands.settle(qtbot)
+    run, text = hands.window.run, hands.master("Text")
+    layout = run.layout_now()
+    cell = layout.cells[2]
+    left, middle = layout.left_of(cell), QPointF(0, run.viewport().height() / 2)
+    said = []
+    for across in (2, 5, 8, cell.width / 2, cell.width - 8, cell.width - 2):
+        x = left + across - run.horizontalScrollBar().value()
+        said.append(run.hand.carry(text, QPointF(x, middle.y()), False))
+    on_page = [drop is not None and drop.pages == (hands.page(3),) for drop in said]
+    assert on_page == [False, False, True, True, True, False]

@@ -95,7 +95,7 @@ def test_apply_to_a_section_only_with_the_echo(hands):
     dialog.range.setText("odd")
     assert dialog.echo.text() == "pages 7 and 9: 2 pages, 1 of them set by hand"
     dialog.range.setText("1")
-    assert "None of these pages is in “Summer”" in dialog.echo.text()
+    assert "None of these pages is in “Summer”" in dialog.form.problem.text()
     before = hands.publication
     dialog._accept()
     assert hands.publication is before and "None of these" in dialog.form.problem.text()

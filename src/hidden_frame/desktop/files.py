@@ -209,7 +209,8 @@ class Files:
         return answer == "overwrite" and self._save(path)
 
     def save_as(self) -> bool:
-        start = f"{self.session.publication.title}{EXTENSION}"
+        path = self.session.path
+        start = str(path) if path is not None else f"{self.session.publication.title}{EXTENSION}"
         name, _ = QFileDialog.getSaveFileName(self.parent, "Save as", start, _FILTER)
         if not name:
             return False
@@ -239,7 +240,12 @@ class Files:
         dialog.deleteLater()  # it would go on asking what is doubtful
         if not wanted:
             return
-        start = f"{self.session.publication.title}.pdf"
+        there = self.session.path
+        start = (
+            f"{self.session.publication.title}.pdf"
+            if there is None
+            else str(there.with_suffix(".pdf"))
+        )
         name, _ = QFileDialog.getSaveFileName(self.parent, "Export PDF", start, "PDF (*.pdf)")
         if name:
             self.export_to(Path(name if name.lower().endswith(".pdf") else f"{name}.pdf"),

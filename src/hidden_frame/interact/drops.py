@@ -17,7 +17,7 @@ from hidden_frame.interact.foretold import gap_in_words
 from hidden_frame.model.lookup import find_page, masters_by_id, stack_of
 from hidden_frame.model.publication import Publication
 
-EDGE = 0.16  # of a thumbnail's width, at each side: a drop there goes between pages
+EDGE = 6.0  # pixels within a thumbnail at each side: a drop there goes between pages
 
 
 class MasterDrop(NamedTuple):

@@ -267,11 +267,12 @@ class FlatplanView(PageView):
         band = self.layout_now().band_at(at.x(), at.y())
         return Head(band.section_id, at.x() - band.x < FOLD) if band is not None else None
 
-    def share_at(self, point: QPointF) -> float:
+    def within_at(self, point: QPointF) -> float:
         tile = self._tile_at(point)
         if tile is None:
             return 0.0
-        return (self.to_plan(point).x() - tile.x) / self.layout_now().page[0]
+        across = self.to_plan(point).x() - tile.x
+        return min(across, self.layout_now().page[0] - across)
 
     def gap_at(self, point: QPointF) -> Gap | None:
         at = self.to_plan(point)

@@ -237,7 +237,7 @@ class PageHand:
         """What dropping a master here would do; shown until it is dropped or leaves."""
         self.pointer = point
         page_id = self.view.page_at(point)
-        if page_id is not None and EDGE < self.view.share_at(point) < 1 - EDGE:
+        if page_id is not None and self.view.within_at(point) > EDGE:
             self.gap = None
             self.drop = on_page(
                 self.session.publication, self.session.pages, master_id, page_id, adding

@@ -45,8 +45,8 @@ class PageSpace(Protocol):
     def head_at(self, point: QPointF) -> Head | None:
         """The section's head under a point."""
 
-    def share_at(self, point: QPointF) -> float:
-        """How far across the page under a point it is, from 0 to 1."""
+    def within_at(self, point: QPointF) -> float:
+        """How far within the page under a point it is, in pixels from its nearer side."""
 
     def gap_at(self, point: QPointF) -> Gap | None:
         """Where pages dropped at a point go."""

@@ -250,11 +250,12 @@ class RunView(PageView):
         section = self.layout_now().section_at(self.to_plan(point).x())
         return Head(section, False) if section is not None else None
 
-    def share_at(self, point: QPointF) -> float:
+    def within_at(self, point: QPointF) -> float:
         cell, layout = self._cell_at(point), self.layout_now()
         if cell is None:
             return 0.0
-        return (self.to_plan(point).x() - layout.left_of(cell)) / cell.width
+        across = self.to_plan(point).x() - layout.left_of(cell)
+        return min(across, cell.width - across)
 
     def gap_at(self, point: QPointF) -> Gap | None:
         layout, pages = self.layout_now(), all_pages(self.session.publication)
