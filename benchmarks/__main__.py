@@ -20,6 +20,7 @@ from benchmarks.faults import faults
 from benchmarks.flatplan import flatplan_frames, move_many
 from benchmarks.keyboard import keyboard_rows
 from benchmarks.lines import lines
+from benchmarks.lit import lit_rows
 from benchmarks.masters import apply_to_all, root_drag, undo_memory
 from benchmarks.measures import MEASURES, TIMES, TITLE, Row
 from benchmarks.near import drawing, near_by, pictures
@@ -58,6 +59,7 @@ ALONE = {
     "settling": settling_rows,
     "lines": lines,
     "across": across_rows,
+    "lit": lit_rows,
 }
 LONG = {"size": size, "faults": faults}  # only when asked for by name
 MEASURES = ALONE | MEASURES | LONG

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from hidden_frame.compose.ground import colour_under, contrast, over, rgb
+from hidden_frame.compose.ground import contrast, ground_of, over, rgb
 from hidden_frame.compose.scene import Scene
 from hidden_frame.model.memory import remembered
 
@@ -38,7 +38,7 @@ def poor_contrast(scene: Scene, item_id: str) -> Poor | None:
     block = scene.painted[index].drawing.text if index is not None else None
     if index is None or block is None:
         return None
-    placed = scene.painted[index]
+    placed, ground = scene.painted[index], ground_of(scene, index)
     worst: Poor | None = None
     for line in block.text.lines[: min(block.shown, 60)]:
         for run in line.runs:
@@ -52,7 +52,7 @@ def poor_contrast(scene: Scene, item_id: str) -> Poor | None:
             needed = READABLE_LARGE if large else READABLE
             for x in (left, (left + right) / 2, right):
                 point = placed.matrix.apply(x + block.x, line.baseline - setting.size / 3 + block.y)
-                under = colour_under(scene, index, point)
+                under = ground.colour(point)
                 if under is None:
                     continue
                 text = over(rgb(run.span.ink), block.alpha, under)

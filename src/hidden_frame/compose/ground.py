@@ -6,8 +6,14 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
+from typing import NamedTuple
+
 from hidden_frame.compose.scene import PathPrimitive, PicturePrimitive, Placed, Scene
 from hidden_frame.edit.looks.colours import rgb_of_cmyk
+from hidden_frame.model.memory import remembered
+from hidden_frame.model.plane.box import Bounds
+from hidden_frame.model.plane.matrix import Matrix
 from hidden_frame.model.publication import TONES
 from hidden_frame.typeset.paragraph import Ink, SpotInk
 
@@ -24,6 +30,7 @@ def rgb(ink: Ink) -> Rgb:
     return rgb_of_cmyk(ink)
 
 
+@lru_cache(maxsize=10_000)
 def luminance(colour: Rgb) -> float:
     """Relative luminance, 0 to 1 (WCAG 2.2, “relative luminance”, for sRGB)."""
 
@@ -49,22 +56,53 @@ def over(colour: Rgb, alpha: float, under: Rgb) -> Rgb:
 def colour_under(scene: Scene, index: int, point: tuple[float, float]) -> Rgb | None:
     """The colour below an item at a point of the page; None where a drawing lies, or a picture of
     which none is known."""
-    colour: Rgb = PAPER
-    for n, placed in enumerate(scene.painted[: index + 1]):
-        if not placed.printing:
-            continue
-        x, y = placed.matrix.inverse().apply(*point)
-        w, h = placed.drawing.width, placed.drawing.height
-        if not (0 <= x <= w and 0 <= y <= h):
-            continue
-        found = _painted_at(placed, (x, y), colour, below=n < index)
-        if found is None:
-            return None
-        if placed.multiplied:  # ISO 32000-1, 11.3.5.2; what is opaque within it counts once
-            alone = _painted_at(placed, (x, y), PAPER, below=n < index) or PAPER
-            found = colour[0] * alone[0], colour[1] * alone[1], colour[2] * alone[2]
-        colour = found
-    return colour
+    return ground_of(scene, index).colour(point)
+
+
+class Ground(NamedTuple):
+    """What is printed beneath an item: the items that reach under it, from the lowest up, each with
+    the way into its own coordinates; the item itself last."""
+
+    below: tuple[tuple[Placed, Matrix], ...]
+
+    def colour(self, point: tuple[float, float]) -> Rgb | None:
+        """The colour at a point of the page; None where none is known."""
+        colour: Rgb = PAPER
+        last = len(self.below) - 1
+        for n, (placed, back) in enumerate(self.below):
+            x, y = back.apply(*point)
+            if not (0 <= x <= placed.drawing.width and 0 <= y <= placed.drawing.height):
+                continue
+            found = _painted_at(placed, (x, y), colour, below=n < last)
+            if found is None:
+                return None
+            if placed.multiplied:  # ISO 32000-1, 11.3.5.2; what is opaque within it counts once
+                alone = _painted_at(placed, (x, y), PAPER, below=n < last) or PAPER
+                found = colour[0] * alone[0], colour[1] * alone[1], colour[2] * alone[2]
+            colour = found
+        return colour
+
+
+def ground_of(scene: Scene, index: int) -> Ground:
+    """The ground of one of the items that are painted, by its number."""
+    own = scene.painted[index]
+    around = own.bounds
+    below = [(p, back) for n, p, back, b in _painting(scene) if n < index and b.touches(around)]
+    return Ground((*below, (own, own.matrix.inverse())))
+
+
+@remembered()
+def _painting(scene: Scene) -> tuple[tuple[int, Placed, Matrix, Bounds], ...]:
+    """The items of a scene that words can stand on: number, item, the way into its own points, and
+    the box around it."""
+    return tuple(
+        (n, p, p.matrix.inverse(), p.bounds)
+        for n, p in enumerate(scene.painted)
+        if p.printing and any(
+            isinstance(x, PicturePrimitive) or (isinstance(x, PathPrimitive) and x.ink is not None)
+            for x in p.drawing.primitives
+        )
+    )  # fmt: skip
 
 
 def _painted_at(placed: Placed, point: tuple[float, float], colour: Rgb, below: bool) -> Rgb | None:

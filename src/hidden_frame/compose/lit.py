@@ -6,9 +6,7 @@ printed beneath them is the greater (WCAG 2.2, “contrast ratio”) is shown.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-
-from hidden_frame.compose.ground import Rgb, colour_under, contrast, over, rgb
+from hidden_frame.compose.ground import Rgb, contrast, ground_of, over, rgb
 from hidden_frame.compose.scene import Drawing, Placed, Scene
 from hidden_frame.model.memory import remembered
 
@@ -33,25 +31,34 @@ def _decided(scene: Scene, index: int) -> Placed:
     block = placed.drawing.text
     if placed.dark is None or block is None:
         return placed
+    ground = ground_of(scene, index)
     least, better = [21.0, 21.0], [0, 0]
-    both = zip(_places(placed, placed.drawing), _places(placed, placed.dark), strict=False)
-    for (point, one), (_, other) in both:
-        under = colour_under(scene, index, point)
+    both = zip(_places(placed.drawing), _places(placed.dark), strict=False)
+    for (x, y, one), (_, _, other) in both:
+        under = ground.colour(placed.matrix.apply(x, y))
         if under is not None:
             ratios = [contrast(over(c, block.alpha, under), under) for c in (one, other)]
             least = [min(a, b) for a, b in zip(least, ratios, strict=True)]
             better[ratios[1] > ratios[0]] += 1
     dark = least[1] > least[0]
-    mixed = better[not dark] >= _HALF * max(sum(better), 1)
-    drawing = placed.dark if dark else placed.drawing
+    return _drawn(placed, dark, better[not dark] >= _HALF * max(sum(better), 1))
+
+
+@remembered(by_value=("dark", "mixed"))
+def _drawn(placed: Placed, dark: bool, mixed: bool) -> Placed:
+    """A frame drawn in one way or the other; the same object for the same, so that what did not
+    change is not painted again."""
+    drawing = placed.dark if dark and placed.dark is not None else placed.drawing
     return placed._replace(drawing=drawing, dark=None, mixed=mixed)
 
 
-def _places(placed: Placed, drawing: Drawing) -> Iterator[tuple[tuple[float, float], Rgb]]:
-    """Both ends and the middle of each run of words, on the page, and the colour they have."""
+@remembered()
+def _places(drawing: Drawing) -> tuple[tuple[float, float, Rgb], ...]:
+    """Both ends and the middle of each run of words, in the item's points, and their colour."""
     block = drawing.text
     if block is None:
-        return
+        return ()
+    found = []
     for line in block.text.lines[: min(block.shown, _LINES)]:
         for run in line.runs:
             if not run.words:
@@ -59,5 +66,6 @@ def _places(placed: Placed, drawing: Drawing) -> Iterator[tuple[tuple[float, flo
             ends = [x + word.width for x, word in zip(run.xs, run.words, strict=True)]
             left, right = line.x + min(run.xs), line.x + max(ends)
             y = line.baseline - run.setting.size / 3 + block.y
-            for x in (left, (left + right) / 2, right):
-                yield placed.matrix.apply(x + block.x, y), rgb(run.span.ink)
+            colour = rgb(run.span.ink)
+            found += [(x + block.x, y, colour) for x in (left, (left + right) / 2, right)]
+    return tuple(found)
