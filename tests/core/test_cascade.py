@@ -80,6 +80,9 @@ of_kind = {
         "vertical": st.sampled_from(["top", "middle", "bottom"]), "grows": st.booleans(),
         "snug": st.booleans(), "columns": st.integers(1, 4), "gutter": st.floats(0, 30),
         "radius": st.floats(0, 20), "yields": st.booleans(), "main": st.integers(0, 3),
+        "text_style": st.sampled_from([None, "heading"]),
+        "text_colour": st.sampled_from([None, "ochre"]),
+        "text_size": st.sampled_from([None, 7.0]), "on_dark": st.sampled_from([None, "paper"]),
     },
     PictureFrame: {
         "picture": st.none(), "radius": st.floats(0, 20),

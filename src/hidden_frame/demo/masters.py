@@ -74,10 +74,10 @@ def build_masters(
     publication, made_opener = _put(publication, opener, *_opener_items(logo, sky))
     publication = hide_here(publication, opener, rule)
     publication = hide_here(publication, opener, made[2])
-    # Larger here, in the words of the base; on the season’s colour it takes its other colour.
-    publication = override(publication, opener, made[1], text_size=12.0)
     publication, notes = add_master(publication, "Notes", base)
     publication, _ = _put(publication, notes, *_note_lines())
+    # In another colour here, in the words of the base.
+    publication = override(publication, notes, made[2], text_colour="winter")
     publication = set_page_layout(
         publication, notes, margins=None, columns=None, guides=None,
         grid=Grid(M.top + mm(14), mm(9)),
