@@ -185,4 +185,5 @@ def test_a_line_with_two_ends_keeps_its_words():
     assert edit.plain(text) == "left\t right" and place == (0, 5)
     assert text[0].tabs == (TabStop(None, "right"),)
     aligned = edit.set_alignment(text, 0, 0, "outside")
-    assert aligned[0].alignment == "outside" and edit.set_alignment(aligned, 0, 0, None) == text
+    assert text[0].alignment == "inside" and aligned[0].alignment == "outside"
+    assert edit.set_alignment(aligned, 0, 0, "inside") == text
