@@ -12,6 +12,7 @@ import pytest
 from PIL import Image
 
 from hidden_frame.demo.almanac import almanac
+from hidden_frame.model.trims import TRIMS
 from hidden_frame.storage.format import load
 
 
@@ -93,3 +94,24 @@ def test_errors_are_one_sentence_and_the_status_tells_whose(file, arguments, sta
     assert says in done.stderr and "Traceback" not in done.stderr
     if status == 1:
         assert len(done.stderr.strip().splitlines()) == 1
+
+
+def test_resize_writes_another_file_and_says_what_came_of_it(file, tmp_path):
+    small, tiny = tmp_path / "a5.hframe", tmp_path / "tiny.hframe"
+    before = file.read_bytes()
+    done = run("resize", file, "--trim", "A5", "--items", "scale", "--type", "--out", small)
+    assert done.returncode == 0, done.stderr
+    assert done.stdout.splitlines() == [
+        "148 mm × 210 mm, bleed 3 mm", "Everything lies on its page, and fits.",
+    ]  # fmt: skip
+    assert load(small).publication.setup.trim == TRIMS["A5"] and file.read_bytes() == before
+    followed = run("resize", file, "--trim", "150x210mm", "--out", tmp_path / "b.hframe")
+    assert followed.returncode == 0 and "do not fit any more" in followed.stdout
+    for wrong, said in (
+        (["--trim", "10x12mm"], "leave no room"), (["--trim", "large"], "“large” is no trim size"),
+        (["--trim", "A5", "--items", "melt"], "“melt”"), ([], "--trim 148x210mm"),
+        (["--trim", "0x210mm"], "Width 0 mm"),
+    ):  # fmt: skip
+        refused = run("resize", file, *wrong, "--out", tiny)
+        assert refused.returncode == 1 and said in refused.stderr, wrong
+        assert len(refused.stderr.strip().splitlines()) == 1 and not tiny.exists()

@@ -65,13 +65,12 @@ def test_what_hides_nothing_is_not_told():
     for item in (faint, empty, beside, dark, corner):
         assert told(page_with(item)[0]) == [], item
     # below it, and on a layer that is not printed
-    publication, page, text, (panel,) = page_with(box())
+    publication, page, _, (panel,) = page_with(box())
     below = change_items(publication, page, {panel: {"layer": "ground"}})
     assert told(below) == []
     layers = tuple(replace(x, printing=x.id != "above") for x in publication.layers)
     unseen = change_items(replace(publication, layers=layers), page, {panel: {"layer": "above"}})
     assert told(unseen) == []
-    assert text
 
 
 def test_a_picture_hides_where_it_is_not_transparent():

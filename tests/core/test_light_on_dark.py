@@ -14,8 +14,10 @@ from msgspec import UNSET
 from msgspec.structs import replace
 from PIL import Image
 
+from hidden_frame.checks.content import content_findings
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.contrast import poor_texts
+from hidden_frame.compose.departures import departures
 from hidden_frame.edit.carry.masters import masters_copied, masters_pasted
 from hidden_frame.edit.items.draw import add_item, change_items
 from hidden_frame.edit.looks.colours import delete_colour, uses
@@ -33,14 +35,16 @@ from hidden_frame.edit.pages.folios import (
     put_away,
     remove_folios,
 )
+from hidden_frame.edit.size.resize import resize
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.invariants import problems
 from hidden_frame.model.items import PictureFrame, Shape, TextFrame
-from hidden_frame.model.lookup import all_pages, find_master, paragraph_style
+from hidden_frame.model.lookup import all_pages, find_master, find_page, paragraph_style
 from hidden_frame.model.paint import Colour, Fill
 from hidden_frame.model.publication import Publication, Setup
 from hidden_frame.model.text import Look, Marker, Paragraph, Run
 from hidden_frame.output.pdf import export_pdf
+from hidden_frame.script.document import Document
 from hidden_frame.storage.format import from_bytes, to_bytes
 from hidden_frame.storage.pictures import picture_from_bytes
 
@@ -174,7 +178,7 @@ def test_over_a_picture_its_own_colours_count():
     night.paste((240, 240, 250), (0, 0, 64, 32))  # the upper half is light
     data = io.BytesIO()
     night.save(data, "PNG")
-    picture, blob = picture_from_bytes(data.getvalue(), "night.png")
+    picture, _ = picture_from_bytes(data.getvalue(), "night.png")
     publication, _, item = folios(on_dark="paper")
     publication = replace(publication, pictures=(picture,))
     frame = PictureFrame(id="", x=0, y=200, width=200, height=100, picture=picture.hash,
@@ -185,7 +189,6 @@ def test_over_a_picture_its_own_colours_count():
     up = change_items(publication, page, {made: {"y": 260.0}})  # its light half
     assert words(up, 0, item)[1] == {ink_of(publication, "ink")}
     assert poor_texts(Composer().compose(up).scene(page)) == {}
-    assert blob
 
 
 def test_what_covers_the_ground_counts_and_what_does_not_print_does_not():
@@ -291,3 +294,53 @@ def test_folios_put_away_come_back_as_they_were():
     assert all(p.item_id != item for p in scene.painted)
     again = place_folios(gone, [master], plan_of(gone, master, FolioPlan()))
     assert again.masters == publication.masters and again.sections == publication.sections
+
+
+# -- with other things that are done to a publication ------------------------------------
+
+
+def test_a_size_that_words_wear_is_scaled_with_the_type():
+    publication, master, item = folios(text_size=20.0)
+    page = all_pages(publication)[1].id
+    publication = override(publication, page, item, text_size=12.0)
+    half = Size(100.0, 150.0)
+    scaled = resize(publication, half, items="scale", type_too=True)
+    assert find_master(scaled, master).items[0].text_size == 10.0
+    assert find_page(scaled, page).overrides[0].text_size == 6.0
+    assert {r.setting.size for r in words(scaled, 1, item)[2]} == {6.0}
+    bare = resize(publication, half, items="scale")
+    assert find_master(bare, master).items[0].text_size == 20.0
+    largest = resize(folios(text_size=2000.0)[0], Size(400.0, 600.0), items="scale", type_too=True)
+    assert largest.masters[0].items[0].text_size == 2000.0  # the limit of the type
+
+
+def test_what_departs_is_told_in_words():
+    publication, _, item = folios()
+    page = all_pages(publication)[0].id
+    looks = {"text_colour": "paper", "text_size": 12.0, "text_style": "body", "on_dark": "paper"}
+    publication = override(publication, page, item, **looks)
+    (departure,) = departures(publication)
+    assert "_" not in departure.sentence
+    assert "colour of all words" in departure.sentence
+
+
+def test_ground_that_is_half_and_half_is_told_by_the_checks():
+    publication, _, item = folios(on_dark="paper")
+    publication, _ = with_ground(publication, 0, "ink", x=165.0, width=35.0)
+    found = content_findings(Composer().compose(publication), ())
+    (mixed,) = [f for f in found if f.kind == "mixed ground"]
+    assert mixed.item_id == item and mixed.pages == (all_pages(publication)[0].id,)
+    assert "half on dark, half on light ground" in mixed.sentence
+
+
+def test_scripts_name_colours_and_styles_of_all_words():
+    book = Document.new("Night", trim="A5", pages=2)
+    frame = book.page(1).add_text_frame("20mm", "20mm", "80mm", "10mm", "Night")
+    frame.change(text_colour="Ochre", on_dark="Paper", text_style="Heading", text_size="14pt")
+    made = frame.item
+    names = {c.id: c.name for c in book.publication.colours}
+    assert (names[made.text_colour], names[made.on_dark]) == ("Ochre", "Paper")
+    assert (made.text_style, made.text_size) == (book.paragraph_style("Heading"), 14.0)
+    book.style("Body", on_dark="Paper")
+    body = paragraph_style(book.publication, book.paragraph_style("Body"))
+    assert names[body.on_dark] == "Paper"

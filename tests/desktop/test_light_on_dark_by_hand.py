@@ -11,6 +11,7 @@ from hidden_frame.edit.masters.overrides import override
 from hidden_frame.model.items import Shape, TextFrame
 from hidden_frame.model.lookup import find_page, master_item, paragraph_style
 from hidden_frame.model.paint import Fill
+from hidden_frame.model.styles import own
 from hidden_frame.model.text import Marker, Paragraph, Run
 
 
@@ -160,3 +161,24 @@ def test_folios_that_depart_are_ticked_to_be_changed_too(hands, qtbot):
     row.setCheckState(Qt.CheckState.Checked)
     QTest.mouseClick(dialog.ok, Qt.MouseButton.LeftButton)
     assert all(o.item != item for o in find_page(hands.publication, page).overrides)
+
+
+def test_folios_and_styles_refuse_the_colour_that_words_have_anyway(hands, qtbot):
+    a_folio(hands)
+    before = hands.publication
+    dialog = hands.window.dialogs.folios()
+    style = paragraph_style(before, dialog.plan.style)
+    usual = next(c.name for c in before.colours if c.id == own(style, "colour"))
+    choose(dialog.on_dark, usual)
+    QTest.mouseClick(dialog.ok, Qt.MouseButton.LeftButton)
+    said = f"“{usual}” is what these words have on light ground, too"
+    assert dialog.isVisible() and said in dialog.form.problem.text()
+    dialog.reject()
+    styles = StyleDialog(hands.session, style.id, hands.window)
+    qtbot.addWidget(styles)
+    styles.show()
+    choose(styles.on_dark, usual)
+    QTest.mouseClick(styles.ok, Qt.MouseButton.LeftButton)
+    assert styles.isVisible() and said in styles.form.problem.text()
+    styles.reject()
+    assert hands.publication is before

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Collection, Generator, Iterable
+from collections.abc import Collection, Generator, Iterable, Iterator
 from typing import NamedTuple
 
 from hidden_frame.checks.content import limits_of, to_look_at
@@ -25,6 +25,7 @@ _WORDS = {
     "cut at the spine": ("thing is cut at the spine", "things are cut at the spine"),
 }
 _AT_A_TIME = 8  # pages
+Pair = tuple[str, str]  # a fault's kind, and what it is about
 
 
 class Came(NamedTuple):
@@ -62,25 +63,30 @@ def came_of(
 
 def telling(
     before: Publication, after: Publication, composer: Composer, known: Collection[str]
-) -> Generator[Came, None, Came]:
-    """The same a few pages at a time: what is known so far, and in the end all of it."""
+) -> Generator[Came | None, None, Came]:
+    """The same a few pages at a time: what is known so far (None: nothing yet), and in the end all
+    of it."""
     more = len(all_pages(after)) - len(all_pages(before))
-    was = yield from _faults(composer.compose(before), known, Came((), more), frozenset())
-    found = yield from _faults(composer.compose(after), known, Came((), more), was)
-    return Came(tuple(sorted(found)), more)
+    was: frozenset[Pair] = frozenset()
+    for so_far in _faults(composer.compose(before), known):
+        was = so_far
+        yield None
+    came = Came((), more)
+    for found in _faults(composer.compose(after), known):
+        came = Came(tuple(sorted(found - was)), more)
+        yield came
+    return came
 
 
-def _faults(
-    composition: Composition, known: Collection[str], so_far: Came, but: Collection[tuple[str, str]]
-) -> Generator[Came, None, frozenset[tuple[str, str]]]:
-    """The faults of a publication by kind and item; `but` those that are known."""
+def _faults(composition: Composition, known: Collection[str]) -> Iterator[frozenset[Pair]]:
+    """The faults of a publication by kind and item: those of some pages, of more, of all."""
     publication = composition.publication
     limits, masters = limits_of(publication, known), masters_by_id(publication)
     found = {
         ("story does not fit", story.id)
         for story in publication.stories
         if (flow := composition.flow(story.id)).rest is not None and flow.words_left
-    } - set(but)
+    }
     for n, holder in enumerate(to_look_at(publication)):
         scenes = (
             [composition.master_scene(holder, side) for side in SIDES]
@@ -88,13 +94,13 @@ def _faults(
             else [composition.scene(holder)]
         )
         for scene in scenes:
-            found |= _told(faults_of(scene, limits)).difference(but)
+            found |= _told(faults_of(scene, limits))
         if n % _AT_A_TIME == 0:
-            yield so_far._replace(faults=tuple(found)) if but else so_far
-    return frozenset(found)
+            yield frozenset(found)
+    yield frozenset(found)
 
 
-def _told(faults: Iterable[Fault]) -> set[tuple[str, str]]:
+def _told(faults: Iterable[Fault]) -> set[Pair]:
     pairs = ((fault.kind, fault.item_id) for fault in faults)
     return {pair for pair in pairs if pair[0] in _WORDS}
 

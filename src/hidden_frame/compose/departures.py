@@ -21,7 +21,9 @@ WORDS = {
     "x": "place", "y": "place", "width": "size", "height": "size", "visible": "hidden",
     "around": "text around", "blend": "blending", "fit": "picture fit", "crop": "crop",
     "grows": "growing", "snug": "first line", "radius": "corners", "form": "form",
-    "yields": "making way", "inset": "insets",
+    "yields": "making way", "inset": "insets", "text_style": "style of all words",
+    "text_colour": "colour of all words", "text_size": "size of all words",
+    "on_dark": "colour on dark ground",
 }  # fmt: skip
 
 

@@ -53,12 +53,6 @@ def over(colour: Rgb, alpha: float, under: Rgb) -> Rgb:
     return mixed[0], mixed[1], mixed[2]
 
 
-def colour_under(scene: Scene, index: int, point: tuple[float, float]) -> Rgb | None:
-    """The colour below an item at a point of the page; None where a drawing lies, or a picture of
-    which none is known."""
-    return ground_of(scene, index).colour(point)
-
-
 class Ground(NamedTuple):
     """What is printed beneath an item: the items that reach under it, from the lowest up, each with
     the way into its own coordinates; the item itself last."""

@@ -53,6 +53,16 @@ def worn(item: TextFrame, known: Palette, dark: bool = False) -> tuple[TextFrame
     return _worn(item, known, dark)
 
 
+def one_colour(item: TextFrame, known: Palette) -> str | None:
+    """The colour that all of a frame's words have on light ground; None where they have several."""
+    item, known = worn(item, known)
+    found = {
+        (piece.look and piece.look.colour) or known.paragraphs[p.style].colour
+        for p in item.text for piece in p.content
+    }  # fmt: skip
+    return found.pop() if len(found) == 1 else None
+
+
 @remembered()
 def _worn(item: TextFrame, known: Palette, dark: bool) -> tuple[TextFrame, Palette]:
     colour = item.on_dark if dark and item.on_dark is not None else item.text_colour

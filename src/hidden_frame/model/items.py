@@ -20,6 +20,8 @@ Placing = Literal["mirrored", "repeated"]
 Vertical = Literal["top", "middle", "bottom"]
 Form = Literal["rectangle", "ellipse", "rounded"]
 Blend = Literal["normal", "multiply"]
+MAX_TEXT_SIZE = 2000.0  # points
+TextSize = Annotated[float, Meta(gt=0, le=MAX_TEXT_SIZE)]
 
 
 class Around(Struct, frozen=True, omit_defaults=True):
@@ -98,7 +100,7 @@ class TextFrame(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="text"
     notes: NoteList | None = None
     text_style: str | None = None
     text_colour: str | None = None
-    text_size: Annotated[float, Meta(gt=0, le=2000)] | None = None
+    text_size: TextSize | None = None
     on_dark: str | None = None
 
     @property
@@ -190,7 +192,7 @@ class Override(Struct, frozen=True, kw_only=True, omit_defaults=True):
     crop: Crop | UnsetType | None = UNSET
     text_style: str | UnsetType | None = UNSET
     text_colour: str | UnsetType | None = UNSET
-    text_size: Annotated[float, Meta(gt=0, le=2000)] | UnsetType | None = UNSET
+    text_size: TextSize | UnsetType | None = UNSET
     on_dark: str | UnsetType | None = UNSET
 
 

@@ -340,8 +340,9 @@ class Document:
 
     def _style_changes(self, properties: Mapping[str, Any]) -> dict[str, Any]:
         changes = dict(properties)
-        if "colour" in changes:
-            changes["colour"] = self.colour(changes["colour"])
+        for name in ("colour", "on_dark"):
+            if changes.get(name) is not None:
+                changes[name] = self.colour(changes[name])
         for name in ("size", "leading", "space_before", "space_after", "indent_left",
                      "indent_right", "indent_first"):  # fmt: skip
             if name in changes:
@@ -385,6 +386,8 @@ class Document:
     def properties(self, given: Mapping[str, Any]) -> dict[str, Any]:
         """An item's properties as the model has them."""
         changes = {name: property_of(name, v, self.colour) for name, v in given.items()}
+        if changes.get("text_style") is not None:
+            changes["text_style"] = self.paragraph_style(changes["text_style"])
         if isinstance(changes.get("text"), str):
             changes["text"] = self.text(changes["text"], "Body", None)
         return changes

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, Any
 from hidden_frame.edit.items.draw import add_item, change_items, remove_items
 from hidden_frame.edit.looks.styles import put_picture
 from hidden_frame.edit.masters.overrides import follow, hide_here, override
-from hidden_frame.model.items import Item, Line, PictureFrame, Shape, TextFrame
+from hidden_frame.model.items import TEXT_COLOURS, Item, Line, PictureFrame, Shape, TextFrame
 from hidden_frame.model.lookup import find_master, holder, masters_by_id, stack_of
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.publication import Master, Page, Publication
@@ -19,7 +19,7 @@ from hidden_frame.storage.pictures import read_picture
 if TYPE_CHECKING:
     from hidden_frame.script.document import Document
 
-_LENGTHS = ("x", "y", "width", "height", "radius", "gutter")
+_LENGTHS = ("x", "y", "width", "height", "radius", "gutter", "text_size")
 
 
 class ItemOn:
@@ -204,12 +204,16 @@ def property_of(name: str, value: Any, colour_id: Any) -> Any:
 
     A fill is a colour, or (colour, tint); a stroke (colour, width in points).
     """
+    if value is None:
+        return None
     if name in _LENGTHS or (name == "inset" and isinstance(value, int | float | str)):
         return length(value)
-    if name == "fill" and value is not None and not isinstance(value, Fill):
+    if name in TEXT_COLOURS:
+        return colour_id(value)
+    if name == "fill" and not isinstance(value, Fill):
         colour, tint = value if isinstance(value, tuple) else (value, 1.0)
         return Fill(colour_id(colour), tint)
-    if name == "stroke" and value is not None and not isinstance(value, Stroke):
+    if name == "stroke" and not isinstance(value, Stroke):
         colour, width = value if isinstance(value, tuple) else (value, 1.0)
         return Stroke(colour=colour_id(colour), width=length(width))
     return value

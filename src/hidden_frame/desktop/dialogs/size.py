@@ -46,7 +46,7 @@ class SizeDialog(Question):
         setup = self.before.setup
         self.work = Slicer(self)
         self.work.seen.connect(self._see)
-        self.work.done.connect(self._know)
+        self.work.done.connect(self._see)
         self.trying = Trying(self.before, session.composer, session.blobs)
         form = self.form
         self.trim = Choice("Trim size")
@@ -160,6 +160,7 @@ class SizeDialog(Question):
     def _try(self) -> None:
         """The spread in sight at once; all pages, and what is wrong with them, beside the desk."""
         self.work.stop()
+        self.trying.came, self.trying.whole = None, False
         try:
             chosen = self.chosen()
             self._show_rows(chosen)
@@ -171,7 +172,6 @@ class SizeDialog(Question):
             self.form.say(str(refusal))
             return
         self.form.say("")
-        self.trying.whole = False
         if first is self.before:
             self.session.set_draft(None)
             self.told.setText("Nothing changes yet.")
@@ -185,9 +185,6 @@ class SizeDialog(Question):
         if publication is not self.session.publication:
             self.session.set_draft(publication)
         self._tell()
-
-    def _know(self, publication: Publication) -> None:
-        self._see(publication)
 
     def _tell(self) -> None:
         came, setup = self.trying.came, self.session.publication.setup

@@ -4,10 +4,12 @@ words themselves go on following the master."""
 from __future__ import annotations
 
 from hidden_frame.compose.palette import palette
-from hidden_frame.compose.worn import worn
+from hidden_frame.compose.worn import one_colour
 from hidden_frame.desktop.colour_choice import NO_DARK, ON_DARK_HINT, ColourChoice
 from hidden_frame.desktop.properties.fields import Choice, LengthField
 from hidden_frame.desktop.properties.item_rows import ItemRows
+from hidden_frame.edit.looks.colours import check_dark
+from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Item, TextFrame
 
 AS_THEY_SAY = "as they say"
@@ -64,22 +66,14 @@ def _commit(form: ItemRows, name: str, field: ColourChoice, value: object) -> No
     item = form.item_now()
     if not isinstance(item, TextFrame):
         return
-    if name == "on_dark" and value is not None and value in _colours(form, item):
-        named = next(c.name for c in form.session.publication.colours if c.id == value)
-        form.say(f"“{named}” is what these words have on light ground, too; choose another.", field)
-        _show(field, item, name, NO_DARK)
-        return
+    if name == "on_dark" and value is not None:
+        publication = form.session.publication
+        try:
+            check_dark(publication, one_colour(item, palette(publication)), str(value))
+        except Refusal as refusal:
+            form.say(str(refusal), field)
+            _show(field, item, name, NO_DARK)
+            return
     form.say("")
     label = "colour of all words" if name == "text_colour" else "colour on dark ground"
     form.change(label, **{name: value})
-
-
-def _colours(form: ItemRows, item: TextFrame) -> set[str]:
-    """The colour that all of the words have; nothing where they have several."""
-    frame, known = worn(item, palette(form.session.publication))
-    found = {
-        (piece.look.colour if piece.look is not None and piece.look.colour else None)
-        or known.paragraphs[p.style].colour
-        for p in frame.text for piece in p.content
-    }  # fmt: skip
-    return found if len(found) == 1 else set()

@@ -110,6 +110,16 @@ def stroked_with(before: Stroke | None, colour_id: str | None) -> Stroke | None:
     return replace(new, colour=colour_id)
 
 
+def check_dark(publication: Publication, colour_id: str | None, on_dark: str | None) -> None:
+    """Raises `Refusal` where words are to take a colour on dark ground that they have anyway."""
+    if on_dark is not None and on_dark == colour_id:
+        name = find_colour(publication, on_dark).name
+        raise Refusal(
+            f"“{name}” is what these words have on light ground, too; choose another colour for "
+            "dark ground."
+        )
+
+
 def in_cmyk(colour: Colour) -> tuple[float, ...]:
     """A colour's CMYK shares by the plain formula, all grey taken by black."""
     if colour.space != "rgb":

@@ -18,6 +18,7 @@ from msgspec.structs import replace
 
 from hidden_frame.edit.change import change_pages, change_section
 from hidden_frame.edit.items.draw import add_item, change_items
+from hidden_frame.edit.looks.colours import check_dark
 from hidden_frame.edit.masters.apply import add_master
 from hidden_frame.edit.masters.overrides import follow, override
 from hidden_frame.model.errors import Refusal
@@ -151,6 +152,8 @@ def place_folios(
     that they have.
     """
     chosen = set(master_ids)
+    colour = computed_style(publication.paragraph_styles, plan.style).colour
+    check_dark(publication, colour, plan.on_dark)
     if not chosen:
         raise Refusal("No master is chosen; choose the masters that shall carry the folio.")
     paragraph = folio_paragraph(plan)

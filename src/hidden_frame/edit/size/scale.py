@@ -9,7 +9,7 @@ from msgspec.structs import replace
 
 from hidden_frame.edit.size.axis import ON
 from hidden_frame.model.geometry import Columns, Crop, Grid, Guide, Margins, Side
-from hidden_frame.model.items import Around, Insets, Item, Override
+from hidden_frame.model.items import MAX_TEXT_SIZE, Around, Insets, Item, Override
 from hidden_frame.model.paint import Stroke
 from hidden_frame.model.plane.box import Bounds, Box, bounds_of
 from hidden_frame.model.publication import Setup
@@ -104,10 +104,13 @@ def _whole_outside(b: Bounds, setup: Setup) -> bool:
 def _lengths(holds: Item | Override, factor: float, type_too: bool) -> dict[str, Any]:
     """What an item or an override says of lengths besides its place, scaled."""
     made: dict[str, Any] = {}
-    for name in ("inset", "gutter", "radius", "crop", "around", *(("stroke",) if type_too else ())):
+    of_type = ("stroke", "text_size") if type_too else ()
+    for name in ("inset", "gutter", "radius", "crop", "around", *of_type):
         value = getattr(holds, name, None)
         if value is not None and value is not UNSET:
             made[name] = _scaled(value, factor)
+    if "text_size" in made:
+        made["text_size"] = min(made["text_size"], MAX_TEXT_SIZE)
     return made
 
 

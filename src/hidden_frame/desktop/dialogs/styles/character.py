@@ -14,6 +14,7 @@ from hidden_frame.desktop.languages import language_options
 from hidden_frame.desktop.letterforms import CHOOSABLE, SHIFT_HINT, Choosable
 from hidden_frame.desktop.properties.fields import Choice, LengthField, NumberField
 from hidden_frame.desktop.session import Session
+from hidden_frame.edit.looks.colours import check_dark
 from hidden_frame.edit.looks.styles import (
     delete_character_style,
     new_character_style,
@@ -131,7 +132,9 @@ class CharacterDialog(StyleDrafts):
         super().show_values(style)
 
     def said(self, publication: Publication, name: str) -> CharacterStyle:
-        return CharacterStyle(id=self.style_id, name=name, based_on=self.base(), **self.values())
+        made = CharacterStyle(id=self.style_id, name=name, based_on=self.base(), **self.values())
+        check_dark(publication, made.colour, made.on_dark)
+        return made
 
     def rebase(self, before: str | None) -> None:
         """What is set in it looks as before; what the new base says as well is left to it."""

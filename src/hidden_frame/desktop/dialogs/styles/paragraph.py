@@ -30,6 +30,7 @@ from hidden_frame.desktop.letterforms import CHOOSABLE, SHIFT_HINT, Choosable
 from hidden_frame.desktop.properties.fields import Choice, LengthField, NumberField
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.session import Session
+from hidden_frame.edit.looks.colours import check_dark
 from hidden_frame.edit.looks.styles import (
     delete_paragraph_style,
     new_paragraph_style,
@@ -38,7 +39,7 @@ from hidden_frame.edit.looks.styles import (
 )
 from hidden_frame.model.lookup import paragraph_style
 from hidden_frame.model.publication import Publication
-from hidden_frame.model.styles import ComputedStyle, ParagraphStyle, computed_style
+from hidden_frame.model.styles import ComputedStyle, ParagraphStyle, computed_style, own
 from hidden_frame.model.valid import limits
 
 ALIGNMENTS = ("left", "right", "centre", "justified", "inside", "outside")
@@ -195,7 +196,10 @@ class StyleDialog(StyleDrafts):
 
     def said(self, publication: Publication, name: str) -> ParagraphStyle:
         wanted = ComputedStyle(id=self.style_id, name=name, **self.values())
-        return restated(publication, wanted, self.base(), frozenset(self._let_go))
+        made = restated(publication, wanted, self.base(), frozenset(self._let_go))
+        dark = own(made, "on_dark")
+        check_dark(publication, wanted.colour, dark if isinstance(dark, str) else None)
+        return made
 
     def follow(self, part: Part) -> None:
         base = self.base()
