@@ -13,7 +13,7 @@ def resizing_rows() -> Iterator[Row]:
     """In milliseconds, hot: the pages have been seen in the size that they have."""
     from hidden_frame.checks.resized import telling
     from hidden_frame.compose.composer import Composer
-    from hidden_frame.edit.size.resize import resize, resizing
+    from hidden_frame.edit.size.resize import NewSize, resize_pages, resizing
     from hidden_frame.model.geometry import Size
     from hidden_frame.model.lookup import all_pages
     from hidden_frame.model.slices import at_once
@@ -30,13 +30,13 @@ def resizing_rows() -> Iterator[Row]:
     for n in range(1, 6):
         size = Size(trim.width - 3 * n, trim.height - 5 * n)
         start = time.perf_counter()
-        draft = resize(publication, size, pages=seen)
+        draft = resize_pages(publication, NewSize(size), seen)
         composition = composer.compose(draft)
         for page in seen:
             composition.scene(page)
         first.append(time.perf_counter() - start)
         start = time.perf_counter()
-        made = at_once(resizing(publication, size))
+        made = at_once(resizing(publication, NewSize(size)))
         moved.append(time.perf_counter() - start)
         made = settled(made, composer)
         at_once(telling(publication, made, composer, blobs))

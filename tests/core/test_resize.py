@@ -18,7 +18,7 @@ from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.size.axis import Axis, hold
 from hidden_frame.edit.size.follow import clusters, place_of, rows
 from hidden_frame.edit.size.layout import axes, construction_of, relaid
-from hidden_frame.edit.size.resize import resize
+from hidden_frame.edit.size.resize import NewSize, resize, resize_pages
 from hidden_frame.model.canons import by_ninths
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Columns, Grid, Guide, Margins, Size
@@ -391,7 +391,8 @@ def test_nothing_changes_but_where_it_lies(publication, trim, how, type_too):
         after = resize(publication, trim=trim, items=how, type_too=type_too)
     except Refusal:
         assume(False)
-    some = resize(publication, trim=trim, items=how, type_too=type_too, pages=["page-3", "page-4"])
+    size = NewSize(trim, None, how, None, type_too)
+    some = resize_pages(publication, size, ["page-3", "page-4"])
     assert some.masters == after.masters and all_pages(some)[:2] == all_pages(after)[:2]
     assert told(after) == told(publication) and problems(after) == []
     was = replace(publication.setup, trim=trim, margins=MARGINS, columns=Columns())

@@ -10,12 +10,20 @@ from hidden_frame.desktop.properties.fields import Choice, LengthField, NumberFi
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.slices import Slicer
 from hidden_frame.edit.size.layout import KEPT, construction_of
-from hidden_frame.edit.size.resize import LEAST_TRIM, area_factor, resize, resizing
+from hidden_frame.edit.size.resize import (
+    LEAST_TRIM,
+    Items,
+    NewSize,
+    area_factor,
+    resize_pages,
+    resizing,
+)
 from hidden_frame.model.canons import CANONS
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Margins, Size
 from hidden_frame.model.invariants import MAX_BLEED, MAX_TRIM
 from hidden_frame.model.publication import Publication
+from hidden_frame.model.slices import at_once
 from hidden_frame.model.trims import TRIMS
 from hidden_frame.model.units import format_length
 
@@ -123,28 +131,27 @@ class SizeDialog(Question):
         )  # fmt: skip
         return named or Size(*read)
 
-    def chosen(self) -> dict[str, object]:
-        """What `resize` is to be given; raises `Refusal` for what can't be."""
-        setup = self.before.setup
-        size, bleed = self._size(), self.bleed.length() or 0.0
-        items = self.items.value()
-        made: dict[str, object] = {"trim": size, "bleed": bleed, "items": items}
+    def chosen(self) -> NewSize:
+        """What is chosen; raises `Refusal` for what can't be."""
+        size, bleed = self._size(), self.bleed.length()
+        items: Items = self.items.value()  # type: ignore[assignment]
         if items == "scale":
             typed = self.factor.text().strip()
-            made |= {"factor": self.factor.parse(typed) if typed else None,
-                     "type_too": self.type_too.isChecked()}  # fmt: skip
-        if items == "follow" and size != setup.trim:
+            factor = float(str(self.factor.parse(typed))) if typed else None
+            return NewSize(size, bleed, items, factor, self.type_too.isChecked())
+        margins = {}
+        if items == "follow" and size != self.before.setup.trim:
             # What is as it would be anyway is not asked for.
-            made["margins"] = {
+            margins = {
                 holder: str(field.value()) for holder, field in self.margins.items()
                 if field.value() != self._by_itself[holder]
             }  # fmt: skip
-        return made
+        return NewSize(size, bleed, items, margins=margins)
 
-    def _show_rows(self, chosen: dict[str, object]) -> None:
+    def _show_rows(self, chosen: NewSize) -> None:
         """The rows that matter to what is chosen."""
-        items, size = chosen["items"], chosen["trim"]
-        assert isinstance(size, Size)
+        items, size = chosen.items, chosen.trim
+        assert size is not None
         name = next((n for n, s in TRIMS.items() if s == size), _TYPED)
         self.trim.show_choice([*((n, n) for n in TRIMS), (_TYPED, _TYPED)], name)
         self.form.show_row(self.factor, items == "scale")
@@ -153,7 +160,7 @@ class SizeDialog(Question):
         self.factor.setPlaceholderText(f"{factor * 100:.1f} %, by the page’s area")
         for field in self.margins.values():
             field.setEnabled(items == "follow" and size != self.before.setup.trim)
-        self.what.setText(_TOLD[str(items)])
+        self.what.setText(_TOLD[items])
 
     # -- what comes of it --------------------------------------------------------------
 
@@ -165,7 +172,7 @@ class SizeDialog(Question):
             chosen = self.chosen()
             self._show_rows(chosen)
             seen = [face.holder_id for face in self.session.faces()]
-            first = resize(self.before, pages=seen, **chosen)  # type: ignore[arg-type]
+            first = resize_pages(self.before, chosen, seen)
         except Refusal as refusal:
             self.session.set_draft(None)
             self.told.setText(" ")
@@ -178,8 +185,7 @@ class SizeDialog(Question):
             return
         self.session.set_draft(first)
         self.told.setText("Looking through all pages…")
-        slices = self.trying.slices(resizing(self.before, **chosen))  # type: ignore[arg-type]
-        self.work.start(slices, first)
+        self.work.start(self.trying.slices(resizing(self.before, chosen)), first)
 
     def _see(self, publication: Publication) -> None:
         if publication is not self.session.publication:
@@ -202,11 +208,8 @@ class SizeDialog(Question):
 
     def answer(self) -> None:
         chosen = self.chosen()
-        resize(self.before, pages=(), **chosen)  # type: ignore[arg-type]
+        resize_pages(self.before, chosen, ())  # what is wrong with it belongs here
         made = self.session.publication if self.trying.whole else None
         self.work.stop()
         self.session.set_draft(None)
-        self.session.edit(
-            "page size",
-            lambda p: made if made is not None else resize(p, **chosen),  # type: ignore[arg-type]
-        )
+        self.session.edit("page size", lambda p: made or at_once(resizing(p, chosen)))

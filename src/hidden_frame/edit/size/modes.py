@@ -66,6 +66,39 @@ def _nothing(override: Override) -> Item:
     return Shape(id=override.item, x=0.0, y=0.0, width=0.0, height=0.0)
 
 
+def _layout(publication: Publication, holder: Master | Page) -> PageLayout:
+    if isinstance(holder, Master):
+        return master_layout(publication, holder.id)
+    return page_layout(publication, holder)
+
+
+Changed = Callable[[Override, Item, Item, Master | Page], Override]
+
+
+def _overridden(
+    holder: H, stack: tuple[str, ...], before: Publication, after: Publication, new: Changed
+) -> H:
+    """A page or master with its overrides changed: `new` takes each, its item as the masters of the
+    `stack` showed it and as they show it in the new size, and who it belongs to."""
+    made = []
+    for override in holder.overrides:
+        was = _shown(before, stack, override.item) or _nothing(override)
+        made.append(new(override, was, _shown(after, stack, override.item) or was, holder))
+    return replace(holder, overrides=tuple(made)) if made else holder
+
+
+def _masters_overridden(before: Publication, after: Publication, new: Changed) -> Publication:
+    """The same for all masters, bases before what builds on them, as what they change shows on
+    it."""
+    for master in sorted(after.masters, key=lambda m: len(base_chain(after, m.id))):
+        if master.overrides:
+            bases = base_chain(before, master.id)[:-1]
+            other = _overridden(master, (bases[-1].id,) if bases else (), before, after, new)
+            masters = tuple(other if m is master else m for m in after.masters)
+            after = replace(after, masters=masters)
+    return after
+
+
 # -- follow ------------------------------------------------------------------------------
 
 
@@ -82,31 +115,17 @@ def items_followed(publication: Publication, laid: Publication) -> Begun:
 
     laid = replace(laid, masters=tuple(own(m) for m in laid.masters))
 
-    def changed(new: Master) -> Master:
-        base = base_chain(publication, new.id)[:-1]
-        stack = (base[-1].id,) if base else ()
-        old, after = master_layout(publication, new.id), master_layout(laid, new.id)
-        return _overrides(new, stack, way.axes(old, after, "recto"))
+    def changed(override: Override, was: Item, then: Item, holder: Master | Page) -> Override:
+        old, after = _layout(publication, holder), _layout(laid, holder)
+        return override_followed(override, was, then, way.axes(old, after, "recto"))
 
-    def _overrides(new: H, stack: tuple[str, ...], both: tuple[Axis, Axis]) -> H:
-        made = []
-        for override in new.overrides:
-            before = _shown(publication, stack, override.item) or _nothing(override)
-            after = _shown(laid, stack, override.item) or before
-            made.append(override_followed(override, before, after, both))
-        return replace(new, overrides=tuple(made)) if made else new
-
-    # Bases come before what builds on them, as what they change shows on it.
-    for master in sorted(laid.masters, key=lambda m: len(base_chain(laid, m.id))):
-        if master.overrides:
-            other = changed(master)
-            laid = replace(laid, masters=tuple(other if m is master else m for m in laid.masters))
+    laid = _masters_overridden(publication, laid, changed)
 
     def page(new: Page) -> Page:
         old, after = page_layout(publication, new), page_layout(laid, new)
         if new.items:
             new = replace(new, items=followed(new.items, way.axes(old, after, way.side(new))))
-        return _overrides(new, stack_of(publication, new), way.axes(old, after, "recto"))
+        return _overridden(new, stack_of(publication, new), publication, laid, changed)
 
     return Begun(laid, page)
 
@@ -142,25 +161,17 @@ def items_scaled(
 
     made = replace(publication, setup=setup, masters=tuple(layout(m) for m in publication.masters))
 
-    def overrides(new: Master | Page, stack: tuple[str, ...]) -> tuple[Override, ...]:
-        done = []
-        for override in new.overrides:
-            before = _shown(publication, stack, override.item) or _nothing(override)
-            after = _shown(made, stack, override.item) or before
-            done.append(scale.override_scaled(override, before, after, by, type_too))
-        return tuple(done)
+    def changed(override: Override, was: Item, then: Item, _: Master | Page) -> Override:
+        return scale.override_scaled(override, was, then, by, type_too)
 
-    for master in sorted(made.masters, key=lambda m: len(base_chain(made, m.id))):
-        if master.overrides:
-            base = base_chain(publication, master.id)[:-1]
-            other = replace(master, overrides=overrides(master, (base[-1].id,) if base else ()))
-            made = replace(made, masters=tuple(other if m is master else m for m in made.masters))
+    made = _masters_overridden(publication, made, changed)
     places = positions(publication)
 
     def page(new: Page) -> Page:
         side = side_of(places[new.id], old)
         items = tuple(scale.item_scaled(i, by, side, type_too) for i in new.items)
-        return replace(new, items=items, overrides=overrides(new, stack_of(publication, new)))
+        new = replace(new, items=items)
+        return _overridden(new, stack_of(publication, new), publication, made, changed)
 
     made = replace(
         made,

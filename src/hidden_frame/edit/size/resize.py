@@ -10,8 +10,8 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Collection, Generator, Mapping
-from typing import Literal, get_args
+from collections.abc import Generator, Iterable, Mapping
+from typing import Literal, NamedTuple, get_args
 
 from msgspec.structs import replace
 
@@ -40,18 +40,8 @@ def area_factor(old: Size, new: Size) -> float:
     return math.sqrt(new.width * new.height / (old.width * old.height))
 
 
-def resize(
-    publication: Publication,
-    trim: Size | None = None,
-    bleed: float | None = None,
-    items: Items = "follow",
-    *,
-    factor: float | None = None,
-    type_too: bool = False,
-    margins: Mapping[str, str] | None = None,
-    pages: Collection[str] | None = None,
-) -> Publication:
-    """The publication with another trim or bleed, in points.
+class NewSize(NamedTuple):
+    """Another trim or bleed (points; None: as it is), and what becomes of what is there.
 
     `items` says what becomes of everything that stands on pages and masters, of overrides too:
 
@@ -63,22 +53,18 @@ def resize(
     - "stay": everything keeps its distance to the spine and the head.
 
     Margins that follow a construction follow it in the new size; `margins` names another one, or
-    "kept", for the publication ("") or for masters by their ids.  With `pages`, only those pages'
-    own things move yet, as one looks at what would come of it.
-
-    Nothing changes its master, its stack, its order.  Raises `Refusal` for a size that can't be.
+    "kept", for the publication ("") or for masters by their ids.
     """
-    if pages is not None:
-        begun = _begun(publication, trim, bleed, items, factor, type_too, margins)
-        if begun is None:
-            return publication
-        return change_pages(begun.made, set(pages), begun.page)
-    return at_once(
-        resizing(publication, trim, bleed, items, factor=factor, type_too=type_too, margins=margins)
-    )
+
+    trim: Size | None = None
+    bleed: float | None = None
+    items: Items = "follow"
+    factor: float | None = None
+    type_too: bool = False
+    margins: Mapping[str, str] = {}
 
 
-def resizing(
+def resize(
     publication: Publication,
     trim: Size | None = None,
     bleed: float | None = None,
@@ -87,11 +73,18 @@ def resizing(
     factor: float | None = None,
     type_too: bool = False,
     margins: Mapping[str, str] | None = None,
-) -> Generator[Publication, None, Publication]:
-    """`resize` a few pages at a time: what there is so far, again and again; in the end all."""
-    begun = _begun(publication, trim, bleed, items, factor, type_too, margins)
-    if begun is None:
-        return publication
+) -> Publication:
+    """The publication with another trim or bleed; what the arguments mean says `NewSize`.
+
+    Nothing changes its master, its stack, its order.  Raises `Refusal` for a size that can't be.
+    """
+    size = NewSize(trim, bleed, items, factor, type_too, margins or {})
+    return at_once(resizing(publication, size))
+
+
+def resizing(publication: Publication, size: NewSize) -> Generator[Publication, None, Publication]:
+    """The same a few pages at a time: what there is so far, again and again; in the end all."""
+    begun = _begun(publication, size)
     made = begun.made
     pages = [p.id for s in made.sections for p in s.pages if p.items or p.overrides]
     for start in range(0, len(pages), _AT_A_TIME):
@@ -100,30 +93,29 @@ def resizing(
     return made
 
 
-def _begun(
-    publication: Publication,
-    trim: Size | None,
-    bleed: float | None,
-    items: Items,
-    factor: float | None,
-    type_too: bool,
-    margins: Mapping[str, str] | None,
-) -> Begun | None:
-    """Layouts and masters in the new size, and what is to be done with pages; None: nothing."""
-    old = publication.setup
-    new = replace(old, trim=trim or old.trim, bleed=old.bleed if bleed is None else bleed)
-    if new == old and not margins:
-        return None
+def resize_pages(publication: Publication, size: NewSize, pages: Iterable[str]) -> Publication:
+    """Layouts and masters in the new size, and of the pages some alone, as one looks at what would
+    come of it."""
+    begun = _begun(publication, size)
+    return change_pages(begun.made, set(pages), begun.page)
+
+
+def _begun(publication: Publication, size: NewSize) -> Begun:
+    """Layouts and masters in the new size, and what is to be done with pages."""
+    old, bleed, items = publication.setup, size.bleed, size.items
+    new = replace(old, trim=size.trim or old.trim, bleed=old.bleed if bleed is None else bleed)
+    if new == old and not size.margins:
+        return Begun(publication, lambda same: same)
     check_size(new)
     if items not in get_args(Items):
         raise Refusal(f"Items can follow, scale or stay; “{items}” is none of these.")
     if items == "scale":
-        factor = area_factor(old.trim, new.trim) if factor is None else factor
+        factor = area_factor(old.trim, new.trim) if size.factor is None else size.factor
         if not (math.isfinite(factor) and 0.01 <= factor <= 100):
             raise Refusal("The factor is one from 1 % to 10,000 %; give one in between.")
-        begun = items_scaled(publication, new, factor, type_too)
+        begun = items_scaled(publication, new, factor, size.type_too)
     elif items == "follow":
-        begun = items_followed(publication, relaid(publication, new, margins))
+        begun = items_followed(publication, relaid(publication, new, size.margins))
     else:
         begun = items_stayed(publication, new)
     for problem in style_problems(begun.made):
