@@ -82,6 +82,13 @@ def test_the_first_heading_in_use_is_chosen_and_never_the_body(hands, qtbot):
                      text=(Paragraph("body", (Run("text"),)),) * 3)  # fmt: skip
     bare, _ = add_item(bare, page, body)
     assert first_heading(bare) == ""
+    # Many small captions do not make a heading of the text.
+    small = replace(bare.paragraph_styles[0], id="caption", name="Caption", size=7.0)
+    many = put_paragraph_style(bare, small)
+    notes = TextFrame(id="", x=60, y=300, width=200, height=200,
+                      text=(Paragraph("caption", (Run("a"),)),) * 9)  # fmt: skip
+    many, _ = add_item(many, page, notes)
+    assert first_heading(many) == ""
     hands.session.replace_all(bare, {}, None)
     put: list[object] = []
     dialog = RunningHeadDialog(hands.session, hands.window, put.append)

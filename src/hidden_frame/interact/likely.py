@@ -7,6 +7,7 @@ from collections import Counter
 from hidden_frame.model.lookup import masters_by_id
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.styles import computed_paragraphs
+from hidden_frame.model.text import Run
 from hidden_frame.model.usage import texts_of
 
 
@@ -30,18 +31,11 @@ def likely_heading(publication: Publication) -> str:
 
 
 def first_heading(publication: Publication) -> str:
-    """The style of a heading that is in use, the first by its level, then by its size; "" where
-    there is none: never what most text is set in."""
-    used = styles_on_pages(publication)
+    """The style of a heading that is in use: one that has a level before one that is only larger,
+    the highest first; "" where there is none."""
     known = computed_paragraphs(publication.paragraph_styles)
-    there = [s for s in used if s in known]
-    if not there:
-        return ""
-    usual = known[max(there, key=lambda s: used[s])]
-    larger = [s for s in there if s != usual.id and known[s].size > usual.size]
-    level = [s for s in there if known[s].level]
-    among = level or larger
-    return min(among, key=lambda s: (known[s].level, -known[s].size)) if among else ""
+    found = heading_styles(publication)
+    return min(found, key=lambda s: (not known[s].level, known[s].level), default="")
 
 
 def likely_title(publication: Publication) -> str:
@@ -53,6 +47,18 @@ def likely_title(publication: Publication) -> str:
     return max(among, key=lambda s: known[s].size)
 
 
+def _usual(publication: Publication) -> str:
+    """The style that most letters on pages are set in; "" where there are none."""
+    masters = masters_by_id(publication)
+    letters: Counter[str] = Counter()
+    for holder, text in texts_of(publication):
+        if holder not in masters:
+            for paragraph in text:
+                said = (c.text for c in paragraph.content if isinstance(c, Run))
+                letters[paragraph.style] += sum(map(len, said))
+    return max(letters, key=lambda s: letters[s], default="")
+
+
 def heading_styles(publication: Publication) -> list[str]:
     """The styles of headings, the highest first: those that have a level, or are larger than what
     most text is set in."""
@@ -61,6 +67,6 @@ def heading_styles(publication: Publication) -> list[str]:
     there = [s for s in used if s in known]
     if not there:
         return []
-    usual = known[max(there, key=lambda s: used[s])].size
+    usual = known[_usual(publication) or there[0]].size
     larger = [s for s in there if known[s].level or (known[s].size > usual and used[s] > 1)]
     return sorted(larger, key=lambda s: (-known[s].size, known[s].level))[:3]
