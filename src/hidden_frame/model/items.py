@@ -13,15 +13,13 @@ from msgspec import UNSET, Meta, Struct, UnsetType
 
 from hidden_frame.model.geometry import Crop, Fit, NotNegative, Share
 from hidden_frame.model.paint import Fill, Stroke
-from hidden_frame.model.text import Contents, Index, NoteList, Text
+from hidden_frame.model.text import Contents, FontSize, Index, NoteList, Text
 
 Faces = Literal["both", "verso", "recto"]
 Placing = Literal["mirrored", "repeated"]
 Vertical = Literal["top", "middle", "bottom"]
 Form = Literal["rectangle", "ellipse", "rounded"]
 Blend = Literal["normal", "multiply"]
-MAX_TEXT_SIZE = 2000.0  # points
-TextSize = Annotated[float, Meta(gt=0, le=MAX_TEXT_SIZE)]
 
 
 class Around(Struct, frozen=True, omit_defaults=True):
@@ -100,7 +98,7 @@ class TextFrame(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="text"
     notes: NoteList | None = None
     text_style: str | None = None
     text_colour: str | None = None
-    text_size: TextSize | None = None
+    text_size: FontSize | None = None
     on_dark: str | None = None
 
     @property
@@ -192,7 +190,7 @@ class Override(Struct, frozen=True, kw_only=True, omit_defaults=True):
     crop: Crop | UnsetType | None = UNSET
     text_style: str | UnsetType | None = UNSET
     text_colour: str | UnsetType | None = UNSET
-    text_size: TextSize | UnsetType | None = UNSET
+    text_size: FontSize | UnsetType | None = UNSET
     on_dark: str | UnsetType | None = UNSET
 
 

@@ -29,6 +29,7 @@ from hidden_frame.model.text import (
     Case,
     Figures,
     FigureWidth,
+    FontSize,
     Language,
     Look,
     Raised,
@@ -38,7 +39,6 @@ from hidden_frame.model.text import (
 )
 
 Name = Annotated[str, Meta(min_length=1)]
-FontSize = Annotated[float, Meta(gt=0, le=2000)]
 Tracking = Annotated[float, Meta(ge=-500, le=2000)]
 
 

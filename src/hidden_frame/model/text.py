@@ -13,6 +13,9 @@ from msgspec import Meta, Struct
 
 from hidden_frame.model.geometry import Crop, Fit, NotNegative, Share
 
+MAX_FONT_SIZE = 2000  # points
+FontSize = Annotated[float, Meta(gt=0, le=MAX_FONT_SIZE)]
+
 MarkerKind = Literal[
     "folio",
     "page count",
@@ -65,7 +68,7 @@ class Look(Struct, frozen=True, kw_only=True, omit_defaults=True):
     family: str | None = None
     bold: bool | None = None
     italic: bool | None = None
-    size: Annotated[float, Meta(gt=0, le=2000)] | None = None
+    size: FontSize | None = None
     tracking: Annotated[float, Meta(ge=-500, le=2000)] | None = None
     colour: str | None = None
     tint: Share | None = None

@@ -9,10 +9,11 @@ from msgspec.structs import replace
 
 from hidden_frame.edit.size.axis import ON
 from hidden_frame.model.geometry import Columns, Crop, Grid, Guide, Margins, Side
-from hidden_frame.model.items import MAX_TEXT_SIZE, Around, Insets, Item, Override
+from hidden_frame.model.items import Around, Insets, Item, Override
 from hidden_frame.model.paint import Stroke
 from hidden_frame.model.plane.box import Bounds, Box, bounds_of
 from hidden_frame.model.publication import Setup
+from hidden_frame.model.text import MAX_FONT_SIZE
 
 
 class Scaling(NamedTuple):
@@ -110,7 +111,7 @@ def _lengths(holds: Item | Override, factor: float, type_too: bool) -> dict[str,
         if value is not None and value is not UNSET:
             made[name] = _scaled(value, factor)
     if "text_size" in made:
-        made["text_size"] = min(made["text_size"], MAX_TEXT_SIZE)
+        made["text_size"] = min(made["text_size"], MAX_FONT_SIZE)
     return made
 
 
