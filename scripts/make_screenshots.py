@@ -23,10 +23,11 @@ from hidden_frame.compose.composer import Composer
 from hidden_frame.demo.almanac import almanac
 from hidden_frame.demo.driven import driven_book
 from hidden_frame.desktop import theme
-from hidden_frame.desktop.dialogs.finder import Finder
 from hidden_frame.desktop.dialogs.rules import RulesDialog
 from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
 from hidden_frame.desktop.dialogs.versions import VersionsDialog
+from hidden_frame.desktop.find.finder import Finder
+from hidden_frame.desktop.find.places import Fields
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.desktop.sight import Editing
@@ -274,8 +275,9 @@ class Photographer:
         dialog.reject()
 
     def dialogs(self) -> None:
-        finder = Finder(self.session, self.window.commands, self.window)
-        finder.word.setText("page")
+        fields = Fields(self.session, self.window.commands, self.window.properties)
+        finder = Finder(self.session, self.window.commands, fields, self.window)
+        finder.word.setText("line spaceing")
         finder.show()
         self.take("finder", finder)
         finder.close()

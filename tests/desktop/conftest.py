@@ -204,3 +204,19 @@ def hands(demo, dressed, qapp, qtbot) -> Hands:
     qtbot.waitExposed(window)
     qapp.processEvents()
     return Hands(window, qapp)
+
+
+@pytest.fixture
+def finder_of(hands, qtbot):
+    """Find on the window, ready to be typed into."""
+    from hidden_frame.desktop.find.finder import Finder
+    from hidden_frame.desktop.find.places import Fields
+
+    def made(open_style=lambda _: None, open_guide=lambda _: None) -> Finder:
+        window = hands.window
+        fields = Fields(hands.session, window.commands, window.properties)
+        finder = Finder(hands.session, window.commands, fields, None, open_style, open_guide)
+        qtbot.addWidget(finder)
+        return finder
+
+    return made

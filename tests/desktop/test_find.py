@@ -9,19 +9,18 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog
 
-from hidden_frame.desktop.dialogs.finder import Finder
 from hidden_frame.desktop.dialogs.masters import RenameMasterDialog
+from hidden_frame.desktop.find.finder import Finder
 from hidden_frame.interact.plan import own_text
-from hidden_frame.interact.search import search
+from hidden_frame.interact.search import words_on_pages
 from hidden_frame.model.lookup import all_pages, find_master
 
 
 @pytest.fixture
-def finder(hands, qtbot):
+def finder(finder_of):
     opened = []
-    finder = Finder(hands.session, hands.window.commands, None, opened.append)
+    finder = finder_of(opened.append, lambda topic: opened.append(f"guide {topic}"))
     finder.opened = opened
-    qtbot.addWidget(finder)
     return finder
 
 
@@ -52,12 +51,15 @@ def test_a_command_is_found_by_a_word_that_means_the_same(finder, typed, command
 
 
 def test_a_near_miss_is_listed_and_not_done_by_enter(finder, hands):
-    before = hands.publication
-    finder.word.setText("watermark")  # means a master here, and nothing is called so
-    assert any("master" in r.casefold() for r in rows(finder))
-    QTest.keyClick(finder.word, Qt.Key.Key_Return)
-    assert hands.publication is before and finder.result() == 0
-    assert finder.list.currentItem() is None and "choose" in finder.where.text()
+    before, seen = hands.publication, hands.window.commands["guides"].isChecked()
+    for typed, near in (("hide guides", "Show guides"), ("add pagse", "Add a page")):
+        finder.word.setText(typed)  # means it, and is not its name
+        assert near in rows(finder)
+        QTest.keyClick(finder.word, Qt.Key.Key_Return)
+        assert finder.result() == 0
+        assert finder.list.currentItem() is None and "choose" in finder.where.text()
+    assert hands.publication is before
+    assert hands.window.commands["guides"].isChecked() == seen
     finder.word.setText("age")  # ends “page”, begins nothing
     assert not any(r.startswith(("Add a page", "Delete pages")) for r in rows(finder))
 
@@ -86,9 +88,10 @@ def test_a_word_on_a_page_leads_there(finder, hands):
     page = next(p for p in all_pages(hands.publication) if len(own_text(p)) > 60)
     word = max(own_text(page).split(), key=len)
     finder.word.setText(word)
-    found = search(hands.publication, word)
+    found = words_on_pages(hands.publication, word)
     assert page.id in {f.id for f in found}
-    assert all(word.casefold() in f.name.casefold() for f in found if "“" in f.name)
+    assert all(word.casefold() in f.name.casefold() for f in found)
+    assert {f.name[1:] for f in found} <= {r[1:] for r in rows(finder)}
 
 
 @settings(max_examples=60, suppress_health_check=[HealthCheck.function_scoped_fixture])

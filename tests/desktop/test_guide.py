@@ -11,7 +11,6 @@ from PySide6.QtCore import QByteArray, Qt, QUrl
 from PySide6.QtGui import QTextDocument
 from PySide6.QtTest import QTest
 
-from hidden_frame.desktop.dialogs.finder import Finder
 from hidden_frame.desktop.guide import LIBRARIES, libraries_in_words
 from hidden_frame.desktop.topics import _OF_KIND, topic_of_kind, topics
 from hidden_frame.resources import GUIDE
@@ -83,10 +82,9 @@ def test_versions_and_licences_are_told():
         assert f"{package} {version(package)}" in words and licence in words
 
 
-def test_find_and_checks_lead_to_the_page_that_tells_of_it(hands, qtbot):
+def test_find_and_checks_lead_to_the_page_that_tells_of_it(hands, finder_of, qtbot):
     read = []
-    finder = Finder(hands.session, hands.window.commands, None, open_guide=read.append)
-    qtbot.addWidget(finder)
+    finder = finder_of(open_guide=read.append)
     finder.show()
     finder.word.setText("Tie as a spread")
     assert finder.guide.text() == "Guide: Order and sections"

@@ -10,8 +10,8 @@ from PySide6.QtGui import QDropEvent, QKeySequence
 from PySide6.QtTest import QTest
 
 from hidden_frame.desktop.dialogs.desk_settings import DeskSettings
-from hidden_frame.desktop.dialogs.finder import HINTS, Finder
 from hidden_frame.desktop.dialogs.goto import GoToDialog
+from hidden_frame.desktop.find.hints import HINTS
 from hidden_frame.desktop.shelf.items import EYE, LOCK
 from hidden_frame.model.lookup import find_master, find_page
 
@@ -195,11 +195,11 @@ def test_every_key_in_the_readme_is_the_one_that_works(hands):
     assert {t for _, t in pairs} >= {t for t, k in shown.items() if k and "style" not in t}
 
 
-def test_the_finder_narrows_and_runs(hands, qtbot):
-    finder = Finder(hands.session, hands.window.commands)
-    qtbot.addWidget(finder)
+def test_the_finder_narrows_and_runs(hands, finder_of):
+    finder = finder_of()
     everything = finder.list.topLevelItemCount()
-    assert everything == len(hands.window.commands.list) + len(HINTS)
+    styles = [c for c in hands.window.commands.list if c.id.startswith("style ")]
+    assert everything == len(hands.window.commands.list) - len(styles) + len(HINTS)
     QTest.keyClicks(finder.word, "next spread")
     assert finder.list.topLevelItem(0).text(0) == "Next spread"
     assert finder.list.topLevelItem(0).text(1) == "PgDown"
@@ -208,9 +208,8 @@ def test_the_finder_narrows_and_runs(hands, qtbot):
     assert hands.session.page_id != before and not finder.isVisible()
 
 
-def test_what_can_not_be_done_now_is_listed_grey_and_not_run(hands, qtbot):
-    finder = Finder(hands.session, hands.window.commands)
-    qtbot.addWidget(finder)
+def test_what_can_not_be_done_now_is_listed_grey_and_not_run(hands, finder_of):
+    finder = finder_of()
     finder.word.setText("ungroup")
     before = hands.publication
     finder._run()

@@ -40,14 +40,17 @@ if TYPE_CHECKING:
     from hidden_frame.desktop.dialogs.size import SizeDialog
     from hidden_frame.desktop.dialogs.spelling import SpellingPanel
     from hidden_frame.desktop.guide import GuideWindow
+    from hidden_frame.desktop.properties.panel import Properties
     from hidden_frame.storage.format import Opened
     from hidden_frame.storage.recovery import Left
 
 
 class Dialogs(QObject):
-    """Opens each over its window; `commands` are set once there are some."""
+    """Opens each over its window; `commands` and `properties` are set once
+    there are some."""
 
     commands: Commands
+    properties: Properties
 
     def __init__(self, session: Session, desk: Desk, window: QWidget) -> None:
         super().__init__(window)
@@ -380,9 +383,12 @@ class Dialogs(QObject):
         self.desk.setFocus()
 
     def finder(self) -> None:
-        from hidden_frame.desktop.dialogs.finder import Finder
+        from hidden_frame.desktop.find.finder import Finder
+        from hidden_frame.desktop.find.places import Fields
 
-        Finder(self.session, self.commands, self.window, self.style, self.guide).exec()
+        fields = Fields(self.session, self.commands, self.properties)
+        found = (self.style, self.guide)
+        Finder(self.session, self.commands, fields, self.window, *found).exec()
 
     def guide(self, topic: str = "") -> GuideWindow:
         """The guide beside the window, at a page of that title."""

@@ -116,7 +116,7 @@ class Window(QMainWindow):
         self.story_list = StoryList(session, self.stories)
         self.tabs = ShelfTabs(self.shelf, self.story_list, self.item_list, self.colours, self.steps)
         self.commands = self.dialogs.commands = Commands(self, every_command(self))
-        self.properties = Properties(session, self.desk.text, self._do)
+        self.properties = self.dialogs.properties = Properties(session, self.desk.text, self._do)
         self.top = TopBar(session, self.commands)
         self.banner = Banner(session)
         self.others: Callable[[], list[Window]] = lambda: [self]

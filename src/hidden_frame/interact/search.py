@@ -1,16 +1,16 @@
-"""Everything in a publication that a typed word means: pages, their texts, masters, styles.
+"""The pages of a publication on which a word stands.
 
->>> [f.name for f in search(publication, "stream")]
+>>> [f.name for f in words_on_pages(publication, "stream")]
 ['page 1 (#3): “After rain, by the stream.”']
 """
 
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Literal, NamedTuple
+from itertools import islice
 
 from hidden_frame.compose.facts import page_facts, page_name
-from hidden_frame.interact.goto import places
+from hidden_frame.interact.goto import Destination
 from hidden_frame.interact.plan import own_text
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.publication import Publication
@@ -18,36 +18,14 @@ from hidden_frame.model.publication import Publication
 _AROUND = 24  # characters told on either side of a word that was found
 
 
-class Hit(NamedTuple):
-    """A page, a master or a style, and how to name it."""
-
-    kind: Literal["page", "master", "style"]
-    id: str
-    name: str
-
-
-def search(publication: Publication, typed: str, most: int = 60) -> list[Hit]:
-    """What a word means, folios and names before words on pages; at most `most`."""
+def words_on_pages(publication: Publication, typed: str, most: int = 60) -> list[Destination]:
+    """Pages on which the words stand as they were typed, with what stands around them; at most
+    `most`, and none for less than two letters."""
     word = " ".join(typed.split()).casefold()
-    if not word:
-        return []
-    found = [Hit(p.kind, p.id, p.name) for p in places(publication, typed)]
-    found += [
-        Hit("style", s.id, f"paragraph style {s.name}")
-        for s in publication.paragraph_styles
-        if word in s.name.casefold()
-    ]
-    found += [
-        Hit("style", s.id, f"character style {s.name}")
-        for s in publication.character_styles
-        if word in s.name.casefold()
-    ]
-    if len(word) > 1:
-        found += _on_pages(publication, word)
-    return found[:most]
+    return list(islice(_on_pages(publication, word), most)) if len(word) > 1 else []
 
 
-def _on_pages(publication: Publication, word: str) -> Iterator[Hit]:
+def _on_pages(publication: Publication, word: str) -> Iterator[Destination]:
     """Pages on which the word stands, with what stands around it."""
     facts = page_facts(publication)
     for page in all_pages(publication):
@@ -55,7 +33,7 @@ def _on_pages(publication: Publication, word: str) -> Iterator[Hit]:
         at = text.casefold().find(word)
         if at >= 0:
             said = _around(text, at, at + len(word))
-            yield Hit("page", page.id, f"page {page_name(facts[page.id])}: “{said}”")
+            yield Destination("page", page.id, f"page {page_name(facts[page.id])}: “{said}”")
 
 
 def _around(text: str, start: int, end: int) -> str:

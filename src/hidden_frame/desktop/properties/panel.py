@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PySide6.QtCore import Qt, QTimer, Signal
-from PySide6.QtWidgets import QFrame, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QCheckBox, QFrame, QScrollArea, QVBoxLayout, QWidget
 
 from hidden_frame.compose.contrast import poor_contrast
 from hidden_frame.desktop.properties.anchored import AnchoredForm
@@ -107,13 +107,20 @@ class Properties(QScrollArea):
         if self.session.editing is not None and not self._later.isActive():
             self._later.start()
 
-    def focus_field(self, label: str) -> None:
-        """The keyboard goes to the field of this label in the form that is shown."""
+    def focus_field(self, label: str, level: str = "") -> None:
+        """The keyboard goes to the field of this label in the form that is shown, and that is
+        unfolded; of two, to the one on the `level`, or to the one in sight."""
         self.refresh()
-        for field in self.form.findChildren(QWidget) if self.form is not None else ():
-            if field.accessibleName() == label and field.isVisibleTo(self):
-                field.setFocus()
-                return
+        if self.form is None:
+            return
+        if level and self.form.levels is not None:
+            self.form.levels.show_level(level)
+        fields = [f for f in self.form.findChildren(QWidget) if _called(f) == label]
+        fields.sort(key=lambda f: not f.isVisibleTo(self))
+        for field in fields[:1]:
+            self.form.reveal(field)
+            field.setFocus(Qt.FocusReason.OtherFocusReason)
+            self.ensureWidgetVisible(field)
 
     def _form(self, key: tuple[object, ...]) -> Form | None:
         """The form of this kind, in sight, if there is one."""
@@ -179,3 +186,10 @@ class Properties(QScrollArea):
         # What lies under a moving text changes with every step; it is told once it rests.
         poor = poor_contrast(scene, item_id) if session.draft is None else None
         return overflow, poor.sentence if poor is not None else ""
+
+
+def _called(field: QWidget) -> str:
+    """A field's name: its label, or what stands on it."""
+    if isinstance(field, QCheckBox):
+        return field.accessibleName() or field.text()
+    return field.accessibleName()

@@ -1,0 +1,1 @@
+"""Find: one field that leads to commands, fields, pages of the guide, and what is there."""
