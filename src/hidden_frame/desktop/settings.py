@@ -55,7 +55,7 @@ class Preferences(Struct, frozen=True, omit_defaults=True):
     size: tuple[int, int] = (1280, 800)
     across: tuple[int, ...] = ()
     down: tuple[int, ...] = ()
-    shelf: Annotated[int, Meta(ge=0, le=4)] = 0
+    shelf: Annotated[int, Meta(ge=0, le=5)] = 0
     pasted_styles: tuple[tuple[str, str], ...] = ()  # of what was copied elsewhere
     manuscript_styles: tuple[tuple[str, str], ...] = ()  # of a source, and what it became
 

@@ -49,6 +49,7 @@ from hidden_frame.desktop.shelf.items import ItemList
 from hidden_frame.desktop.shelf.shelf import Shelf
 from hidden_frame.desktop.shelf.steps import StepList
 from hidden_frame.desktop.shelf.stories import StoryList
+from hidden_frame.desktop.shelf.styles import StyleList
 from hidden_frame.desktop.shelf.tabs import NAMES, ShelfTabs
 from hidden_frame.desktop.text_menu import TextMenu
 from hidden_frame.desktop.whereabouts import whereabouts
@@ -114,7 +115,10 @@ class Window(QMainWindow):
         self.clipboard.bring_in = self.stories.bring_in
         self.desk.text.pasting.ask = self._ask_pasted_styles
         self.story_list = StoryList(session, self.stories)
-        self.tabs = ShelfTabs(self.shelf, self.story_list, self.item_list, self.colours, self.steps)
+        self.styles = StyleList(session, self.desk, self.dialogs.style)
+        self.tabs = ShelfTabs(
+            self.shelf, self.story_list, self.styles, self.item_list, self.colours, self.steps
+        )
         self.commands = self.dialogs.commands = Commands(self, every_command(self))
         self.properties = self.dialogs.properties = Properties(session, self.desk.text, self._do)
         self.top = TopBar(session, self.commands)

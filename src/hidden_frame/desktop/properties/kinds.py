@@ -7,7 +7,6 @@ from pathlib import Path
 from msgspec.structs import replace
 from PySide6.QtWidgets import QCheckBox, QFileDialog, QPushButton, QVBoxLayout
 
-from hidden_frame.compose.composition import Told
 from hidden_frame.desktop.actions.choices import place_picture
 from hidden_frame.desktop.properties.fields import (
     Choice,
@@ -17,10 +16,8 @@ from hidden_frame.desktop.properties.fields import (
 )
 from hidden_frame.desktop.properties.item_rows import ItemRows
 from hidden_frame.desktop.properties.worn import add_worn
-from hidden_frame.edit.stories import set_story_text
-from hidden_frame.edit.text.write import set_paragraph_style
-from hidden_frame.interact.copies import stop_paragraphs
 from hidden_frame.interact.cropping import crop_of, picture_of, rescaled
+from hidden_frame.interact.styling import put_style, styles_shown
 from hidden_frame.interact.told import resolution_in_words
 from hidden_frame.model.items import (
     Around,
@@ -30,7 +27,6 @@ from hidden_frame.model.items import (
     TextFrame,
 )
 from hidden_frame.model.publication import Picture, Publication
-from hidden_frame.model.text import Paragraph
 from hidden_frame.model.units import Unit
 from hidden_frame.storage.pictures import EXTENSIONS
 
@@ -104,40 +100,18 @@ def _paragraph_style(form: ItemRows) -> None:
     field = Choice("Style")
     field.setPlaceholderText("several")
 
-    def told(item: Item) -> tuple[Told, range] | None:
-        """The story that the frame shows, and its paragraphs that stand here."""
-        session = form.session
-        if session.mode != "pages":
-            return None
-        found = session.composition.told(session.holder_id, item.id)
-        if found is None:
-            return None
-        at = found.flow.index[session.holder_id, item.id]
-        return found, stop_paragraphs(found, at)
-
     def load(item: Item) -> None:
-        assert isinstance(item, TextFrame)
-        known, story = form.session.publication.paragraph_styles, told(item)
-        text = item.text or (Paragraph(known[0].id),)
-        if story is not None:
-            text = story[0].story.text[story[1].start : story[1].stop]
-        styles = {p.style for p in text}
-        options = [(s.name, s.id) for s in known]
+        session = form.session
+        styles = styles_shown(session.composition, form.holder, form.side, (item.id,))
+        options = [(s.name, s.id) for s in session.publication.paragraph_styles]
         field.show_choice(options, styles.pop() if len(styles) == 1 else None)
 
     def commit(style: object) -> None:
-        item = form.item_now()
-        if not isinstance(item, TextFrame):
+        session, item = form.session, form.item_now()
+        if item is None:
             return
-        story = told(item)
-        if story is None:
-            text = item.text or (Paragraph(str(style)),)
-            text = set_paragraph_style(text, 0, len(text), str(style))
-            form.change("paragraph style", text=text)
-            return
-        known, here = story[0].story, story[1]
-        text = set_paragraph_style(known.text, here.start, here.stop - 1, str(style))
-        form.session.edit("paragraph style", lambda p: set_story_text(p, known.id, text))
+        made = put_style(session.composition, form.holder, form.side, (item.id,), str(style))
+        session.edit("paragraph style", lambda _: made)
 
     field.committed.connect(commit)
     form.add("Style", "text", field, load)

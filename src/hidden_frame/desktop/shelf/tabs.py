@@ -1,10 +1,11 @@
-"""The Shelf's lists: masters, stories, items, colours, steps."""
+"""The Shelf's lists: masters, stories, styles, items, colours, steps."""
 
 from __future__ import annotations
 
 from PySide6.QtWidgets import (  # fmt: skip
     QButtonGroup,
-    QHBoxLayout,
+    QGridLayout,
+    QSizePolicy,
     QStackedWidget,
     QToolButton,
     QVBoxLayout,
@@ -13,7 +14,8 @@ from PySide6.QtWidgets import (  # fmt: skip
 
 from hidden_frame.desktop.settings import settings
 
-NAMES = ("Masters", "Stories", "Items", "Colours", "Steps")
+NAMES = ("Masters", "Stories", "Styles", "Items", "Colours", "Steps")
+_ABREAST = 3
 
 
 class ShelfTabs(QWidget):
@@ -26,9 +28,9 @@ class ShelfTabs(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 6, 0, 0)
         column.setSpacing(0)
-        row = QHBoxLayout()
-        row.setContentsMargins(6, 0, 6, 0)
-        row.setSpacing(1)
+        grid = QGridLayout()  # two rows: no name is cut where the Shelf is narrow
+        grid.setContentsMargins(6, 0, 6, 0)
+        grid.setSpacing(1)
         self.stack = QStackedWidget()
         self.buttons: dict[str, QToolButton] = {}
         group = QButtonGroup(self)
@@ -39,11 +41,11 @@ class ShelfTabs(QWidget):
             button.setCheckable(True)
             button.clicked.connect(lambda _=False, n=number: self.show_panel(n))
             group.addButton(button)
-            row.addWidget(button)
+            button.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+            grid.addWidget(button, number // _ABREAST, number % _ABREAST)
             self.buttons[name] = button
             self.stack.addWidget(panel)
-        row.addStretch(1)
-        column.addLayout(row)
+        column.addLayout(grid)
         column.addWidget(self.stack)
         self.show_panel(settings().now.shelf)
 

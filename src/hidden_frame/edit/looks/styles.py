@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from typing import Any, TypeVar
 
 from msgspec import UNSET
@@ -18,6 +19,7 @@ from hidden_frame.edit.text.restyle import (
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Item, Override
 from hidden_frame.model.lookup import character_style, holders, paragraph_style
+from hidden_frame.model.memory import remembered
 from hidden_frame.model.numbering import ListNumber
 from hidden_frame.model.paint import Colour
 from hidden_frame.model.publication import Master, Page, Picture, Publication
@@ -34,6 +36,7 @@ from hidden_frame.model.text import Text
 from hidden_frame.model.usage import head_styles_in, paragraph_styles_in, texts_of
 
 E = TypeVar("E", Item, Override)
+S = TypeVar("S", ParagraphStyle, CharacterStyle)
 
 
 def _put(values: tuple, new: object) -> tuple:
@@ -152,6 +155,54 @@ def style_uses(publication: Publication, style_id: str) -> int:
         worn = (getattr(each, "text_style", None) for each in (*holder.items, *holder.overrides))
         count += sum(style == style_id for style in worn)
     return count
+
+
+def uses_of_styles(publication: Publication) -> Counter[str]:
+    """How often each style is used, as `style_uses` counts, in one walk.
+
+    >>> uses_of_styles(publication)["body"] == style_uses(publication, "body")
+    True
+    """
+    counts: Counter[str] = Counter()
+    for _, text in texts_of(publication):
+        counts.update(_uses_in(text))
+    for holder in holders(publication):
+        for each in (*holder.items, *holder.overrides):
+            worn = getattr(each, "text_style", None)
+            if isinstance(worn, str):
+                counts[worn] += 1
+    return counts
+
+
+@remembered()
+def _uses_in(text: Text) -> Counter[str]:
+    counts = Counter(paragraph_styles_in(text))
+    for paragraph in text:
+        counts.update(piece.style for piece in paragraph.content if piece.style is not None)
+    return counts
+
+
+def move_paragraph_style(
+    publication: Publication, style_id: str, before: str | None
+) -> Publication:
+    """A paragraph style at another place of the list: before a style, or at the end."""
+    styles = _moved(publication.paragraph_styles, style_id, before)
+    return replace(publication, paragraph_styles=styles)
+
+
+def move_character_style(
+    publication: Publication, style_id: str, before: str | None
+) -> Publication:
+    """A character style at another place of the list: before a style, or at the end."""
+    styles = _moved(publication.character_styles, style_id, before)
+    return replace(publication, character_styles=styles)
+
+
+def _moved(styles: tuple[S, ...], style_id: str, before: str | None) -> tuple[S, ...]:
+    moved = tuple(s for s in styles if s.id == style_id)
+    rest = tuple(s for s in styles if s.id != style_id)
+    at = next((n for n, s in enumerate(rest) if s.id == before), len(rest))
+    return rest[:at] + moved + rest[at:]
 
 
 def uses_in_words(publication: Publication, style_id: str) -> str:
