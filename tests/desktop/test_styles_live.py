@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QLabel
 
 from hidden_frame.desktop.colour_choice import ColourChoice
 from hidden_frame.desktop.dialogs.colour import ColourDialog
@@ -67,7 +68,7 @@ def test_what_makes_no_sense_is_not_left_behind(hands, qtbot):
     typed(dialog.lengths["size"], "huge")
     dialog._choose("body")
     assert dialog.style_id == "table-row" and "huge" in dialog.form.problem.text()
-    assert dialog.chosen.currentText() == "Table row"
+    assert dialog.chosen.currentItem().text() == "Table row"
     assert dialog.lengths["size"].text() == "huge"
 
 
@@ -132,10 +133,40 @@ def test_a_dialog_that_shows_its_work_on_the_desk_stands_aside(hands, qtbot):
     qtbot.addWidget(dialog)
     dialog.show()
     hands.app.processEvents()
-    assert dialog.width() < 400
+    assert dialog.width() < 560
     free = hands.window.screen().availableGeometry().right()
     edge = min(hands.window.frameGeometry().right(), free)
     assert 0 <= edge - dialog.frameGeometry().right() <= 12
+
+
+def test_the_list_stays_in_sight_and_shows_names_as_they_are_now(hands, qtbot):
+    dialog = opened(hands, qtbot, "body")
+    typed(dialog.name, "Running text")
+    rows = [dialog.chosen.item(n).text() for n in range(dialog.chosen.count())]
+    assert "Running text" in rows and "Body" not in rows
+    row = rows.index("Heading")
+    dialog.chosen.setCurrentRow(row)
+    assert dialog.style_id == hands.publication.paragraph_styles[row].id
+    assert dialog.name.text() == "Heading"
+    rows = [dialog.chosen.item(n).text() for n in range(dialog.chosen.count())]
+    assert "Running text" in rows  # not kept yet, and shown
+    dialog.reject()
+    again = opened(hands, qtbot, "body")
+    assert "Body" in [again.chosen.item(n).text() for n in range(again.chosen.count())]
+
+
+def test_parts_of_the_form_are_jumped_to_and_marked_where_the_style_departs(hands, qtbot):
+    dialog = opened(hands, qtbot, "body-next")
+    qtbot.wait(30)
+    parts = [dialog.jumps.item(n).text() for n in range(dialog.jumps.count())]
+    assert len(parts) == 10 and any(p.startswith("◆") for p in parts)
+    says = [p.name for p in dialog.parts if not p.follow.isHidden()]
+    assert says and not all(p.startswith("◆") for p in parts)
+    row = next(n for n, p in enumerate(parts) if "Together" in p)
+    rect = dialog.jumps.visualItemRect(dialog.jumps.item(row))
+    QTest.mouseClick(dialog.jumps.viewport(), Qt.MouseButton.LeftButton, pos=rect.center())
+    heading = next(h for h in dialog.form.findChildren(QLabel) if h.text() == "TOGETHER")
+    assert not heading.visibleRegion().isEmpty()
 
 
 def test_tab_goes_through_the_form_before_the_buttons(hands, qtbot):

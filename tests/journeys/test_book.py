@@ -211,8 +211,8 @@ def test_a_day_with_a_book(day, tmp_path):
             hands.menu("Masters", "New master…")
             hands.fill("Name", name)
             if base:
-                hands.choose("Begin", "based on another")
-                hands.choose("Other master", base)
+                hands.choose("Starts as", "based on another master")
+                hands.choose("Which master", base)
             hands.press("Make it")
             hands.gone()
         hands.press("Pages")

@@ -25,6 +25,8 @@ def commands(window: Workplace) -> list[Row]:
                 text.two_ends, text.editing),
         None,
         Command("styles", menu, "Paragraph styles…", "Ctrl+T", window.dialogs.styles),
+        Command("shelf of styles", menu, "Styles: the list", "",
+                lambda: window.show_shelf("Styles")),
         Command("character styles", menu, "Character styles…", "Ctrl+Alt+T",
                 window.dialogs.character_styles),
         None,

@@ -27,11 +27,11 @@ from hidden_frame.model.publication import Publication
 from hidden_frame.storage.format import EXTENSION, Opened, load
 
 KINDS: tuple[tuple[str, str], ...] = (
-    ("empty", "empty"),
-    ("based on another", "based"),
-    ("a copy, on the same base", "on the same base"),
-    ("a copy of its own items alone", "without the base"),
-    ("a copy that looks the same, without a base", "all as its own"),
+    ("an empty master", "empty"),
+    ("based on another master", "based"),
+    ("a copy of a master, on the same base", "on the same base"),
+    ("a copy of a master’s own items alone", "without the base"),
+    ("a copy of a master that looks the same, without a base", "all as its own"),
 )
 
 
@@ -48,15 +48,15 @@ class NewMasterDialog(EditQuestion):
         self.name.setText(free_name("Master", (m.name for m in publication.masters)))
         self.name.selectAll()
         self.form.row("Name", self.name)
-        self.kind = Choice("Begin")
+        self.kind = Choice("Starts as")
         self.kind.show_choice(KINDS, "based" if base else "empty")
         self.kind.activated.connect(self._explain)
-        self.form.row("Begin", self.kind)
-        self.other = Choice("Other master")
+        self.form.row("Starts as", self.kind)
+        self.other = Choice("Which master")
         self._masters = [(m.name, m.id) for m in publication.masters]
         first = self._masters[0][1] if self._masters else None
         self.other.show_choice(self._masters, base or session.master_id or first)
-        self.form.row("Other master", self.other)
+        self.form.row("Which master", self.other)
         self.what = self.form.note()
         self._explain()
         self.finish()

@@ -67,7 +67,7 @@ class RulesDialog(Question):
         self.form.row("Where", self.when)
         self.form.row("Style", self.style_field)
         self.form.row("Follows", self.master)
-        self.form.row("Holds", self.until)
+        self.form.row("For how long", self.until)
         self.form.row("In", self.section)
         self.caught = self.form.note(" ")
         self.caught.setMinimumHeight(34)

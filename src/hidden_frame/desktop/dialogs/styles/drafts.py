@@ -5,10 +5,20 @@ from __future__ import annotations
 
 from typing import Any
 
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QCheckBox, QComboBox, QFrame, QLineEdit, QScrollArea, QWidget
+from PySide6.QtCore import Qt, QTimer
+from PySide6.QtGui import QShowEvent
+from PySide6.QtWidgets import (
+    QCheckBox,
+    QComboBox,
+    QFrame,
+    QLineEdit,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
 
 from hidden_frame.desktop.dialogs.pages import EditQuestion
+from hidden_frame.desktop.dialogs.styles.beside import WIDTH, PartRows, StyleRows
 from hidden_frame.desktop.dialogs.styles.delete import DeleteStyleDialog
 from hidden_frame.desktop.dialogs.styles.parts import Part
 from hidden_frame.desktop.properties.fields import Choice, TextField
@@ -41,9 +51,8 @@ class StyleDrafts(EditQuestion):
         self.parts: list[Part] = []
         self._loading = True
         form = self.form
-        self.chosen = Choice("Style")
+        self.chosen = StyleRows("Style")
         self.chosen.committed.connect(self._choose)
-        form.row("Style", self.chosen)
         self.new, self.new_based, self.delete = form.buttons(
             "New, like this", "New, based on this", "Delete…", abreast=3
         )
@@ -70,26 +79,38 @@ class StyleDrafts(EditQuestion):
         self._listen()
         self.rejected.connect(lambda: self.session.set_draft(None))
 
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        QTimer.singleShot(0, self.mark_parts)  # once the rows stand where they will be
+
     def _scroll(self) -> None:
         """The rows scroll where the screen is low; the buttons stay in sight."""
         self.forms.removeWidget(self.form)
         area = QScrollArea()
         area.setFrameShape(QFrame.Shape.NoFrame)
         area.setWidgetResizable(True)
+        area.setFocusPolicy(Qt.FocusPolicy.NoFocus)  # Tab goes from the list to its first row
         area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         area.setWidget(self.form)
         area.setMinimumWidth(self.form.minimumWidth() + 14)
+        beside = QVBoxLayout()
+        beside.setContentsMargins(0, 12, 0, 0)
+        beside.addWidget(self.chosen, 1)
+        self.jumps = PartRows(self.form, area)
+        beside.addWidget(self.jumps)
+        self.forms.addLayout(beside)
         self.forms.addWidget(area)
+        QWidget.setTabOrder(self.chosen, self.new)
         self.box.setParent(None)  # and back, so that Tab reaches it last
         self.column.addWidget(self.box)
         wanted = self.form.sizeHint().height() + self.box.sizeHint().height() + 40
         free = self.screen().availableGeometry().height() - 110
-        self.resize(self.form.minimumWidth() + 20, min(720, wanted, free))
+        self.resize(self.form.minimumWidth() + WIDTH + 26, min(720, wanted, free))
 
     def _listen(self) -> None:
         """Whatever is changed is shown on the desk at once."""
         for part in self.form.findChildren(QWidget):
-            if self.chosen in (part, part.parent()) or part is self.based_on:
+            if part is self.based_on:
                 continue
             if isinstance(part, QLineEdit):
                 part.textEdited.connect(self._preview)
@@ -131,6 +152,10 @@ class StyleDrafts(EditQuestion):
 
     def mark(self, publication: Publication) -> None:
         """Shows which properties the style says itself."""
+
+    def mark_parts(self) -> None:
+        """Marks the parts of the form in which the style says something itself."""
+        self.jumps.mark([p.follow for p in self.parts if not p.follow.isHidden()])
 
     def rebase(self, before: str | None) -> None:
         """The base was exchanged by hand."""
@@ -184,6 +209,8 @@ class StyleDrafts(EditQuestion):
         told = f"Also changed, and not kept yet: {', '.join(others)}" if others else ""
         self.waiting.setText(told)
         self.mark(self._with_changes(now))
+        self.mark_parts()
+        self._list()
 
     def _take(self) -> None:
         """Keeps what the fields say; raises what is wrong with it."""
@@ -203,7 +230,7 @@ class StyleDrafts(EditQuestion):
         try:
             self._take()
         except Refusal as refusal:
-            self.chosen.setCurrentIndex(self.chosen.findText(self._style().name))
+            self._list()
             self.form.say(str(refusal))
             return
         self._turn_to(str(style_id))
@@ -219,8 +246,6 @@ class StyleDrafts(EditQuestion):
         now = self.session.history.now
         drafted = self._with_changes(now)
         styles = self.styles(drafted)
-        kept = [(s.name, s.id) for s in self.styles(now)]
-        self.chosen.show_choice(kept, self.style_id)
         style = self.of(drafted, self.style_id)
         self.name.show_text(style.name)
         below = {s.id for s in styles if self.style_id in {c.id for c in chain_of(styles, s.id)}}
@@ -231,8 +256,15 @@ class StyleDrafts(EditQuestion):
         self.show_values(self.shown(drafted))
         self.mark(drafted)
         self.users.setText(uses_in_words(now, self.style_id))
-        self.delete.setEnabled(len(kept) > 1 or self.kind == "character")
+        self.delete.setEnabled(len(styles) > 1 or self.kind == "character")
+        self._list()
+        QTimer.singleShot(0, self.mark_parts)
         self._loading = False
+
+    def _list(self) -> None:
+        """All styles, by the names that they have by now."""
+        drafted = self._with_changes(self.session.history.now)
+        self.chosen.show_styles([(s.name, s.id) for s in self.styles(drafted)], self.style_id)
 
     def show_values(self, style: Any) -> None:
         """Puts a style's properties into the fields."""

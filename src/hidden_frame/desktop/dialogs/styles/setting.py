@@ -39,7 +39,7 @@ def line_parts(form: Form) -> list[Part]:
                 "Lines of a ragged paragraph are all about as long, as in headings"),
         _share(form, "Spaces from", "word_space_least", "Word spaces may be as narrow as this"),
         _share(form, "to", "word_space_most", "Wider than this they are felt as loose", True),
-        _typed(form, "Letters", "letter_space", "/1000 em",
+        _typed(form, "Letter spaces", "letter_space", "/1000 em",
                "How far apart letters may stand in a line that would be loose; 0: not at all"),
         _typed(form, "Glyphs", "glyph_scale", "%",
                "How much wider or narrower letters may be where nothing else helps; 0: not at all"),
@@ -56,7 +56,7 @@ def line_parts(form: Form) -> list[Part]:
         _ticked(form, "Hyphenate", "hyphenate", "By the rules of the text’s language"),
         _whole(form, "In a row", "hyphens_in_a_row", "At most so many lines end with a hyphen"),
         _whole(form, "Words from", "hyphen_word", "Shorter words stay whole (letters)", True),
-        _whole(form, "Before", "hyphen_before", "Fewest letters before a hyphen"),
+        _whole(form, "Letters before", "hyphen_before", "Fewest letters before a hyphen"),
         _whole(form, "after", "hyphen_after", "Fewest letters on the next line", True),
         chosen_part("hyphen_ends", ends, lambda v: ends.show_choice(_ENDS, v),
                     form.row("At page ends", ends)),
@@ -100,13 +100,13 @@ def number_parts(form: Form, publication: Publication) -> list[Part]:
         "A bullet, or a text in which {1} is the number of level 1, {2} that of level 2: "
         "“{1}.”, “Chapter {1}”, “{1}.{2}”"
     )
-    follow = form.row("Before", said)
+    follow = form.row("Bullet, number", said)
     numerals, style = Choice("Numerals"), Choice("The number’s character style")
     form.row("Numerals", numerals)
     form.row("In style", style)
-    level = NumberField("Level", "", 1, 9)
+    level = NumberField("List level", "", 1, 9)
     start = NumberField("First number", "", 1, 1_000_000)
-    form.row("Level", level)
+    form.row("List level", level)
     form.row("from", start, beside=True)
     name = TextField("Counts with")
     name.setPlaceholderText("all that name no list")
@@ -154,7 +154,7 @@ def number_parts(form: Form, publication: Publication) -> list[Part]:
 
 def _rule(form: Form, label: str, name: str) -> Part:
     kind = Choice(f"Rule {label.lower()}")
-    follow = form.row(label, kind)
+    follow = form.row(f"Rule {label.lower()}", kind)
     weight, offset = (
         LengthField(f"Weight {label}", "pt", 0.05, 100.0),
         LengthField(f"Distance {label}", "pt", -200.0, 200.0),
