@@ -13,6 +13,8 @@ from hidden_frame.interact.hits import Spot, face_at
 from hidden_frame.model.plane.box import Bounds
 
 _REST = 90  # milliseconds after which a view counts as resting
+_SEEN = 80  # pixels of a page across from which on it is in sight
+_EDGE = 34  # pixels between a page that is brought into sight and the desk's edge
 
 
 class Camera(QObject):
@@ -28,6 +30,7 @@ class Camera(QObject):
         self.fit = "spread"
         self.moving = False
         self._faces: tuple[Face, ...] = ()
+        self._holder = ""
         self._rest = QTimer(self)
         self._rest.setSingleShot(True)
         self._rest.setInterval(_REST)
@@ -38,7 +41,23 @@ class Camera(QObject):
         faces = self._session.faces()
         if [(f.x, f.side) for f in faces] != [(f.x, f.side) for f in self._faces]:
             self.refit()
-        self._faces = faces
+        elif self._session.holder_id != self._holder:
+            self._bring_into_sight()
+        self._faces, self._holder = faces, self._session.holder_id
+
+    def _bring_into_sight(self) -> None:
+        """Moves the paper across where the page that is worked on now is out of sight."""
+        area = self.extent("page")
+        if area is None:
+            return
+        left, _ = self.view.to_widget(area.left, area.top)
+        right, _ = self.view.to_widget(area.right, area.top)
+        wide = self._port.width()
+        if min(right, wide) - max(left, 0) >= min(right - left, _SEEN):
+            return
+        fits = right - left <= wide - 2 * _EDGE
+        to = wide - _EDGE - (right - left) if fits and left > wide - _SEEN else _EDGE
+        self.look(self.view.moved(to - left, 0.0))
 
     def refit(self) -> None:
         """Fits the spread or the page again, if one of them is to be kept fitted."""
