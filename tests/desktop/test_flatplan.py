@@ -485,7 +485,7 @@ def test_this_page_is_page_1_and_the_section_dialog_shows_what_will_be_printed(p
     assert dialog.shown.text() == "Its pages print 40, 41, 42"
     dialog.start.setText("zero")
     kept = plan.publication
-    assert "can't start at “zero”" in dialog.shown.text()
+    assert "can't start at “zero”" in dialog.form.problem.text()
     dialog._accept()
     assert plan.publication is kept and "whole number" in dialog.form.problem.text()
 

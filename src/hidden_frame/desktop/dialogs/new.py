@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from functools import partial
+
 from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QWidget
@@ -19,6 +22,7 @@ from hidden_frame.model.trims import TRIMS
 from hidden_frame.model.units import UNITS, Unit, format_length, mm, parse_length
 
 _TYPED = "typed below"
+_LEAST = 10.0  # points, of a side of a page
 
 
 class NewDialog(Question):
@@ -71,6 +75,7 @@ class NewDialog(Question):
         self.opening.show_choice(options, "recto")
         form.row("Begins with", self.opening)
         self.preview = SpreadPreview(self)
+        self.pages.textChanged.connect(self._changed)
         self.facing.committed.connect(self._changed)
         self.opening.committed.connect(self._changed)
         self.form.end(keeps_room=True)
@@ -139,11 +144,19 @@ class NewDialog(Question):
             field.setText(format_length(points, self.unit))
 
     def _changed(self) -> None:
-        self.form.say("")
+        """What is wrong is said at once, at its field; not while a field is empty, to be typed."""
+        wrong = self.wrong()
+        sentence, field = wrong or ("", None)
+        if isinstance(field, TextField) and not field.text().strip():
+            sentence, field = "", None
+        self.form.say(sentence, field)
         self.preview.update()
 
-    def _read(self, field: TextField, least: float) -> float:
-        value = parse_length(field.text(), self.unit)
+    def _read(self, field: TextField, least: float = 0.0) -> float:
+        try:
+            value = parse_length(field.text(), self.unit)
+        except Refusal as refusal:
+            raise Refusal(f"{field.accessibleName()}: {refusal}") from refusal
         if value < least:
             raise Refusal(
                 f"{field.accessibleName()} “{field.text()}” is too small; give at least "
@@ -151,33 +164,79 @@ class NewDialog(Question):
             )
         return value
 
-    def setup(self) -> Setup:
-        """The setup as typed; raises `Refusal` for what can't be."""
-        m = {name: self._read(field, 0.0) for name, field in self.margins.items()}
-        side: Side = SIDES[self.opening.currentIndex() == 0]
+    def _count(self) -> int:
         text = self.columns.text().strip()
         if not text.isdecimal() or not 1 <= int(text) <= 40:
             raise Refusal(f"“{text}” is not a number of columns; give a whole number from 1 to 40.")
+        return int(text)
+
+    def _many(self) -> int:
+        text = self.pages.text().strip()
+        if not text.isdecimal() or not 1 <= int(text) <= MAX_PAGES:
+            raise Refusal(
+                f"“{text}” is not a number of pages; give a whole number from 1 to {MAX_PAGES}."
+            )
+        return int(text)
+
+    def wrong(self) -> tuple[str, QWidget | None] | None:
+        """What is wrong first, in the order of the fields, and the field; None if nothing is."""
+        asked: list[tuple[TextField, Callable[[], object]]] = [
+            (field, partial(self._read, field, least))
+            for field, least in (
+                (self.width_field, _LEAST), (self.height_field, _LEAST), (self.bleed, 0.0),
+                *((field, 0.0) for field in self.margins.values()),
+            )
+        ]  # fmt: skip
+        asked += [(self.columns, self._count), (self.gutter, partial(self._read, self.gutter)),
+                  (self.pages, self._many)]  # fmt: skip
+        for field, read in asked:
+            try:
+                read()
+            except Refusal as refusal:
+                return str(refusal), field
+        try:
+            new_publication("-", self.setup(), 1)
+        except Refusal as refusal:
+            return str(refusal), self.form.about(str(refusal)) or self._too_much()
+        return None
+
+    def _too_much(self) -> TextField:
+        """The margin to change where all of them together leave no room."""
+        setup = self.setup()
+        across = setup.margins.inside + setup.margins.outside >= setup.trim.width
+        return self.margins["Inside" if across else "Top"]
+
+    def setup(self) -> Setup:
+        """The setup as typed; raises `Refusal` for what can't be."""
+        trim = Size(self._read(self.width_field, _LEAST), self._read(self.height_field, _LEAST))
+        m = {name: self._read(field) for name, field in self.margins.items()}
+        side: Side = SIDES[self.opening.currentIndex() == 0]
         return Setup(
-            trim=Size(self._read(self.width_field, 10.0), self._read(self.height_field, 10.0)),
-            bleed=self._read(self.bleed, 0.0),
+            trim=trim,
+            bleed=self._read(self.bleed),
             facing=self.facing.currentIndex() == 0,
             opening=side,
             margins=Margins(
                 top=m["Top"], bottom=m["Bottom"], inside=m["Inside"], outside=m["Outside"]
             ),
-            columns=Columns(int(text), self._read(self.gutter, 0.0)),
+            columns=Columns(self._count(), self._read(self.gutter)),
             unit=self.unit,
         )
 
     def answer(self) -> None:
-        text = self.pages.text().strip()
-        if not text.isdecimal():
-            raise Refusal(
-                f"“{text}” is not a number of pages; give a whole number from 1 to {MAX_PAGES}."
-            )
+        if (wrong := self.wrong()) is not None:
+            raise Refusal(wrong[0])
         title = self.name.text().strip() or "Untitled publication"
-        self.publication = new_publication(title, self.setup(), int(text))
+        self.publication = new_publication(title, self.setup(), self._many())
+
+    def _accept(self) -> None:
+        wrong = self.wrong()
+        if wrong is None:
+            super()._accept()
+            return
+        self.form.say(*wrong)
+        if wrong[1] is not None:
+            wrong[1].setFocus()
 
 
 class SpreadPreview(QWidget):

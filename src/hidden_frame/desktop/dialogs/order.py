@@ -311,8 +311,10 @@ class SectionDialog(EditQuestion):
                 self.session.publication, self.page, self.name.text().strip(), self._numbering()
             )
         except Refusal as refusal:
-            self.shown.setText(str(refusal))
+            self.shown.setText(" ")
+            self.form.say(str(refusal))
             return
+        self.form.say("")
         number = next(n for n, s in enumerate(new.sections) if s.id == section)
         self.shown.setText("Its pages print " + folios_in_words(new, number))
 
