@@ -5,8 +5,9 @@ from __future__ import annotations
 import pytest
 from PIL import Image
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QFileDialog, QMenu
+from PySide6.QtWidgets import QMenu
 
+from hidden_frame.desktop.picture_dialog import PictureDialog
 from hidden_frame.edit.new import new_publication
 from hidden_frame.interact.halves import reaching
 from hidden_frame.model.geometry import Size
@@ -108,7 +109,7 @@ def test_a_picture_that_is_placed_fills_the_empty_frame_that_is_selected(
 ):
     shot = tmp_path / "shot.png"
     Image.new("RGB", (300, 100), (30, 60, 120)).save(shot)
-    monkeypatch.setattr(QFileDialog, "getOpenFileNames", lambda *_: ([str(shot)], ""))
+    monkeypatch.setattr(PictureDialog, "ask", lambda *_, **__: [shot])
     made = drawn(spread, "picture", (20, 200), (400, 280))
     spread.do("place pictures")
     (frame,) = items(spread, 2)

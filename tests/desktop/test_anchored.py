@@ -7,10 +7,10 @@ import io
 import pytest
 from PIL import Image
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QFileDialog
 
 from hidden_frame.compose.scene import PicturePrimitive, TextPrimitive
 from hidden_frame.demo.book import long_book
+from hidden_frame.desktop.picture_dialog import PictureDialog
 from hidden_frame.desktop.properties.anchored import AnchoredForm
 from hidden_frame.desktop.properties.text import TextForm
 from hidden_frame.edit.items.draw import add_item
@@ -68,7 +68,7 @@ def write_on(hands, x=30.0, y=100.0):
 
 
 def put(hands, monkeypatch, path):
-    monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(path), ""))
+    monkeypatch.setattr(PictureDialog, "ask", lambda *_, **__: [path])
     hands.do("anchor picture")
 
 

@@ -7,10 +7,10 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QFileDialog
 
 from hidden_frame.desktop.dialogs.masters import RenameMasterDialog
 from hidden_frame.desktop.find.finder import Finder
+from hidden_frame.desktop.picture_dialog import PictureDialog
 from hidden_frame.interact.plan import own_text
 from hidden_frame.interact.search import words_on_pages
 from hidden_frame.model.lookup import all_pages, find_master
@@ -112,12 +112,11 @@ def test_pictures_are_placed_from_the_menu(hands, monkeypatch, tmp_path):
     paths = [tmp_path / f"{n}.png" for n in range(3)]
     for path in paths:
         Image.new("RGB", (60, 40), "#336").save(path)
-    answer = ([str(p) for p in paths], "")
-    monkeypatch.setattr(QFileDialog, "getOpenFileNames", lambda *_: answer)
+    monkeypatch.setattr(PictureDialog, "ask", lambda *_, **__: paths)
     hands.session.show_page(hands.page(12))
     hands.window.commands["place pictures"].trigger()
     assert len(hands.session.items) == 3
-    monkeypatch.setattr(QFileDialog, "getOpenFileNames", lambda *_: ([], ""))
+    monkeypatch.setattr(PictureDialog, "ask", lambda *_, **__: [])
     before = hands.publication
     hands.window.commands["place pictures"].trigger()
     assert hands.publication is before

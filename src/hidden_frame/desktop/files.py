@@ -134,8 +134,11 @@ class Files:
     def new(self) -> None:
         from hidden_frame.desktop.dialogs.new import NewDialog
 
-        dialog = NewDialog(self.parent)
-        if dialog.exec() and dialog.publication is not None:
+        dialog = NewDialog(self.parent, recent=settings().now.recent)
+        made = dialog.exec()
+        if dialog.going_on is not None:
+            self.open_path(dialog.going_on)
+        elif made and dialog.publication is not None:
             self._show(dialog.publication, {}, None)
 
     def demo(self) -> None:

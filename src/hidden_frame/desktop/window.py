@@ -10,7 +10,6 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import QPoint, QRect, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QCloseEvent, QGuiApplication, QKeyEvent, QShowEvent
 from PySide6.QtWidgets import (
-    QFileDialog,
     QMainWindow,
     QSplitter,
     QStackedWidget,
@@ -38,6 +37,7 @@ from hidden_frame.desktop.left_bar import LeftBar
 from hidden_frame.desktop.menus import PointerMenus
 from hidden_frame.desktop.opening import Dialogs
 from hidden_frame.desktop.painter.pictures import PictureShelf
+from hidden_frame.desktop.picture_dialog import PictureDialog
 from hidden_frame.desktop.properties.panel import Properties
 from hidden_frame.desktop.recovering import Recovering
 from hidden_frame.desktop.run.thumbnails import Thumbnails
@@ -57,7 +57,6 @@ from hidden_frame.edit.carry.pages import publication_of
 from hidden_frame.edit.pages.folios import masters_with_folio, remove_folios
 from hidden_frame.interact.told import FOLIOS_PUT_AWAY
 from hidden_frame.model.publication import Publication
-from hidden_frame.storage.pictures import EXTENSIONS
 
 if TYPE_CHECKING:
     from hidden_frame.desktop.board.board import Board
@@ -493,16 +492,13 @@ class Window(QMainWindow):
     def place_pictures(self) -> None:
         """Pictures or plain texts chosen from the disk, laid out on the page in sight; one alone
         fills the empty frame that is selected."""
-        kinds = " ".join(f"*.{e}" for e in (*EXTENSIONS, "txt"))
-        names, _ = QFileDialog.getOpenFileNames(
-            self, "Place pictures", "", f"Pictures and texts ({kinds})"
-        )
-        picture = len(names) == 1 and Path(names[0]).suffix.lower() != ".txt"
+        paths = PictureDialog.ask(self, "Place pictures", several=True, texts=True)
+        picture = len(paths) == 1 and paths[0].suffix.lower() != ".txt"
         if picture and awaits_picture(self.session):
-            place_picture(self.session, Path(names[0]))
-        elif names:
+            place_picture(self.session, paths[0])
+        elif paths:
             self.session.show_desk()
-            self.clipboard.take_files([Path(name) for name in names], None)
+            self.clipboard.take_files(paths, None)
 
     def remove_folios(self) -> None:
         session = self.session

@@ -4,16 +4,17 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from PySide6.QtWidgets import QFileDialog, QInputDialog
+from PySide6.QtWidgets import QInputDialog
 
 from hidden_frame.desktop.desk.canvas import Desk
+from hidden_frame.desktop.picture_dialog import PictureDialog
 from hidden_frame.desktop.session import Session
 from hidden_frame.interact.anchoring import anchor_item
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import PictureFrame, TextFrame
 from hidden_frame.model.lookup import holder
 from hidden_frame.model.text import Marker, Starts
-from hidden_frame.storage.pictures import EXTENSIONS, read_picture
+from hidden_frame.storage.pictures import read_picture
 
 
 class TextActions:
@@ -86,13 +87,10 @@ class TextActions:
     def anchor_picture(self, path: Path | None = None) -> None:
         """A picture file, chosen from the disk, anchored at the caret."""
         if path is None:
-            kinds = " ".join(f"*.{e}" for e in EXTENSIONS)
-            name, _ = QFileDialog.getOpenFileName(
-                self.desk.window(), "Anchor a picture in the text", "", f"Pictures ({kinds})"
-            )
-            if not name:
+            chosen = PictureDialog.ask(self.desk.window(), "Anchor a picture in the text")
+            if not chosen:
                 return
-            path = Path(name)
+            path = chosen[0]
         try:
             self.desk.text.anchors.put_picture(*read_picture(path))
         except Refusal as refusal:

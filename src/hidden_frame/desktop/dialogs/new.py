@@ -2,12 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from functools import partial
+from pathlib import Path
 
 from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
-from PySide6.QtWidgets import QHBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QHBoxLayout,
+    QLabel,
+    QListWidget,
+    QListWidgetItem,
+    QVBoxLayout,
+    QWidget,
+)
 
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.dialogs.base import Question
@@ -22,15 +30,22 @@ from hidden_frame.model.trims import TRIMS
 from hidden_frame.model.units import UNITS, Unit, format_length, mm, parse_length
 
 _TYPED = "typed below"
+_RECENT = 5  # publications offered
 _LEAST = 10.0  # points, of a side of a page
 
 
 class NewDialog(Question):
     """`publication` holds the answer once accepted."""
 
-    def __init__(self, parent: QWidget | None = None, preset: Preset | None = None) -> None:
+    def __init__(
+        self,
+        parent: QWidget | None = None,
+        preset: Preset | None = None,
+        recent: Sequence[str] = (),
+    ) -> None:
         super().__init__(parent, "New publication", "Create")
         self.publication: Publication | None = None
+        self.going_on: Path | None = None  # a recent publication, chosen instead
         self.unit: Unit = "mm"
         form = self.form
         self.preset = Choice("Kind")
@@ -83,12 +98,39 @@ class NewDialog(Question):
         self.column.removeWidget(self.form)
         row = QHBoxLayout()
         row.addWidget(self.form)
-        row.addWidget(self.preview, 1)
+        beside = QVBoxLayout()
+        beside.addWidget(self.preview, 1)
+        self.recent = QListWidget()
+        self.recent.setAccessibleName("Go on with")
+        self._offer(beside, recent)
+        row.addLayout(beside, 1)
         self.column.addLayout(row)
         self.column.addWidget(self.box)
         self._take_trim("A5")
         if preset is not None:
             self.take(preset)
+
+    def _offer(self, column: QVBoxLayout, recent: Sequence[str]) -> None:
+        """Recent publications below the preview; a click goes on with one instead."""
+        there = [Path(name) for name in recent if Path(name).is_file()][:_RECENT]
+        self.recent.setVisible(bool(there))
+        if not there:
+            return
+        heading = QLabel("OR GO ON WITH")
+        heading.setObjectName("Heading")
+        column.addWidget(heading)
+        column.addWidget(self.recent)
+        for path in there:
+            entry = QListWidgetItem(path.stem, self.recent)
+            entry.setToolTip(str(path))
+        self.recent.setFixedHeight(self.recent.sizeHintForRow(0) * len(there) + 6)
+
+        def go_on(row: QListWidgetItem) -> None:
+            self.going_on = Path(row.toolTip())
+            self.reject()
+
+        self.recent.itemClicked.connect(go_on)
+        self.recent.itemActivated.connect(go_on)
 
     def take(self, preset: object) -> None:
         """Fills in a kind of publication; everything can be changed from there."""

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from pathlib import Path
 
-from PySide6.QtWidgets import QFileDialog, QPlainTextEdit
+from PySide6.QtWidgets import QPlainTextEdit
 
+from hidden_frame.desktop.picture_dialog import PictureDialog
 from hidden_frame.desktop.properties.fields import Choice, LengthField
 from hidden_frame.desktop.properties.form import Form
 from hidden_frame.desktop.properties.kinds import FITS
@@ -17,7 +17,7 @@ from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import PictureFrame
 from hidden_frame.model.text import Anchor
 from hidden_frame.model.valid import limits
-from hidden_frame.storage.pictures import EXTENSIONS, read_picture
+from hidden_frame.storage.pictures import read_picture
 
 STANDS = (
     ("in the line", "In the line"),
@@ -98,12 +98,11 @@ class AnchoredForm(Form):
         self.text.anchors.change(caption=words)
 
     def _choose(self) -> None:
-        kinds = " ".join(f"*.{e}" for e in EXTENSIONS)
-        name, _ = QFileDialog.getOpenFileName(self, "Choose a picture", "", f"Pictures ({kinds})")
-        if not name:
+        chosen = PictureDialog.ask(self, "Choose a picture")
+        if not chosen:
             return
         try:
-            self.text.anchors.show_picture(*read_picture(Path(name)))
+            self.text.anchors.show_picture(*read_picture(chosen[0]))
         except Refusal as refusal:
             self.session.noticed.emit(str(refusal))
 

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from pathlib import Path
-
 from msgspec.structs import replace
-from PySide6.QtWidgets import QCheckBox, QFileDialog, QPushButton, QVBoxLayout
+from PySide6.QtWidgets import QCheckBox, QPushButton, QVBoxLayout
 
 from hidden_frame.desktop.actions.choices import place_picture
+from hidden_frame.desktop.picture_dialog import PictureDialog
 from hidden_frame.desktop.properties.fields import (
     Choice,
     InsetField,
@@ -28,7 +27,6 @@ from hidden_frame.model.items import (
 )
 from hidden_frame.model.publication import Picture, Publication
 from hidden_frame.model.units import Unit
-from hidden_frame.storage.pictures import EXTENSIONS
 
 MAIN: list[tuple[str, object]] = [
     ("its own or a linked text", 0), ("its section’s story", 1), ("the story, second frame", 2),
@@ -167,10 +165,8 @@ def _picture(form: ItemRows, item: Item | None) -> Picture | None:
 
 
 def _choose(form: ItemRows) -> None:
-    kinds = " ".join(f"*.{e}" for e in EXTENSIONS)
-    name, _ = QFileDialog.getOpenFileName(form, "Choose a picture", "", f"Pictures ({kinds})")
-    if name:
-        place_picture(form.session, Path(name))
+    for path in PictureDialog.ask(form, "Choose a picture"):
+        place_picture(form.session, path)
 
 
 def _crop_row(form: ItemRows, label: str, field: NumberField | LengthField) -> None:
