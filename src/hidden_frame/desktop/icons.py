@@ -77,6 +77,23 @@ def icon(name: str) -> QIcon:
     return QIcon(_Glyph(name.removeprefix("ph."), pressed=True))
 
 
+class _Bracketed(_Glyph):
+    """A glyph behind an upright line: it belongs to those above and below that have one."""
+
+    def paint(self, painter: QPainter, rect: QRect, mode: QIcon.Mode, state: QIcon.State) -> None:
+        colour = QColor(theme.current().action)
+        painter.fillRect(QRect(rect.left(), rect.top(), 2, rect.height()), colour)
+        super().paint(painter, rect.adjusted(4, 2, 0, -2), mode, state)
+
+    def clone(self) -> QIconEngine:
+        return _Bracketed(self._name, self._pressed)
+
+
+def bracketed(name: str) -> QIcon:
+    """An icon with the line of a group before it."""
+    return QIcon(_Bracketed(name.removeprefix("ph."), False))
+
+
 def plain_icon(name: str) -> QIcon:
     """An icon for a list's row, the same whether the row is open, chosen or neither."""
     return QIcon(_Glyph(name.removeprefix("ph."), pressed=False))

@@ -53,13 +53,39 @@ def paint_page_marks(painter: QPainter, page: Page, rect: QRectF, colours: theme
         painter.setPen(QPen(QColor(colours.warning), 1.6))
         painter.drawEllipse(QPointF(x, y), 5, 5)
         painter.drawLine(QPointF(x - 4, y + 4), QPointF(x + 4, y - 4))
-    if page.held is not None:
-        middle = rect.center().x()
-        painter.setPen(QPen(QColor("#FFFFFF"), 1))
-        painter.setBrush(QColor(colours.action))
-        painter.drawEllipse(QPointF(middle, rect.top() + 1), 5, 5)
-        painter.setPen(QPen(QColor(colours.action), 1.8))
-        painter.drawLine(QPointF(middle, rect.top() + 6), QPointF(middle, rect.top() + 13))
+    paint_pin(painter, page, rect, colours)
+
+
+def paint_pin(painter: QPainter, page: Page, rect: QRectF, colours: theme.Theme) -> None:
+    """The pin of a page that is held at its position, at any size of the page."""
+    if page.held is None:
+        return
+    part = min(max(rect.width() / 40, 0.5), 1.0)
+    middle = rect.center().x()
+    painter.setPen(QPen(QColor("#FFFFFF"), part))
+    painter.setBrush(QColor(colours.action))
+    painter.drawEllipse(QPointF(middle, rect.top() + part), 5 * part, 5 * part)
+    painter.setPen(QPen(QColor(colours.action), 1.8 * part))
+    foot = rect.top() + 13 * part
+    painter.drawLine(QPointF(middle, rect.top() + 6 * part), QPointF(middle, foot))
+
+
+def paint_clasp(
+    painter: QPainter, spine: float, foot: float, wide: float, colours: theme.Theme
+) -> None:
+    """The mark of two tied pages, over the spine between them at their feet; `wide` is a page."""
+    long, thick = (21, 8) if wide >= 40 else (11, 4)
+    painter.setPen(QPen(QColor("#FFFFFF"), 1))
+    painter.setBrush(QColor(colours.action))
+    painter.drawRoundedRect(QRectF(spine - long / 2, foot - thick - 4, long, thick), 4, 4)
+
+
+def paint_parted(painter: QPainter, verso: bool, rect: QRectF, colours: theme.Theme) -> None:
+    """The mark of a page whose tied neighbour does not face it, where its spine is."""
+    x = rect.right() if verso else rect.left()
+    painter.setPen(QPen(QColor("#FFFFFF"), 1))
+    painter.setBrush(QColor(colours.warning))
+    painter.drawRoundedRect(QRectF(x - 6, rect.bottom() - 12, 12, 8), 4, 4)
 
 
 def paint_own_items(painter: QPainter, rect: QRectF, colours: theme.Theme) -> None:

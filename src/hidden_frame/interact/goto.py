@@ -34,12 +34,18 @@ def places(publication: Publication, typed: str) -> list[Destination]:
     facts = page_facts(publication)
     found: list[Destination] = []
     if "," not in typed and word not in ("all", "odd", "even"):
+        # Sections may count anew: each page of this folio is shown.
+        pages = [f.page_id for f in facts.values() if f.folio and f.folio.casefold() == word]
         try:
-            pages = pages_in_range(publication, typed)
+            pages = pages or pages_in_range(publication, typed)
         except Refusal:
             pages = []
-        if len(pages) == 1:
-            found.append(Destination("page", pages[0], f"page {page_name(facts[pages[0]])}"))
+        several = len(pages) > 1
+        if several and facts[pages[0]].folio.casefold() != word:
+            pages = []  # a range, or a name of many
+        for page in pages:
+            of = f", section {facts[page].section_name or '–'}" if several else ""
+            found.append(Destination("page", page, f"page {page_name(facts[page])}{of}"))
     named: list[tuple[int, Destination]] = []
     for section in publication.sections:
         rank = _rank(word, section.name)
@@ -66,10 +72,11 @@ def _rank(word: str, name: str) -> int | None:
 def find_place(publication: Publication, typed: str) -> Destination:
     """The first of `places`; refuses what names nothing, and a folio of several pages."""
     found = places(publication, typed)
+    folios = [f.folio.casefold() for f in page_facts(publication).values() if f.folio]
+    if folios.count(" ".join(typed.split()).casefold()) > 1:
+        pages_in_range(publication, typed)  # says which pages share the folio
     if found:
         return found[0]
-    if typed.strip() and "," not in typed:
-        pages_in_range(publication, typed)  # says which pages share a folio
     raise Refusal(
         f"“{typed.strip()}” names no page, section or master; write a folio, a position such as "
         "#5, or a name."

@@ -27,7 +27,7 @@ from hidden_frame.interact.plan import preview
 from hidden_frame.interact.storied import running_into
 from hidden_frame.interact.told import deleted_in_words
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.lookup import all_pages, find_section
+from hidden_frame.model.lookup import all_pages, find_section, section_of
 from hidden_frame.model.publication import MAX_PAGES, Numbering, Publication
 
 _SIDES = (("before", False), ("behind", True))
@@ -79,9 +79,21 @@ class MoveDialog(OrderQuestion):
 
     def _tell(self) -> None:
         try:
-            self.what.setText(self.foretell(self._change()) if self.page.text().strip() else " ")
+            said = self._lands() if self.page.text().strip() else " "
         except Refusal as refusal:
-            self.what.setText(str(refusal))
+            said = str(refusal)
+        self.what.setText(said)
+
+    def _lands(self) -> str:
+        """What the move will do, and in which section the pages will stand."""
+        change = self._change()
+        told = self.foretell(change)
+        try:
+            section = section_of(change(self.session.publication), self.pages[0])
+        except Refusal:
+            return told  # it says why not
+        named = f"“{section.name}”" if section.name else "the section without a name"
+        return f"{told} They stand in {named} then."
 
     def answer(self) -> None:
         count = "page" if len(self.pages) == 1 else f"{len(self.pages)} pages"

@@ -11,9 +11,12 @@ from PySide6.QtGui import QColor, QFont, QPainter, QPen, QPixmap, QRegion
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.flatplan.layout import READ, Band, FlatplanLayout, Tile
 from hidden_frame.desktop.marks import (
+    paint_clasp,
     paint_foot,
     paint_own_items,
     paint_page_marks,
+    paint_parted,
+    paint_pin,
     paint_warning,
 )
 from hidden_frame.desktop.pages.hand import PageHand
@@ -178,6 +181,8 @@ def _paint_tile(
         paint_page_marks(painter, page, rect, colours)
         if facts.page_id in view.doubtful:
             paint_warning(painter, rect, colours)
+    else:
+        paint_pin(painter, page, rect, colours)
     if layout.page[1] < READ:
         painter.setOpacity(1.0)
         return
@@ -207,21 +212,8 @@ def _paint_ties(
         if other is None:
             tied[page.tie] = tile
         elif other.facts.spread == tile.facts.spread and other.y == tile.y:
-            left = min(other.x, tile.x)
-            long, thick = (21, 8) if wide >= 40 else (11, 4)
-            clasp = QRectF(left + wide - long / 2, tile.y + high - thick - 4, long, thick)
-            painter.setPen(QPen(QColor("#FFFFFF"), 1))
-            painter.setBrush(QColor(colours.action))
-            painter.drawRoundedRect(clasp, 4, 4)
+            paint_clasp(painter, min(other.x, tile.x) + wide, tile.y + high, wide, colours)
         else:
             for each in (other, tile):
-                _paint_parted(painter, each, wide, high, colours)
-
-
-def _paint_parted(
-    painter: QPainter, tile: Tile, wide: float, high: float, colours: theme.Theme
-) -> None:
-    x = tile.x + (wide if tile.facts.side == "verso" else 0)
-    painter.setPen(QPen(QColor("#FFFFFF"), 1))
-    painter.setBrush(QColor(colours.warning))
-    painter.drawRoundedRect(QRectF(x - 6, tile.y + high - 12, 12, 8), 4, 4)
+                verso = each.facts.side == "verso"
+                paint_parted(painter, verso, QRectF(each.x, each.y, wide, high), colours)

@@ -9,7 +9,7 @@ from PySide6.QtCore import QPointF, QRect, QRectF, Qt
 from PySide6.QtGui import QColor, QFont, QPainter, QPen, QPixmap, QRegion
 
 from hidden_frame.desktop import theme
-from hidden_frame.desktop.marks import paint_foot, paint_page_marks
+from hidden_frame.desktop.marks import paint_clasp, paint_foot, paint_page_marks, paint_parted
 from hidden_frame.desktop.pages.hand import PageHand
 from hidden_frame.desktop.pages.paint import paint_hand
 from hidden_frame.desktop.run.layout import TOP, Cell, RunLayout
@@ -52,6 +52,7 @@ def paint_run(painter: QPainter, run: RunSeen, area: QRegion) -> None:
         rect = run.rect_of(cell).adjusted(-6, -6, 6, 40)
         if area.intersects(rect.toAlignedRect()):
             _paint_cell(run, painter, cell, colours)
+    _paint_ties(run, painter, seen, colours)
     paint_hand(painter, run.hand, QPointF(run.scrolled, 0), run.port, run.font, colours)
 
 
@@ -85,6 +86,27 @@ def _paint_sections(
         )
         painter.setPen(QColor(colours.action if chosen else colours.quiet))
         painter.drawText(box, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, text)
+
+
+def _paint_ties(
+    run: RunSeen, painter: QPainter, seen: tuple[Cell, ...], colours: theme.Theme
+) -> None:
+    """A clasp over the spine of two tied pages; each has a broken one where they don't face."""
+    tied: dict[str, Cell] = {}
+    for cell in seen:
+        tie = find_page(run.publication, cell.facts.page_id).tie
+        if tie is None:
+            continue
+        other = tied.pop(tie, None)
+        if other is None:
+            tied[tie] = cell
+        elif other.facts.spread == cell.facts.spread:
+            left, right = run.rect_of(other), run.rect_of(cell)
+            paint_clasp(painter, (left.right() + right.left()) / 2, left.bottom(), left.width(),
+                        colours)  # fmt: skip
+        else:
+            for each in (other, cell):
+                paint_parted(painter, each.facts.side == "verso", run.rect_of(each), colours)
 
 
 def _paint_cell(run: RunSeen, painter: QPainter, cell: Cell, colours: theme.Theme) -> None:

@@ -19,7 +19,7 @@ from PySide6.QtWidgets import (
 )
 
 from hidden_frame.compose.cascade import Resolved
-from hidden_frame.desktop.icons import dress
+from hidden_frame.desktop.icons import bracketed, dress
 from hidden_frame.desktop.icons import plain_icon as icon
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.tones import set_tone, with_tones
@@ -33,7 +33,7 @@ from hidden_frame.edit.looks.layers import (
 )
 from hidden_frame.interact.faces import Face
 from hidden_frame.interact.shown import change_shown, items_on
-from hidden_frame.model.items import Line, PictureFrame, Shape, TextFrame
+from hidden_frame.model.items import Item, Line, PictureFrame, Shape, TextFrame
 from hidden_frame.model.lookup import masters_by_id
 from hidden_frame.model.publication import Publication
 
@@ -176,6 +176,7 @@ class ItemList(QWidget):
                     r.item.id,
                     r.item.name,
                     r.item.layer,
+                    r.item.group,
                     r.item.visible,
                     r.item.locked,
                     r.carrier,
@@ -218,7 +219,9 @@ class ItemList(QWidget):
             row.setToolTip(LOCK, f"Lock or free the layer {layer.name} everywhere")
             self.tree.addTopLevelItem(row)
             for resolved in reversed([r for r in found if r.item.layer == layer.id]):
-                row.addChild(self._row(resolved))
+                each = self._row(resolved)
+                row.addChild(each)
+                _tell_group(each, resolved.item, [r.item for r in found])
             if layer.id == chosen:
                 self.tree.setCurrentItem(row)
         self.tree.expandAll()
@@ -394,3 +397,14 @@ class ItemList(QWidget):
         holder = session.holder_id
         above = lower[0] if lower else None
         session.edit("restack", lambda p: move_in_stack(p, holder, item_id, above, layer_id))
+
+
+def _tell_group(row: QTreeWidgetItem, item: Item, items: list[Item]) -> None:
+    """A bracket before the members of a group, and their names on pointing at one."""
+    if item.group is None:
+        return
+    members = [i.name or "item" for i in items if i.group == item.group]
+    row.setIcon(0, bracketed(PICTURES[type(item)]))
+    said = f"In a group of {len(members)}: {', '.join(members[:6])}"
+    before = row.toolTip(0)
+    row.setToolTip(0, f"{before}\n{said}" if before else said)

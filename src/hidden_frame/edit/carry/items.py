@@ -15,7 +15,7 @@ from msgspec import UNSET, Struct, UnsetType
 from msgspec.structs import replace
 
 from hidden_frame.edit.change import new_ids
-from hidden_frame.edit.items.draw import add_item, copy_on
+from hidden_frame.edit.items.draw import add_item, copy_name, copy_on
 from hidden_frame.edit.looks.colours import recoloured_item, recoloured_style, recoloured_text
 from hidden_frame.edit.looks.styles import put_picture
 from hidden_frame.edit.masters.apply import free_name
@@ -26,6 +26,7 @@ from hidden_frame.edit.text.restyle import (
     restyled_notes,
 )
 from hidden_frame.model.items import TEXT_COLOURS, Item, Override, TextFrame
+from hidden_frame.model.lookup import holder
 from hidden_frame.model.numbering import ListNumber
 from hidden_frame.model.paint import Colour, Layer
 from hidden_frame.model.publication import Detail, Picture, Publication
@@ -132,6 +133,8 @@ def pasted(
         if item.group is not None and item.group not in groups:
             publication, (groups[item.group],) = new_ids(publication, "group", 1)
         item = copy_on(publication, holder_id, item)
+        name = copy_name(item.name, holder(publication, holder_id).items)
+        item = replace(item, name=name)
         moved = replace(item, x=item.x + dx, y=item.y + dy, group=groups.get(item.group or ""))
         publication, item_id = add_item(publication, holder_id, moved)
         made.append(item_id)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
+import regex
 from msgspec.structs import replace
 
 from hidden_frame.edit.change import change_every_holder, change_holder, new_ids
@@ -13,6 +14,7 @@ from hidden_frame.model.lookup import holder, masters_by_id
 from hidden_frame.model.publication import Master, Page, Publication
 
 MAX_COPIES = 1000
+_NUMBERED = regex.compile(r"^(.*\D) \d+$", regex.DOTALL)
 _WORDS = {
     "TextFrame": "Text", "PictureFrame": "Picture", "Shape": "Shape", "Line": "Line"
 }  # fmt: skip
@@ -34,6 +36,21 @@ def add_item(publication: Publication, holder_id: str, item: Item) -> tuple[Publ
         publication, holder_id, lambda owner: replace(owner, items=(*owner.items, made))
     )
     return new, item_id
+
+
+def copy_name(name: str, items: Iterable[Item]) -> str:
+    """The name of a copy among these items: a number behind it that is not in use yet.
+
+    >>> from hidden_frame.model.items import Shape
+    >>> copy_name("Sky", [Shape(id="", x=0, y=0, width=9, height=9, name="Sky")])
+    'Sky 2'
+    """
+    names = {item.name for item in items}
+    if not name or name not in names:
+        return name
+    numbered = _NUMBERED.match(name)
+    stem = numbered[1] if numbered is not None else name
+    return next(f"{stem} {n}" for n in range(2, len(names) + 3) if f"{stem} {n}" not in names)
 
 
 def change_items(
@@ -133,6 +150,7 @@ def repeat_items(
                 x=item.x + step * dx,
                 y=item.y + step * dy,
                 group=groups.get(item.group or ""),
+                name=copy_name(item.name, holder(publication, holder_id).items),
             )
             publication, new_id = add_item(publication, holder_id, copy)
             made.append(new_id)
