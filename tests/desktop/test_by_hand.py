@@ -148,7 +148,8 @@ def test_a_pulled_master_item_moves_nothing_and_offers_a_card_after_the_release(
     assert len(asked) == 1 and hands.publication is before
     menu = next(m for m in hands.window.findChildren(QMenu) if m.objectName() == "Choices")
     titles = [a.text() for a in menu.actions() if not a.isSeparator()]
-    assert titles == ["Override here", "Hide here", "Make local", "Go to master"]
+    assert "comes from the master “" in titles[0]
+    assert titles[1:] == ["Override here", "Hide here", "Make local", "Go to master"]
     assert not menu.geometry().contains(hands.desk.mapToGlobal(end))
     assert hands.session.items == (item_id,)
     menu.close()

@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 from PySide6.QtCore import Qt
 
-from hidden_frame.interact.shown import shown_item
+from hidden_frame.interact.shown import items_on, shown_item
 from hidden_frame.model.items import Line, PictureFrame, Shape, TextFrame
 from hidden_frame.model.lookup import all_pages, find_master, find_page
 
@@ -184,3 +184,22 @@ def test_what_is_renewed_in_part_looks_as_if_painted_anew(hands):
         for y in range(0, partly.height(), 2)
     )
     assert different <= 12
+
+
+def test_on_a_master_the_menu_speaks_of_masters(hands):
+    session = hands.session
+    master = next(m for m in hands.publication.masters if m.base)
+    session.show_master(master.id)
+    found = items_on(hands.publication, master.id, session.side)
+    inherited = next(r for r in found if r.carrier not in (None, master.id))
+    session.select_items(None, (inherited.item.id,))
+    menu = hands.window.menus.choice()
+    words = [a.text() for a in menu.actions()]
+    base = find_master(hands.publication, inherited.carrier).name
+    assert words == [
+        f"It comes from the base “{base}”", "Override on this master", "Hide on this master",
+        "Go to base",
+    ]  # fmt: skip
+    assert not any(a.isSeparator() for a in menu.actions())
+    menu.actions()[2].trigger()
+    assert "Hidden on this master alone; the list “From the base”" in hands.notices[-1]

@@ -16,9 +16,9 @@ from hidden_frame.edit.masters.apply import RIBBONS, Applying, apply_masters
 from hidden_frame.edit.masters.family import set_ribbon
 from hidden_frame.edit.text.write import set_paragraph_style
 from hidden_frame.interact.remedies import remedies
-from hidden_frame.interact.shown import change_shown, shown_item
+from hidden_frame.interact.shown import change_shown, items_on, shown_item
 from hidden_frame.model.items import TextFrame
-from hidden_frame.model.lookup import find_section
+from hidden_frame.model.lookup import find_section, masters_by_id
 from hidden_frame.model.styles import computed_paragraphs
 
 
@@ -41,13 +41,27 @@ class PointerMenus:
         item_id = session.items[0]
         holder = session.holder_id
         menu = self._menu("Choices")
-        menu.addSection("It comes from a master")
-        menu.addAction("Override here", lambda: session.unlock(holder, item_id))
-        menu.addAction("Hide here", lambda: hide_item(session, item_id))
-        if session.mode == "pages":
+        on_page = session.mode == "pages"
+        here = "here" if on_page else "on this master"
+        # A section's title is a bare line in most styles.
+        title = menu.addAction(f"It comes from {self._carrier(item_id)}")
+        title.setEnabled(False)
+        menu.addAction(f"Override {here}", lambda: session.unlock(holder, item_id))
+        menu.addAction(f"Hide {here}", lambda: hide_item(session, item_id))
+        if on_page:
             menu.addAction("Make local", lambda: make_item_local(session, item_id))
-        menu.addAction("Go to master", lambda: go_to_item(session, item_id))
+        target = "master" if on_page else "base"
+        menu.addAction(f"Go to {target}", lambda: go_to_item(session, item_id))
         return menu
+
+    def _carrier(self, item_id: str) -> str:
+        """The master that an item stands on, named."""
+        session = self.session
+        found = items_on(session.publication, session.holder_id, session.side)
+        carrier = next((r.carrier for r in found if r.item.id == item_id), None)
+        known = masters_by_id(session.publication).get(carrier or "")
+        kind = "master" if session.mode == "pages" else "base"
+        return f"the {kind} “{known.name}”" if known is not None else f"a {kind}"
 
     def _menu(self, name: str) -> QMenu:
         menu = QMenu(self.parent)

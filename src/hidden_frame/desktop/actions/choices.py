@@ -47,11 +47,15 @@ def tell_left_out(session: Session, picture: Picture, data: bytes) -> None:
 
 
 def hide_item(session: Session, item_id: str) -> None:
-    """A master item hidden on the page it is selected on."""
+    """A master item hidden on the page, or the master, that it is selected on."""
     holder = session.holder_id
     if session.edit("hide here", lambda p: hide_here(p, holder, item_id)):
         session.select_items(None, ())
-        session.noticed.emit("Hidden on this page alone; the list From the masters shows it again.")
+        on_page = session.mode == "pages"
+        where, shown = ("page", "From the masters") if on_page else ("master", "From the base")
+        session.noticed.emit(
+            f"Hidden on this {where} alone; the list “{shown}” in Properties shows it again."
+        )
 
 
 def show_item(session: Session, item_id: str) -> None:

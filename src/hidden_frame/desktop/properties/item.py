@@ -100,18 +100,22 @@ class ItemForm(ItemRows):
     def _origin(self, resolved: Resolved) -> None:
         """Where a master item comes from, and the four choices."""
         self.origin = self.note()
-        here, hide, local, go = self.buttons(
-            "Override here", "Hide here", "Make local", "Go to master"
-        )
         session = self.session
+        on_page = session.mode == "pages"
+        where, kind = ("here", "master") if on_page else ("on this master", "base")
+        self._hide = f"Hide {where}"
+        here, hide, local, go = self.buttons(
+            f"Override {where}", self._hide, "Make local", f"Go to {kind}",
+            abreast=2 if on_page else 1,
+        )  # fmt: skip
         here.clicked.connect(lambda: session.unlock(self.holder, self.item_id))
         self.here_button = here
         self.hide_button = hide
         hide.clicked.connect(self._hide_or_show)
         local.clicked.connect(lambda: make_item_local(session, self.item_id))
-        local.setVisible(session.mode == "pages")
+        local.setVisible(on_page)
         go.clicked.connect(lambda: go_to_item(session, self.item_id))
-        self.all_follow: QPushButton = self.buttons("Follow the master in everything")[0]
+        self.all_follow: QPushButton = self.buttons(f"Follow the {kind} in everything")[0]
         self.all_follow.clicked.connect(lambda: self.follow_again())
 
     def _hide_or_show(self) -> None:
@@ -161,10 +165,11 @@ class ItemForm(ItemRows):
             button.setVisible(name in resolved.overridden)
         if hasattr(self, "all_follow"):
             self.all_follow.setVisible(bool(resolved.overridden))
-            self.hide_button.setText("Hide here" if item.visible else SHOW_AGAIN)
+            self.hide_button.setText(self._hide if item.visible else SHOW_AGAIN)
             self.here_button.setDisabled(allowed)
             master = masters_by_id(session.publication)[str(resolved.carrier)]
-            self.origin.setText(f"From the master “{master.name}”")
+            kind = "master" if session.mode == "pages" else "base"
+            self.origin.setText(f"From the {kind} “{master.name}”")
         self.arrange.load()
         self.arrange.setEnabled(allowed)
         self.poor.setText(poor)
