@@ -5,10 +5,10 @@ from __future__ import annotations
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from PySide6.QtCore import QEvent, QObject, QRect
+from PySide6.QtCore import QEvent, QObject, QRect, QSize
 
+from hidden_frame.desktop.screen_room import LEAST_SIZE, first_place, first_size, within
 from hidden_frame.desktop.settings import settings
-from hidden_frame.desktop.window import LEAST_SIZE, within
 from hidden_frame.edit.masters.apply import rename_master
 from hidden_frame.edit.pages.order import add_pages
 from hidden_frame.edit.pages.sections import rename_section
@@ -199,3 +199,32 @@ def test_the_slider_of_sizes_keeps_its_groove(hands, qtbot):
     settled(hands, qtbot)
     slider = hands.window.flatplan.size_slider
     assert slider.isVisible() and slider.width() >= 60
+
+
+@pytest.mark.parametrize(
+    ("screen", "least", "most"),
+    [((1280, 776), (1280, 776), (1280, 776)), ((1024, 740), (1024, 740), (1024, 740)),
+     ((1920, 1050), (1600, 900), (1800, 1000)), ((3840, 2100), (3000, 1700), (3600, 2000))],
+)  # fmt: skip
+def test_the_first_window_takes_most_of_the_screen_and_all_of_a_small_one(screen, least, most):
+    size = first_size(QSize(*screen))
+    assert least[0] <= size.width() <= most[0] and least[1] <= size.height() <= most[1]
+
+
+@given(st.integers(0, 12), st.integers(0, 40),
+       st.builds(QRect, st.integers(0, 100), st.integers(0, 100), st.integers(1100, 3900),
+                 st.integers(740, 2200)))  # fmt: skip
+def test_the_first_window_lies_in_the_middle_of_what_is_free(border, title, free):
+    inner = QRect(200, 100, 1280, 800)
+    frame = inner.adjusted(-border, -title, border, border)
+    placed = first_place(inner, frame, free)
+    around = placed.adjusted(-border, -title, border, border)
+    assert free.contains(around)
+    middle = around.center() - free.center()
+    assert abs(middle.x()) <= 1 and abs(middle.y()) <= 1
+
+
+def test_a_window_that_was_sized_opens_as_it_was(hands, qtbot):
+    hands.window.resize(1111, 777)
+    hands.window.keep_settings()
+    assert settings().now.size == (1111, 777)

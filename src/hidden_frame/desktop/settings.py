@@ -52,7 +52,7 @@ class Preferences(Struct, frozen=True, omit_defaults=True):
         "MasterForm GUIDES",
     )  # fmt: skip
     recent: tuple[str, ...] = ()
-    size: tuple[int, int] = (1280, 800)
+    size: tuple[int, int] | None = None  # of a window; None: as the screen has room
     across: tuple[int, ...] = ()
     down: tuple[int, ...] = ()
     shelf: Annotated[int, Meta(ge=0, le=5)] = 0

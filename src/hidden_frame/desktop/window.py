@@ -7,7 +7,7 @@ from functools import cached_property
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QPoint, QRect, QSize, Qt, QTimer, Signal
+from PySide6.QtCore import QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QCloseEvent, QGuiApplication, QKeyEvent, QShowEvent
 from PySide6.QtWidgets import (
     QMainWindow,
@@ -42,6 +42,7 @@ from hidden_frame.desktop.properties.panel import Properties
 from hidden_frame.desktop.recovering import Recovering
 from hidden_frame.desktop.run.thumbnails import Thumbnails
 from hidden_frame.desktop.run.view import RunView
+from hidden_frame.desktop.screen_room import FIRST_SIZE, LEAST_SIZE, first_place, within
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.desktop.shelf.colours import ColourList
@@ -64,20 +65,6 @@ if TYPE_CHECKING:
     from hidden_frame.desktop.writing.galley import Galley
 
 Opener = Callable[[Publication, Mapping[str, bytes], Path | None], object]
-
-
-LEAST_SIZE = (1000, 640)
-
-
-def within(inner: QRect, frame: QRect, free: QRect) -> QRect:
-    """A window's place that lies with its frame in the free part of a screen."""
-    around = frame.size() - inner.size()
-    size = inner.size().boundedTo(free.size() - around)
-    size = size.expandedTo(QSize(*LEAST_SIZE))
-    left = min(max(frame.left(), free.left()), free.right() + 1 - size.width() - around.width())
-    top = min(max(frame.top(), free.top()), free.bottom() + 1 - size.height() - around.height())
-    corner = QPoint(max(left, free.left()), max(top, free.top()))
-    return QRect(corner + inner.topLeft() - frame.topLeft(), size)
 
 
 class Window(QMainWindow):
@@ -288,7 +275,8 @@ class Window(QMainWindow):
         rows.addWidget(self.status)
         self.setCentralWidget(whole)
         self.setMinimumSize(*LEAST_SIZE)
-        self.resize(*settings().now.size)
+        size = settings().now.size
+        self.resize(QSize(*size) if size is not None else FIRST_SIZE)
         for splitter, sizes in ((self.across, settings().now.across),
                                 (self.down, settings().now.down)):  # fmt: skip
             if len(sizes) == splitter.count() and all(s > 0 for s in sizes):
@@ -297,6 +285,7 @@ class Window(QMainWindow):
     def showEvent(self, event: QShowEvent) -> None:
         """Into the free part of the screen, frame and title included, once these are known."""
         super().showEvent(event)
+        self._unsized = settings().now.size is None and not event.spontaneous()
         for later in (0, 250):
             QTimer.singleShot(later, self, self.fit_screen)
 
@@ -308,8 +297,9 @@ class Window(QMainWindow):
             or QGuiApplication.platformName() == "offscreen"
         ):
             return
-        self.setGeometry(within(self.geometry(), self.frameGeometry(),
-                                self.screen().availableGeometry()))  # fmt: skip
+        place = first_place if self._unsized else within
+        free = self.screen().availableGeometry()
+        self.setGeometry(place(self.geometry(), self.frameGeometry(), free))
 
     # -- settings and look -----------------------------------------------------------
 
