@@ -19,6 +19,7 @@ from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import Around, Item, TextFrame
 from hidden_frame.model.lookup import masters_by_id
 from hidden_frame.model.publication import Publication
+from hidden_frame.model.units import round_distance
 from hidden_frame.typeset.fonts import font_book
 
 Changes = dict[str, Any]
@@ -102,7 +103,8 @@ def _around(publication: Publication, fault: Fault, at: str, side: Side) -> tupl
         return ()
 
     def fix(changed: Publication) -> Publication:
-        return change_shown(changed, at, side, {over: {"around": Around()}})
+        around = Around(offset=round_distance(publication.setup.unit))
+        return change_shown(changed, at, side, {over: {"around": around}})
 
     return (Way("Let the text run around it", fix),)
 

@@ -29,6 +29,15 @@ POINTS: dict[str, float] = {
 }
 DECIMALS: dict[str, int] = {"mm": 3, "cm": 4, "in": 4, "pt": 2, "p": 3, "px": 2}
 
+# Of new frames, a gutter and the distance of text around an item: about a pica and half of one
+# (common practice), round in the unit that they are shown in.
+_GUTTERS: dict[str, str] = {
+    "mm": "4mm", "cm": "0.4cm", "in": "0.125in", "pt": "12pt", "p": "1p", "px": "16px",
+}  # fmt: skip
+_DISTANCES: dict[str, str] = {
+    "mm": "2mm", "cm": "0.2cm", "in": "0.0625in", "pt": "6pt", "p": "0.5p", "px": "8px",
+}  # fmt: skip
+
 _TERM = re.compile(
     r"\s*(?P<sign>[+\-−]?)\s*(?P<number>\d+(?:[.,]\d*)?|[.,]\d+)\s*(?P<unit>[a-zA-Z\"″]*)"
     r"(?P<factor>(?:\s*[*/×]\s*\d+(?:[.,]\d*)?)*)\s*"
@@ -94,3 +103,21 @@ def short_length(points: float, unit: Unit, *, with_unit: bool = True) -> str:
 def mm(value: float) -> float:
     """Points from millimetres: `mm(25.4) == 72`."""
     return value * 72 / 25.4
+
+
+def round_gutter(unit: Unit) -> float:
+    """The gutter of a new text frame in points, round in the publication's unit.
+
+    >>> format_length(round_gutter("mm"), "mm"), format_length(round_gutter("pt"), "pt")
+    ('4 mm', '12 pt')
+    """
+    return parse_length(_GUTTERS[unit], unit)
+
+
+def round_distance(unit: Unit) -> float:
+    """How far text keeps from an item at first, in points, round in the publication's unit.
+
+    >>> format_length(round_distance("cm"), "cm")
+    '0.2 cm'
+    """
+    return parse_length(_DISTANCES[unit], unit)

@@ -26,7 +26,7 @@ from hidden_frame.model.items import (
     TextFrame,
 )
 from hidden_frame.model.publication import Picture, Publication
-from hidden_frame.model.units import Unit
+from hidden_frame.model.units import Unit, round_distance
 
 MAIN: list[tuple[str, object]] = [
     ("its own or a linked text", 0), ("its section’s story", 1), ("the story, second frame", 2),
@@ -231,7 +231,8 @@ def add_around(form: ItemRows, unit: Unit) -> None:
         item = form.item_now()
         if item is None:
             return
-        before = item.around or Around()
+        unit = form.session.publication.setup.unit
+        before = item.around or Around(offset=round_distance(unit))
         around = None if shape is None else replace(before, shape=shape)
         form.change("text around", around=around)
 

@@ -13,6 +13,7 @@ from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.plane.box import Bounds, Box, around, line_between
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import Paragraph
+from hidden_frame.model.units import round_gutter
 
 _WORDS = {"text": "text frame", "picture": "picture frame", "line": "line"}
 
@@ -94,7 +95,8 @@ def new_item(publication: Publication, tool: Tool, box: Box) -> Item:
     place["layer"] = usual_layer(publication)
     if tool == "text":
         style = publication.paragraph_styles[0].id
-        return TextFrame(id="", text=(Paragraph(style),), **place)
+        gutter = round_gutter(publication.setup.unit)
+        return TextFrame(id="", text=(Paragraph(style),), gutter=gutter, **place)
     if tool == "picture":
         return PictureFrame(id="", **place)
     if tool == "line":
