@@ -87,7 +87,8 @@ of_kind = {
     PictureFrame: {
         "picture": st.none(), "radius": st.floats(0, 20),
         "fit": st.sampled_from(["fit", "fill", "actual", "free", "stretch"]),
-        "crop": st.sampled_from([None, Crop(1.0, 2.0, 0.5)]),
+        "crop": st.sampled_from([None, Crop(1.0, 2.0, 0.5)]), "picture_on_dark": st.none(),
+        "flip": st.sampled_from(["no", "across", "both"]),
     },
     Shape: {
         "form": st.sampled_from(["rectangle", "ellipse", "rounded"]), "radius": st.floats(0, 20)

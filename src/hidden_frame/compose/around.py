@@ -83,9 +83,14 @@ def _by_transparency(item: PictureFrame, pictures: tuple[Picture, ...], offset: 
     if picture is None or not picture.contour:
         return ()
     x, y, w, h = picture_rect(picture, item)
+    contour = picture.contour
+    if item.flip in ("across", "both"):
+        contour = tuple((t, b, 1 - right, 1 - left) for t, b, left, right in contour)
+    if item.flip in ("down", "both"):
+        contour = tuple((1 - b, 1 - t, left, right) for t, b, left, right in contour)
     bands = [
         (max(y + top * h, 0.0), min(y + bottom * h, item.height), x + left * w, x + right * w)
-        for top, bottom, left, right in picture.contour
+        for top, bottom, left, right in contour
     ]
     seen = [b for b in bands if b[1] > b[0] and b[3] > 0 and b[2] < item.width]
     if not seen:

@@ -24,6 +24,7 @@ WORDS = {
     "yields": "making way", "inset": "insets", "text_style": "style of all words",
     "text_colour": "colour of all words", "text_size": "size of all words",
     "on_dark": "colour on dark ground",
+    "picture_on_dark": "picture on dark ground", "flip": "flipped",
 }  # fmt: skip
 
 

@@ -79,7 +79,7 @@ def draw(
         assert isinstance(shown, TextPrimitive)
         primitives += anchored_primitives(shown, side, pictures)
     elif isinstance(item, PictureFrame):
-        primitives.append(picture_primitive(item, pictures))
+        primitives.append(picture_primitive(item, pictures, dark))
     if item.stroke is not None:
         pen = _pen(item.stroke, item.opacity, known)
         primitives.append(PathPrimitive(outline, pen=pen))

@@ -110,10 +110,10 @@ def _painted_at(placed: Placed, point: tuple[float, float], colour: Rgb, below: 
             x, y, w, h = primitive.rect
             if not (w and h and x <= point[0] <= x + w and y <= point[1] <= y + h):
                 continue
-            tone = _tone(primitive, (point[0] - x) / w, (point[1] - y) / h)
-            if tone is None:
+            cell = tone(primitive, (point[0] - x) / w, (point[1] - y) / h)
+            if cell is None:
                 return None
-            red, green, blue, alpha = tone
+            red, green, blue, alpha = cell
             colour = over((red, green, blue), alpha * primitive.alpha, colour)
     return colour
 
@@ -130,16 +130,18 @@ def opacity_at(placed: Placed, point: tuple[float, float]) -> float:
         elif isinstance(primitive, PicturePrimitive):
             x, y, w, h = primitive.rect
             if w and h and x <= point[0] <= x + w and y <= point[1] <= y + h:
-                tone = _tone(primitive, (point[0] - x) / w, (point[1] - y) / h)
-                alpha = primitive.alpha * tone[3] if tone is not None else 0.0
+                cell = tone(primitive, (point[0] - x) / w, (point[1] - y) / h)
+                alpha = primitive.alpha * cell[3] if cell is not None else 0.0
         shown *= 1 - alpha
     return 1 - shown
 
 
-def _tone(picture: PicturePrimitive, across: float, down: float) -> tuple[float, ...] | None:
+def tone(picture: PicturePrimitive, across: float, down: float) -> tuple[float, ...] | None:
     """A picture's colour and opacity at a share of its width and height."""
     if not picture.tones:
         return None
+    across = 1 - across if picture.flip in ("across", "both") else across
+    down = 1 - down if picture.flip in ("down", "both") else down
     column, row = (min(int(share * TONES), TONES - 1) for share in (across, down))
     at = 4 * (row * TONES + column)
     return tuple(v / 255 for v in picture.tones[at : at + 4])

@@ -1,4 +1,5 @@
-"""Words that take another colour on dark ground, decided for each frame on each page (R21a).
+"""Words that take another colour on dark ground, and pictures that give way to another there,
+decided for each frame on each page (R21a).
 
 Of the two ways in which a frame's words may be drawn, the one whose least contrast with what is
 printed beneath them is the greater (WCAG 2.2, “contrast ratio”) is shown.
@@ -6,10 +7,13 @@ printed beneath them is the greater (WCAG 2.2, “contrast ratio”) is shown.
 
 from __future__ import annotations
 
-from hidden_frame.compose.ground import Rgb, contrast, ground_of, over, rgb
-from hidden_frame.compose.scene import Drawing, Placed, Scene
+from hidden_frame.compose.ground import PAPER, Ground, Rgb, contrast, ground_of, over, rgb, tone
+from hidden_frame.compose.scene import Drawing, PicturePrimitive, Placed, Scene
 from hidden_frame.model.memory import remembered
 
+_ACROSS = 8  # cells of a picture that are looked at, in each direction
+_SEEN = 0.3  # the opacity from which on a cell is seen
+BLACK: Rgb = (0.0, 0.0, 0.0)
 _LINES = 60  # of a frame, that are looked at
 _HALF = 0.25  # the share of places that are read better the other way from which it is told
 
@@ -29,9 +33,11 @@ def _decided(scene: Scene, index: int) -> Placed:
     """A frame as it is drawn on its ground."""
     placed = scene.painted[index]
     block = placed.drawing.text
-    if placed.dark is None or block is None:
+    if placed.dark is None:
         return placed
     ground = ground_of(scene, index)
+    if block is None:
+        return _drawn(placed, _reads_better(placed, placed.dark, ground), False)
     least, better = [21.0, 21.0], [0, 0]
     both = zip(_places(placed.drawing), _places(placed.dark), strict=False)
     for (x, y, one), (_, _, other) in both:
@@ -42,6 +48,38 @@ def _decided(scene: Scene, index: int) -> Placed:
             better[ratios[1] > ratios[0]] += 1
     dark = least[1] > least[0]
     return _drawn(placed, dark, better[not dark] >= _HALF * max(sum(better), 1))
+
+
+def _reads_better(placed: Placed, dark: Drawing, ground: Ground) -> bool:
+    """Whether the picture for dark ground stands out better from what lies beneath, on the mean of
+    the cells that can be seen of each.  Of a drawing no cells are known: it counts as black, and
+    the one for dark ground as white."""
+    ratios = []
+    for drawing, unknown in ((placed.drawing, BLACK), (dark, PAPER)):
+        found = []
+        for x, y, colour, alpha in _cells(drawing, unknown):
+            under = ground.colour(placed.matrix.apply(x, y))
+            if under is not None:
+                found.append(contrast(over(colour, alpha, under), under))
+        ratios.append(sum(found) / len(found) if found else 1.0)
+    return ratios[1] > ratios[0]
+
+
+@remembered()
+def _cells(drawing: Drawing, unknown: Rgb) -> tuple[tuple[float, float, Rgb, float], ...]:
+    """Places in a frame where its picture is seen, with its colour and opacity there."""
+    found = []
+    for primitive in drawing.primitives:
+        if not isinstance(primitive, PicturePrimitive):
+            continue
+        left, top, wide, high = primitive.rect
+        for n in range(_ACROSS * _ACROSS):
+            across, down = ((v + 0.5) / _ACROSS for v in (n % _ACROSS, n // _ACROSS))
+            x, y = left + across * wide, top + down * high
+            red, green, blue, alpha = tone(primitive, across, down) or (*unknown, 1.0)
+            if alpha > _SEEN and 0 <= x <= drawing.width and 0 <= y <= drawing.height:
+                found.append((x, y, (red, green, blue), alpha * primitive.alpha))
+    return tuple(found)
 
 
 @remembered(by_value=("dark", "mixed"))

@@ -8,16 +8,27 @@ from hidden_frame.model.items import PictureFrame
 from hidden_frame.model.publication import Picture
 
 
-def picture_primitive(item: PictureFrame, pictures: tuple[Picture, ...]) -> Primitive:
-    """A picture frame's picture, or what holds its place, in the frame's own coordinates."""
-    picture = next((p for p in pictures if p.hash == item.picture), None)
+def picture_primitive(
+    item: PictureFrame, pictures: tuple[Picture, ...], dark: bool = False
+) -> Primitive:
+    """A picture frame's picture, or what holds its place, in the frame's own coordinates; on `dark`
+    ground the one that is meant for it."""
+    shown = item.picture_on_dark if dark and item.picture_on_dark else item.picture
+    picture = next((p for p in pictures if p.hash == shown), None)
     if picture is None:
         return Placeholder((0.0, 0.0, item.width, item.height), "Picture")
     rect = picture_rect(picture, item)
     outline = outline_of(item)
     turned = picture.orientation
     return PicturePrimitive(
-        picture.hash, picture.kind, rect, outline, item.opacity, turned, picture.tones
+        picture.hash,
+        picture.kind,
+        rect,
+        outline,
+        item.opacity,
+        turned,
+        picture.tones,
+        item.flip,
     )
 
 

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import NamedTuple
 
-from hidden_frame.model.geometry import Side
+from hidden_frame.model.geometry import Flip, Side
 from hidden_frame.model.plane.box import Bounds
 from hidden_frame.model.plane.matrix import Matrix
 from hidden_frame.typeset.overflow import Overflow
@@ -52,7 +52,7 @@ class PicturePrimitive(NamedTuple):
     """A picture in `rect`, seen through `clip`, a path as a `PathPrimitive`'s.
 
     Its stored pixels are turned as `orientation` says; `tones` are its colours by cells (see
-    `model.Picture`).
+    `model.Picture`); `flip` mirrors all of it within its rectangle.
     """
 
     hash: str
@@ -62,6 +62,7 @@ class PicturePrimitive(NamedTuple):
     alpha: float = 1.0
     orientation: int = 1
     tones: bytes = b""
+    flip: Flip = "no"
 
 
 class Placeholder(NamedTuple):

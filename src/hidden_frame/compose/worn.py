@@ -5,14 +5,16 @@ from __future__ import annotations
 from msgspec.structs import replace
 
 from hidden_frame.compose.palette import Palette
-from hidden_frame.model.items import Item, TextFrame
+from hidden_frame.model.items import Item, PictureFrame, TextFrame
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.styles import CharacterStyle, ComputedStyle
 from hidden_frame.model.text import Look, Piece
 
 
 def turns_dark(item: Item, known: Palette) -> bool:
-    """Whether an item's words take other colours on dark ground."""
+    """Whether an item's words take other colours on dark ground, or it shows another picture."""
+    if isinstance(item, PictureFrame):
+        return item.picture_on_dark is not None
     if not isinstance(item, TextFrame):
         return False
     if item.on_dark is not None:

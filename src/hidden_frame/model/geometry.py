@@ -13,6 +13,7 @@ Share = Annotated[float, Meta(ge=0, le=1)]
 Side = Literal["verso", "recto"]
 SIDES: tuple[Side, Side] = ("verso", "recto")
 Fit = Literal["fit", "fill", "actual", "free", "stretch"]
+Flip = Literal["no", "across", "down", "both"]
 
 
 class Size(Struct, frozen=True):

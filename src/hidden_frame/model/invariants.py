@@ -14,6 +14,7 @@ from typing import TypeVar
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import (
     OVERRIDABLE,
+    PICTURES,
     TEXT_COLOURS,
     Item,
     Override,
@@ -331,7 +332,7 @@ def _values(values: dict[str, object], place: str, known: _Known) -> Iterator[st
             yield f"On {place}: {name} is {value:g}, which is not on any page."
         if name == "layer" and value not in known.layers:
             yield f"On {place}: the layer “{value}” does not exist."
-        elif name == "picture" and value is not None and value not in known.pictures:
+        elif name in PICTURES and value is not None and value not in known.pictures:
             yield f"On {place}: the picture “{value}” is not among the publication's."
         elif name == "text_style" and value is not None and value not in known.paragraphs:
             yield f"On {place}: the paragraph style “{value}” does not exist."

@@ -11,7 +11,7 @@ from typing import Annotated, Literal
 
 from msgspec import UNSET, Meta, Struct, UnsetType
 
-from hidden_frame.model.geometry import Crop, Fit, NotNegative, Share
+from hidden_frame.model.geometry import Crop, Fit, Flip, NotNegative, Share
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.text import Contents, FontSize, Index, NoteList, Text
 
@@ -118,10 +118,13 @@ class TextFrame(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="text"
 class PictureFrame(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="picture"):
     """A frame that shows a picture by content hash, or nothing yet.
 
-    `crop` places the picture where `fit` is "free".
+    `crop` places the picture where `fit` is "free"; `flip` mirrors it within its place.  Where
+    what lies beneath is dark it shows `picture_on_dark`, if there is one.
     """
 
     picture: str | None = None
+    picture_on_dark: str | None = None
+    flip: Flip = "no"
     fit: Fit = "fit"
     crop: Crop | None = None
     radius: NotNegative = 0.0
@@ -148,7 +151,7 @@ COMMON = (
 OVERRIDABLE: dict[type, tuple[str, ...]] = {
     TextFrame: (*COMMON[1:], "text", "inset", "vertical", "grows", "snug", "columns", "gutter",
                 "radius", "yields", "main", "text_style", "text_colour", "text_size", "on_dark"),
-    PictureFrame: (*COMMON[1:], "picture", "fit", "crop", "radius"),
+    PictureFrame: (*COMMON[1:], "picture", "fit", "crop", "radius", "picture_on_dark", "flip"),
     Shape: (*COMMON[1:], "form", "radius"),
     Line: COMMON[1:],
 }  # fmt: skip
@@ -192,8 +195,11 @@ class Override(Struct, frozen=True, kw_only=True, omit_defaults=True):
     text_colour: str | UnsetType | None = UNSET
     text_size: FontSize | UnsetType | None = UNSET
     on_dark: str | UnsetType | None = UNSET
+    picture_on_dark: str | UnsetType | None = UNSET
+    flip: Flip | UnsetType = UNSET
 
 
+PICTURES = ("picture", "picture_on_dark")  # the properties of a frame that name a picture
 TEXT_COLOURS = ("text_colour", "on_dark")  # the properties of a text frame that name a colour
 OVERRIDE_FIELDS: tuple[str, ...] = tuple(f for f in Override.__struct_fields__ if f != "item")
 

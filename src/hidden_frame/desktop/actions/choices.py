@@ -14,8 +14,8 @@ from hidden_frame.model.publication import Picture, Publication
 from hidden_frame.storage.pictures import left_out, read_picture
 
 
-def place_picture(session: Session, path: Path) -> None:
-    """A picture file read into the selected picture frame."""
+def place_picture(session: Session, path: Path, where: str = "picture") -> None:
+    """A picture file read into the selected picture frame, or as its `picture_on_dark`."""
     try:
         picture, data = read_picture(path)
     except Refusal as refusal:
@@ -23,9 +23,9 @@ def place_picture(session: Session, path: Path) -> None:
         return
     session.blobs[picture.hash] = data
     holder, side, items = session.holder_id, session.side, session.items
-    changes: dict[str, dict[str, object]] = {i: {"picture": picture.hash} for i in items}
+    changes: dict[str, dict[str, object]] = {i: {where: picture.hash} for i in items}
     if session.edit(
-        "place picture",
+        "place picture" if where == "picture" else "picture on dark ground",
         lambda p: change_shown(put_picture(p, picture), holder, side, changes),
     ):
         tell_left_out(session, picture, data)

@@ -17,8 +17,10 @@ from hidden_frame.edit.items.guides import lock_guides, remove_guide, remove_gui
 from hidden_frame.edit.items.spread import Direction, Edge
 from hidden_frame.edit.masters.faces import join_faces, split_faces
 from hidden_frame.edit.masters.overrides import follow_items, hide_here, make_local
+from hidden_frame.interact.flipping import Way, flipped
 from hidden_frame.interact.line_up import align, area, distribute, same_size
-from hidden_frame.interact.shown import items_on, shown_item
+from hidden_frame.interact.shown import items_on, shown_item, shown_items
+from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import holder
 from hidden_frame.model.plane.box import Bounds
 from hidden_frame.model.publication import Publication
@@ -191,6 +193,20 @@ class ItemActions:
         holder_id, items = session.holder_id, session.items
         count = "item" if len(items) == 1 else f"{len(items)} items"
         session.edit(f"delete {count}", lambda p: remove_items(p, holder_id, items))
+
+    def can_flip(self) -> bool:
+        """Whether something is selected that may be changed, and that is not words alone."""
+        session = self.session
+        if not session.items or not session.may_change_all(session.holder_id, session.items):
+            return False
+        shown = shown_items(session.publication, session.holder_id, session.items, session.side)
+        return len(shown) > 1 or not all(isinstance(i, TextFrame) for i in shown.values())
+
+    def flip(self, way: Way) -> None:
+        """What is selected, mirrored about its middle."""
+        session = self.session
+        at = (session.holder_id, session.side, session.items)
+        session.edit(f"flip {way}", lambda p: flipped(p, *at, way))
 
     def duplicate(self) -> None:
         self._made("duplicate", lambda p, h, i: duplicate_items(p, h, i))

@@ -23,7 +23,8 @@ NEEDS: dict[str, str] = {
     "paste same": _LEAVE_TEXT, "select none": _LEAVE_TEXT,
     "item above": _LEAVE_TEXT, "item below": _LEAVE_TEXT,
     **dict.fromkeys(
-        ("duplicate", "repeat", "front", "forward", "backward", "back", "lock", "align"), _ITEM),
+        ("duplicate", "repeat", "flip", "front", "forward", "backward", "back", "lock", "align"),
+        _ITEM),
     "group": "Select two or more items first.",
     "ungroup": "Select a group first.",
     "distribute": "Select two or more items first.",

@@ -385,6 +385,11 @@ def _paint_picture(
         return
     shares = ((sight.left() - x) / w, (sight.top() - y) / h,
               (sight.right() - x) / w, (sight.bottom() - y) / h)  # fmt: skip
+    mirrored, upside = primitive.flip in ("across", "both"), primitive.flip in ("down", "both")
+    if mirrored:
+        shares = (1 - shares[2], shares[1], 1 - shares[0], shares[3])
+    if upside:
+        shares = (shares[0], 1 - shares[3], shares[2], 1 - shares[1])
     part = pictures.image(
         primitive.hash, primitive.kind, w * across, h * down, primitive.orientation, shares
     )
@@ -401,6 +406,11 @@ def _paint_picture(
     else:
         painter.setClipPath(clip, Qt.ClipOperation.IntersectClip)
     painter.setOpacity(painter.opacity() * primitive.alpha)
+    if mirrored or upside:
+        middle = QPointF(x + w / 2, y + h / 2)
+        painter.translate(middle)
+        painter.scale(-1 if mirrored else 1, -1 if upside else 1)
+        painter.translate(-middle)
     place = QRectF(x + part.x * w, y + part.y * h, part.width * w, part.height * h)
     painter.drawImage(place, part.image)
     painter.restore()

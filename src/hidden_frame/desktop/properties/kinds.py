@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from msgspec.structs import replace
-from PySide6.QtWidgets import QCheckBox, QPushButton, QVBoxLayout
+from PySide6.QtWidgets import QCheckBox, QMenu, QPushButton, QVBoxLayout
 
 from hidden_frame.desktop.actions.choices import place_picture
 from hidden_frame.desktop.picture_dialog import PictureDialog
@@ -32,6 +32,7 @@ MAIN: list[tuple[str, object]] = [
     ("its own or a linked text", 0), ("its section’s story", 1), ("the story, second frame", 2),
     ("the story, third frame", 3),
 ]  # fmt: skip
+_SAME = "the same picture"
 FITS: list[tuple[str, object]] = [
     ("whole picture", "fit"), ("fills the frame", "fill"), ("actual size", "actual"),
     ("free crop", "free"), ("stretched", "stretch"),
@@ -126,6 +127,7 @@ def _picture_rows(form: ItemRows, unit: Unit) -> None:
 
     button.clicked.connect(lambda: _choose(form))
     form.add("Picture", "picture", button, load)
+    _dark_row(form)
     _fit_row(form)
     _crop_row(form, "Scale", NumberField("Scale", "%", 1, 10_000, 100.0))
     _crop_row(form, "Picture X", LengthField("Picture X", unit))
@@ -162,6 +164,36 @@ def _fit_row(form: ItemRows) -> None:
 
 def _picture(form: ItemRows, item: Item | None) -> Picture | None:
     return picture_of(form.session.publication, item)
+
+
+def _dark_row(form: ItemRows) -> None:
+    """The picture that is shown where what lies beneath is dark, as a logo in white."""
+    button = QPushButton(_SAME)
+    button.setAccessibleName("Picture on dark ground")
+    button.setToolTip("Shown instead wherever it stands out better from what is printed beneath")
+
+    def load(item: Item) -> None:
+        assert isinstance(item, PictureFrame)
+        known = {p.hash: p.name or "picture" for p in form.session.publication.pictures}
+        button.setText(known.get(item.picture_on_dark or "", _SAME))
+
+    def choose() -> None:
+        for path in PictureDialog.ask(form, "Choose the picture for dark ground"):
+            place_picture(form.session, path, "picture_on_dark")
+
+    def clicked() -> None:
+        item = form.item_now()
+        if not isinstance(item, PictureFrame) or item.picture_on_dark is None:
+            choose()
+            return
+        menu = QMenu(button)
+        menu.addAction("Choose another…", choose)
+        menu.addAction("The same picture everywhere", lambda: form.change(
+            "picture on dark ground", picture_on_dark=None))  # fmt: skip
+        menu.popup(button.mapToGlobal(button.rect().bottomLeft()))
+
+    button.clicked.connect(clicked)
+    form.add("On dark", "picture_on_dark", button, load)
 
 
 def _choose(form: ItemRows) -> None:

@@ -103,7 +103,11 @@ def clip_of(
     dyed += [c for look in (*looks, *worn) for c in (look.colour, look.on_dark)]
     colours |= {colour for colour in dyed if colour is not None}
     colours |= {colour for name in TEXT_COLOURS for colour in values(name)}
-    pictures = {*values("picture"), *(a.picture for t in texts for a in anchors_in(t))}
+    pictures = {
+        *values("picture"),
+        *values("picture_on_dark"),
+        *(a.picture for t in texts for a in anchors_in(t)),
+    }
     details = {c.detail for c in pieces if isinstance(c, Marker) and c.detail}
     layers = set(values("layer"))
     return Clip(

@@ -53,6 +53,11 @@ class Pictures:
         if picture.alpha < 1:
             state = self.store.state(round(picture.alpha, 5), False)
             sheet.say(f"/{sheet.use('ExtGState', state)} gs")
+        x, y, w, h = picture.rect
+        across, down = picture.flip in ("across", "both"), picture.flip in ("down", "both")
+        if across or down:
+            a, d = (-1.0 if across else 1.0), (-1.0 if down else 1.0)
+            sheet.say(concat((a, 0.0, 0.0, d, (2 * x + w) * across, (2 * y + h) * down)))
         sheet.say(concat(_placing(picture, box)))
         sheet.say(f"/{sheet.use('XObject', name)} Do Q")
 
