@@ -21,7 +21,12 @@ from hidden_frame.compose.departures import departures
 from hidden_frame.edit.carry.masters import masters_copied, masters_pasted
 from hidden_frame.edit.items.draw import add_item, change_items
 from hidden_frame.edit.looks.colours import delete_colour, uses
-from hidden_frame.edit.looks.styles import delete_paragraph_style, put_paragraph_style, style_uses
+from hidden_frame.edit.looks.styles import (
+    delete_paragraph_style,
+    put_paragraph_style,
+    put_picture,
+    style_uses,
+)
 from hidden_frame.edit.masters.apply import add_master
 from hidden_frame.edit.masters.overrides import follow, override
 from hidden_frame.edit.new import new_publication
@@ -344,3 +349,20 @@ def test_scripts_name_colours_and_styles_of_all_words():
     book.style("Body", on_dark="Paper")
     body = paragraph_style(book.publication, book.paragraph_style("Body"))
     assert names[body.on_dark] == "Paper"
+
+
+@pytest.mark.parametrize(("shade", "light"), [("#101418", True), ("#f4f0e8", False)])
+def test_over_a_drawing_its_own_colours_decide(shade, light):
+    drawn = (
+        '<svg xmlns="http://www.w3.org/2000/svg" width="200" height="40">'
+        f'<rect width="200" height="40" fill="{shade}"/></svg>'
+    )
+    picture, _ = picture_from_bytes(drawn.encode(), "ground.svg")
+    assert len(picture.tones) == 1024
+    made, _, item = folios(text_colour="ink", on_dark="paper")
+    made = put_picture(made, picture)
+    page = all_pages(made)[0].id
+    ground = PictureFrame(id="", x=0, y=262, width=200, height=38, picture=picture.hash, fit="fill")
+    made, _ = add_item(made, page, ground)
+    _, inks, _ = words(made, 0, item)
+    assert inks == {ink_of(made, "paper" if light else "ink")}

@@ -52,8 +52,8 @@ def _decided(scene: Scene, index: int) -> Placed:
 
 def _reads_better(placed: Placed, dark: Drawing, ground: Ground) -> bool:
     """Whether the picture for dark ground stands out better from what lies beneath, on the mean of
-    the cells that can be seen of each.  Of a drawing no cells are known: it counts as black, and
-    the one for dark ground as white."""
+    the cells that can be seen of each.  Where no cells are known, of a picture placed by an older
+    version, it counts as black, and the one for dark ground as white."""
     ratios = []
     for drawing, unknown in ((placed.drawing, BLACK), (dark, PAPER)):
         found = []

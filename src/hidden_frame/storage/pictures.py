@@ -45,11 +45,15 @@ def picture_from_bytes(data: bytes, name: str) -> tuple[Picture, bytes]:
 
 def _from_bytes(data: bytes, name: str) -> tuple[Picture, bytes]:
     from hidden_frame.storage.drawings import drawn, guarded  # loads lxml
+    from hidden_frame.storage.drawings.tones import tones_of_drawing
 
     if is_drawing(data):
         width, height = guarded(data, name).size
-        drawn(hashlib.sha256(data).hexdigest(), data, name)  # what can't be drawn is told now
-        return _described(data, "svg", width, height, name), data
+        made = drawn(
+            hashlib.sha256(data).hexdigest(), data, name
+        )  # what can't be drawn is told now
+        tones = tones_of_drawing(made.pdf)
+        return _described(data, "svg", width, height, name, tones=tones), data
     return _raster(data, name)
 
 
