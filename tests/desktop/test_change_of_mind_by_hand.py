@@ -23,7 +23,7 @@ from hidden_frame.edit.text.write import plain
 from hidden_frame.interact.likely import first_heading
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_page, stack_of
-from hidden_frame.model.text import Paragraph, Run
+from hidden_frame.model.text import Marker, Paragraph, Run
 from hidden_frame.model.units import mm
 
 
@@ -249,3 +249,27 @@ def test_most_of_a_page_means_the_page(hands, qtbot):
         said.append(run.hand.carry(text, QPointF(x, middle.y()), False))
     on_page = [drop is not None and drop.pages == (hands.page(3),) for drop in said]
     assert on_page == [False, False, True, True, True, False]
+
+
+def test_a_running_head_is_given_its_colour_for_dark_ground(hands, qtbot):
+    session = hands.session
+    master = next(m for m in hands.publication.masters
+                  for i in m.items if isinstance(i, TextFrame) and i.text)  # fmt: skip
+    frame = next(i for i in master.items if isinstance(i, TextFrame) and i.text)
+    session.show_master(master.id)
+    session.select_items(None, (frame.id,))
+    hands.key(Qt.Key.Key_Return)
+    assert session.editing is not None
+    dialog = RunningHeadDialog(session, hands.window, hands.desk.text.insert_marker)
+    qtbot.addWidget(dialog)
+    chosen = next(c.id for c in hands.publication.colours if c.id not in (frame.on_dark, "ink"))
+    dialog.on_dark.show_colours(chosen, "the same")
+    if not dialog.head().style:
+        dialog.style_field.show_choice(
+            [(s.name, s.id) for s in hands.publication.paragraph_styles], "heading"
+        )
+    dialog._accept()
+    now = next(i for m in hands.publication.masters for i in m.items if i.id == frame.id)
+    assert now.on_dark == chosen
+    assert any(isinstance(c, Marker) and c.head is not None
+               for p in now.text for c in p.content)  # fmt: skip

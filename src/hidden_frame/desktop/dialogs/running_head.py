@@ -8,11 +8,15 @@ from PySide6.QtWidgets import QCheckBox, QWidget
 
 from hidden_frame.compose.dates import FORMS, written
 from hidden_frame.compose.facts import page_name
+from hidden_frame.desktop.colour_choice import NO_DARK, ON_DARK_HINT, ColourChoice
 from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.properties.fields import Choice, TextField
 from hidden_frame.desktop.session import Session
+from hidden_frame.edit.looks.colours import check_dark
 from hidden_frame.interact.likely import first_heading
+from hidden_frame.interact.shown import change_shown, shown_item
 from hidden_frame.model.errors import Refusal
+from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.text import Head, Marker
 
@@ -65,6 +69,12 @@ class RunningHeadDialog(Question):
         self.form.row("Looks at", self.over)
         self.form.row("Shows", self.part)
         self.form.row("Between", self.between)
+        self.frame = self._frame()
+        self.on_dark = ColourChoice("On dark ground", session)
+        self.on_dark.setToolTip(ON_DARK_HINT)
+        self.form.row("On dark ground", self.on_dark)
+        self.on_dark.show_colours(self.frame.on_dark if self.frame is not None else None, NO_DARK)
+        self.form.show_row(self.on_dark, self.frame is not None)
         self.stops = QCheckBox("Nothing between a heading of a higher level and the next of these")
         self.stops.setChecked(now.stops)
         self.form.column.addWidget(self.stops)
@@ -76,6 +86,29 @@ class RunningHeadDialog(Question):
         self.between.textChanged.connect(lambda *_: self._tell())
         self._tell()
         self.finish()
+
+    def _frame(self) -> TextFrame | None:
+        """The frame that is written in, whose words may take another colour on dark ground."""
+        written = self.session.editing
+        if written is None:
+            return None
+        publication = self.session.history.now
+        item = shown_item(publication, written.holder_id, written.item_id, written.side)
+        return item if isinstance(item, TextFrame) else None
+
+    def _darken(self) -> None:
+        """The frame's colour on dark ground, where another was chosen."""
+        written, frame, chosen = self.session.editing, self.frame, self.on_dark.value()
+        if written is None or frame is None or chosen == frame.on_dark:
+            return
+        changes: dict[str, dict[str, object]] = {frame.id: {"on_dark": chosen}}
+        check_dark(
+            self.session.publication, frame.text_colour, None if chosen is None else str(chosen)
+        )
+        self.session.edit(
+            "colour on dark ground",
+            lambda p: change_shown(p, written.holder_id, written.side, changes),
+        )
 
     def head(self) -> Head:
         """What is chosen."""
@@ -110,6 +143,7 @@ class RunningHeadDialog(Question):
             raise Refusal(_NO_HEADING)
         if len(self.between.text()) > 40:
             raise Refusal("Between number and text stand at most 40 characters; shorten it.")
+        self._darken()
         self._put(Marker("running head", head=head))
 
 
