@@ -8,6 +8,7 @@ from PySide6.QtTest import QTest
 
 from hidden_frame.desktop.dialogs.new import NewDialog
 from hidden_frame.desktop.dialogs.order import SectionDialog
+from hidden_frame.desktop.dialogs.pages import ApplyDialog, RangeDialog
 
 
 @pytest.fixture
@@ -46,6 +47,8 @@ def test_a_fault_stands_at_its_field_at_once_and_goes_when_mended(dialog, name, 
     field = getattr(dialog, name)
     typed(field, wrong)
     assert said in dialog.form.problem.text() and below(dialog.form, field)
+    QTest.keyClick(field, Qt.Key.Key_Tab)  # it stays when the field is left
+    assert said in dialog.form.problem.text() and below(dialog.form, field)
     QTest.keyClick(dialog, Qt.Key.Key_Return)
     assert dialog.publication is None and dialog.isVisible() and field.hasFocus()
     typed(field, right)
@@ -77,5 +80,21 @@ def test_a_section_that_can_not_start_so_is_told_once(hands, qtbot):
     typed(dialog.start, "soon")
     assert "soon" in dialog.form.problem.text() and below(dialog.form, dialog.start)
     assert not dialog.shown.text().strip()
+    QTest.keyClick(dialog.start, Qt.Key.Key_Tab)
+    assert "soon" in dialog.form.problem.text()
     typed(dialog.start, "7")
     assert not dialog.form.problem.isVisible() and "7" in dialog.shown.text()
+
+
+@pytest.mark.parametrize("made", [ApplyDialog, RangeDialog])
+def test_a_range_that_names_no_page_stays_told_when_the_field_is_left(hands, qtbot, made):
+    dialog = made(hands.session)
+    qtbot.addWidget(dialog)
+    dialog.show()
+    typed(dialog.range, "#99")
+    assert "names no page" in dialog.form.problem.text()
+    QTest.keyClick(dialog.range, Qt.Key.Key_Tab)
+    assert "names no page" in dialog.form.problem.text() and below(dialog.form, dialog.range)
+    typed(dialog.range, "#9")
+    QTest.keyClick(dialog.range, Qt.Key.Key_Tab)
+    assert not dialog.form.problem.isVisible()

@@ -154,6 +154,7 @@ class FoliosDialog(EditQuestion):
         self.out.setPlaceholderText("none; or 3, 7, iv, #1")
         self.out.setText(", ".join(f"#{facts[i].position}" for i in rest))
         self.out.textChanged.connect(self._preview)
+        self.out.committed.connect(self._preview)
         form.row("Pages left out", self.out)
         (self.remove,) = form.buttons("Remove all folios")
         self.remove.setEnabled(bool(there))
@@ -301,7 +302,7 @@ class FoliosDialog(EditQuestion):
             out |= set(pages_in_range(publication, self.out.text()))
         return leave_out(publication, out, among)
 
-    def _preview(self) -> None:
+    def _preview(self, *_: object) -> None:
         """The desk shows what would come of it."""
         self.masters.setEnabled(self.where.currentIndex() == 0)
         self.departs.setEnabled(self.where.currentIndex() == 0)

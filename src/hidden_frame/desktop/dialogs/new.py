@@ -91,6 +91,8 @@ class NewDialog(Question):
         form.row("Begins with", self.opening)
         self.preview = SpreadPreview(self)
         self.pages.textChanged.connect(self._changed)
+        for field in form.findChildren(TextField):  # a field that is left takes back its own fault
+            field.committed.connect(self._changed)
         self.facing.committed.connect(self._changed)
         self.opening.committed.connect(self._changed)
         self.form.end(keeps_room=True)
@@ -185,7 +187,7 @@ class NewDialog(Question):
                 continue
             field.setText(format_length(points, self.unit))
 
-    def _changed(self) -> None:
+    def _changed(self, *_: object) -> None:
         """What is wrong is said at once, at its field; not while a field is empty, to be typed."""
         wrong = self.wrong()
         sentence, field = wrong or ("", None)

@@ -304,6 +304,7 @@ class SectionDialog(EditQuestion):
         self.shown = self.form.note()
         for field in (self.name, self.start, self.prefix):
             field.textChanged.connect(self._tell)
+            field.committed.connect(self._tell)  # a field that is left takes back its own fault
         self.style_field.activated.connect(self._tell)
         self.counted.toggled.connect(self._tell)
         self._tell()
@@ -317,7 +318,7 @@ class SectionDialog(EditQuestion):
             counted=self.counted.isChecked(),
         )
 
-    def _tell(self) -> None:
+    def _tell(self, *_: object) -> None:
         try:
             new, section = start_section(
                 self.session.publication, self.page, self.name.text().strip(), self._numbering()

@@ -85,6 +85,7 @@ class ApplyDialog(EditQuestion):
             button.clicked.connect(lambda _=False, w=word: self.range.setText(w or listed))
         self.echo = self.form.note()
         self.range.textChanged.connect(self._echo)
+        self.range.committed.connect(self._echo)  # a field that is left takes back its own fault
         self._echo()
         self.finish()
 
@@ -106,7 +107,7 @@ class ApplyDialog(EditQuestion):
             raise Refusal(f"None of these pages is in “{name}”; choose another range or section.")
         return kept
 
-    def _echo(self) -> None:
+    def _echo(self, *_: object) -> None:
         """What the typed range means, as it is typed."""
         try:
             pages = self.pages()
@@ -157,6 +158,7 @@ class RangeDialog(Question):
         self.doubtful.setMinimumHeight(self.doubtful.fontMetrics().lineSpacing() * 3)
         self.doubtful.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.range.textChanged.connect(self._tell)
+        self.range.committed.connect(self._tell)
         self._tell()
         self.finish()
         self.setMinimumWidth(430)
@@ -168,7 +170,7 @@ class RangeDialog(Question):
             self._again.stop()
         self._tell()
 
-    def _tell(self) -> None:
+    def _tell(self, *_: object) -> None:
         """What is doubtful about these pages, before they are exported."""
         try:
             pages = set(pages_in_range(self.session.publication, self.range.text()))

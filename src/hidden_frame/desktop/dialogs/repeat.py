@@ -34,6 +34,7 @@ class RepeatDialog(EditQuestion):
         self.made: list[str] = []
         for field in (self.count, self.across, self.down):
             field.textChanged.connect(self._preview)
+            field.committed.connect(self._preview)  # a field that is left takes back its own fault
         self.rejected.connect(lambda: session.set_draft(None))
         self.finish()
         self._preview()
@@ -56,7 +57,7 @@ class RepeatDialog(EditQuestion):
         )
         return publication
 
-    def _preview(self) -> None:
+    def _preview(self, *_: object) -> None:
         try:
             self.session.set_draft(self._repeated(self.session.history.now))
             self.form.say("")
