@@ -157,6 +157,8 @@ def test_a_family_of_masters(day, tmp_path):
 
         hands.step("Find: a field by a designer's word, with a slip, open and with the keyboard")
         hands.keys("Esc", "F1")
+        hands.find("Type what you look for")
+        hands.settled()
         hands.type("line spaceing")
         hands.keys("Enter")
         hands.until(

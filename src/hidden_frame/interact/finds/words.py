@@ -29,6 +29,7 @@ _FORMS = dict(_english("form"))
 WEAK, SMALL, ASKING = (frozenset(_english(k)[0]) for k in ("little", "nothing", "asking"))
 
 
+@lru_cache(maxsize=16384)
 def plain(typed: str) -> str:
     """Without case and marks.
 
@@ -40,7 +41,7 @@ def plain(typed: str) -> str:
     return " ".join(bare.replace("’", "'").split())
 
 
-@lru_cache(maxsize=8192)
+@lru_cache(maxsize=16384)
 def stem(word: str) -> str:
     """A word without its ending: plurals, -ing, -ed.
 
@@ -67,7 +68,7 @@ def stem(word: str) -> str:
     return word[:-1] if len(word) > 3 and word.endswith("e") and word != "note" else word
 
 
-@lru_cache(maxsize=8192)
+@lru_cache(maxsize=16384)
 def tokens(typed: str) -> tuple[str, ...]:
     """The words that say something, each as it is compared; all of them if none does.
 
@@ -79,7 +80,7 @@ def tokens(typed: str) -> tuple[str, ...]:
     return tuple(stem(w) for w in telling or words)
 
 
-@lru_cache(maxsize=8192)
+@lru_cache(maxsize=16384)
 def stems(typed: str) -> tuple[str, ...]:
     """All words, small ones too, each as it is compared."""
     return tuple(stem(w) for w in _split(typed))
