@@ -18,6 +18,7 @@ from hidden_frame.checks.content import content_findings
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.contrast import poor_texts
 from hidden_frame.compose.departures import departures
+from hidden_frame.demo.driven import driven_book
 from hidden_frame.edit.carry.masters import masters_copied, masters_pasted
 from hidden_frame.edit.items.draw import add_item, change_items
 from hidden_frame.edit.looks.colours import delete_colour, uses
@@ -49,7 +50,9 @@ from hidden_frame.model.paint import Colour, Fill
 from hidden_frame.model.publication import Publication, Setup
 from hidden_frame.model.text import Look, Marker, Paragraph, Run
 from hidden_frame.output.pdf import export_pdf
+from hidden_frame.output.pdf.export import pdf_bytes
 from hidden_frame.script.document import Document
+from hidden_frame.settle.settling import settled
 from hidden_frame.storage.format import from_bytes, to_bytes
 from hidden_frame.storage.pictures import picture_from_bytes
 
@@ -366,3 +369,40 @@ def test_over_a_drawing_its_own_colours_decide(shade, light):
     made, _ = add_item(made, page, ground)
     _, inks, _ = words(made, 0, item)
     assert inks == {ink_of(made, "paper" if light else "ink")}
+
+
+def test_words_of_a_story_take_their_colour_on_the_dark_pages_alone():
+    book = settled(driven_book())
+    bare = book
+    for style in book.paragraph_styles:
+        book = put_paragraph_style(book, replace(style, on_dark="paper"))
+    composition = Composer().compose(book)
+    told = [
+        p for p in all_pages(book) if any(x.drawing.told for x in composition.scene(p.id).placed)
+    ]
+    dark, light = told[3].id, told[6].id
+    ground = Shape(id="", x=-9, y=-9, width=900, height=900, fill=Fill("ink"), layer="ground")
+    book, _ = add_item(book, dark, ground)
+    composition = Composer().compose(book)
+
+    def inks(page: str) -> set:
+        blocks = [p.drawing.text for p in composition.scene(page).painted if p.drawing.told]
+        return {run.span.ink for b in blocks for line in b.text.lines for run in line.runs}
+
+    def places(page: str) -> list:
+        blocks = [p.drawing.text for p in composition.scene(page).painted if p.drawing.told]
+        return [(line.text, line.x, line.top, tuple(run.xs)) for b in blocks
+                for line in b.text.lines for run in line.runs]  # fmt: skip
+
+    paper = ink_of(book, "paper")
+    assert paper in inks(dark) and paper not in inks(light)
+    before = Composer().compose(bare)
+    plain = [p.drawing.text for p in before.scene(dark).painted if p.drawing.told]
+    assert places(dark) == [(line.text, line.x, line.top, tuple(run.xs)) for b in plain
+                            for line in b.text.lines for run in line.runs]  # fmt: skip
+    # And on paper, as pdfium paints it: something on the dark page is nearly white.
+    made = pdfium.PdfDocument(pdf_bytes(composition, {}, pages=[dark], bleed=0.0))
+    image = made[0].render(scale=2).to_pil().convert("L")
+    made.close()
+    darkest, lightest = image.getextrema()
+    assert darkest < 60 and lightest > 220

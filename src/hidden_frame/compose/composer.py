@@ -28,7 +28,7 @@ from hidden_frame.compose.stories.flowed import Flowed, flowed
 from hidden_frame.compose.stories.part import Part
 from hidden_frame.compose.stories.stops import PageView
 from hidden_frame.compose.stories.trial import Trials
-from hidden_frame.compose.worn import turns_dark
+from hidden_frame.compose.worn import story_turns_dark, turns_dark
 from hidden_frame.model.geometry import Grid, Side
 from hidden_frame.model.items import Item, TextFrame
 from hidden_frame.model.layouts import master_layout, page_layout
@@ -306,9 +306,10 @@ def _placed(
     at = shown_on(Resolved(item, carrier, overridden), side, context.setup)
     matrix = placement(at.x, at.y, at.width, at.height, at.rotation)
     dark = None
-    if part is None and turns_dark(item, context.known):
+    turns = turns_dark(item, context.known) if part is None else story_turns_dark(item, part.text)
+    if turns:
         dark = draw(
-            item, side, own, context.known, context.pictures, outlines, None, on_grid, dark=True
+            item, side, own, context.known, context.pictures, outlines, part, on_grid, dark=True
         )
     return Placed(
         drawing,

@@ -32,6 +32,7 @@ from hidden_frame.model.memory import remembered
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.publication import Picture
 from hidden_frame.model.text import Text
+from hidden_frame.typeset.inked import DarkText
 from hidden_frame.typeset.overflow import Overflow, explain, too_wide
 from hidden_frame.typeset.region import Outline, Region
 from hidden_frame.typeset.text import SetText, set_text
@@ -70,7 +71,11 @@ def draw(
     overflow = None
     if isinstance(item, TextFrame):
         if part is not None:
-            primitives.append(_of_story(item, part, bool(outlines)))
+            told = _of_story(item, part, bool(outlines))
+            if dark:
+                named = None if item.on_dark is None else ink(known.colours[item.on_dark])
+                told = told._replace(text=DarkText(told.text, named))
+            primitives.append(told)
             overflow = too_wide(part.text)
         else:
             text, overflow = _text(item, side, values, palette, outlines, grid)

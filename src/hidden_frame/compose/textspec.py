@@ -41,6 +41,7 @@ from hidden_frame.typeset.paragraph import (
     Border,
     Dress,
     Drop,
+    Ink,
     Keeps,
     ParagraphSpec,
     Spacing,
@@ -409,7 +410,22 @@ def span_of(
         strike=bool(pick("strike")),
         spelled="" if marker else spelled_in(style, named, look, known.language),
         raised=raised != "no",
+        dark=_dark(style, named, look, known),
     )
+
+
+def _dark(
+    style: ComputedStyle, named: CharacterStyle | None, look: Look | None, known: Palette
+) -> Ink | None:
+    """The ink on dark ground: of whoever names the colour, if it names one for dark ground, too."""
+    for source in (look, named, style):
+        if source is None:
+            continue
+        if source.on_dark is not None:
+            return ink(known.colours[source.on_dark])
+        if source.colour is not None:
+            return None
+    return None
 
 
 # OpenType, registered features.

@@ -9,6 +9,9 @@ from hidden_frame.model.items import Item, PictureFrame, TextFrame
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.styles import CharacterStyle, ComputedStyle
 from hidden_frame.model.text import Look, Piece
+from hidden_frame.typeset.inked import names_dark
+from hidden_frame.typeset.paragraph import ParagraphSpec
+from hidden_frame.typeset.text import SetText
 
 
 def turns_dark(item: Item, known: Palette) -> bool:
@@ -22,6 +25,16 @@ def turns_dark(item: Item, known: Palette) -> bool:
     if not known.darkens and not any(p.look for q in item.text for p in q.content):
         return False
     return _names_dark(item, known)
+
+
+def story_turns_dark(item: Item, text: SetText) -> bool:
+    """The same for a frame that shows a part of a story, set so."""
+    return isinstance(item, TextFrame) and (item.on_dark is not None or _named(text.specs))
+
+
+@remembered()
+def _named(specs: tuple[ParagraphSpec, ...]) -> bool:
+    return any(names_dark(spec.spans) for spec in specs)
 
 
 @remembered(passing=True)

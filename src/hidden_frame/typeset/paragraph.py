@@ -44,7 +44,8 @@ class Span(NamedTuple):
     `goes_on` shows more of the marker before it and counts as none.  `language` None: its
     words are not hyphenated.  What is `anchored` counts as a marker and has no glyphs.
     It `goes_to` a page, if it is a reference to it, and is `spelled` in a language, if its words
-    are looked up. No line begins with what is `raised` or lowered behind a word.
+    are looked up. No line begins with what is `raised` or lowered behind a word.  On dark ground
+    its ink is `dark`, if it has another there.
     """
 
     text: str
@@ -59,6 +60,7 @@ class Span(NamedTuple):
     goes_to: str = ""
     spelled: str = ""
     raised: bool = False
+    dark: Ink | None = None
 
 
 class Tab(NamedTuple):
