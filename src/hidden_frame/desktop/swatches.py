@@ -13,11 +13,17 @@ from hidden_frame.edit.looks.colours import in_rgb
 from hidden_frame.model.paint import Colour
 
 
-def swatch(colour: Colour, size: int = 20) -> QIcon:
-    """A colour as a small square, a spot colour as a disc."""
-    pixmap = QPixmap(size * 2, size * 2)  # sharp on screens of twice the resolution
+def sharp(width: int, height: int) -> QPixmap:
+    """An empty picture of this size in pixels, sharp on screens of twice the resolution."""
+    pixmap = QPixmap(width * 2, height * 2)
     pixmap.setDevicePixelRatio(2)
     pixmap.fill(Qt.GlobalColor.transparent)
+    return pixmap
+
+
+def swatch(colour: Colour, size: int = 20) -> QIcon:
+    """A colour as a small square, a spot colour as a disc."""
+    pixmap = sharp(size, size)
     painter = QPainter(pixmap)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     painter.setPen(QPen(QColor(theme.current().edge), 1))

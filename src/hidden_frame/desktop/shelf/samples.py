@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QRectF, Qt
-from PySide6.QtGui import QColor, QIcon, QPainter, QPen, QPixmap
+from PySide6.QtCore import QRectF
+from PySide6.QtGui import QColor, QIcon, QPainter, QPen
 
 from hidden_frame.compose.ground import contrast
 from hidden_frame.desktop import theme
 from hidden_frame.desktop.painter.fonts import OUTLINE_SIZE, glyph_path
+from hidden_frame.desktop.swatches import sharp
 from hidden_frame.typeset.fonts import font_book
 
 WIDTH, HEIGHT = 36, 24  # pixels
@@ -21,9 +22,7 @@ def sample(
 ) -> QIcon:
     """The letters as this type has them; light ones stand on dark ground."""
     ground = _PAPER if contrast(rgb, _PAPER) >= contrast(rgb, _NIGHT) else _NIGHT
-    pixmap = QPixmap(WIDTH * 2, HEIGHT * 2)  # sharp on screens of twice the resolution
-    pixmap.setDevicePixelRatio(2)
-    pixmap.fill(Qt.GlobalColor.transparent)
+    pixmap = sharp(WIDTH, HEIGHT)
     painter = QPainter(pixmap)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     painter.setPen(QPen(QColor(theme.current().edge), 1))
@@ -49,7 +48,4 @@ def sample(
 
 def nothing() -> QIcon:
     """As high and wide as a sample."""
-    pixmap = QPixmap(WIDTH * 2, HEIGHT * 2)
-    pixmap.setDevicePixelRatio(2)
-    pixmap.fill(Qt.GlobalColor.transparent)
-    return QIcon(pixmap)
+    return QIcon(sharp(WIDTH, HEIGHT))
