@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import subprocess
 import sys
+import zipfile
 from pathlib import Path
 
 import pypdf
@@ -115,3 +116,27 @@ def test_resize_writes_another_file_and_says_what_came_of_it(file, tmp_path):
         refused = run("resize", file, *wrong, "--out", tiny)
         assert refused.returncode == 1 and said in refused.stderr, wrong
         assert len(refused.stderr.strip().splitlines()) == 1 and not tiny.exists()
+
+
+def test_only_the_text_of_a_script_is_ever_run(file, tmp_path):
+    """An archive with a program in it, under the name of a publication or of a script."""
+    marker = tmp_path / "ran"
+    program = f"open({str(marker)!r}, 'w').close()"
+    evil = tmp_path / "evil.hframe"
+    evil.write_bytes(file.read_bytes())
+    with zipfile.ZipFile(evil, "a") as archive:
+        archive.writestr("__main__.py", program)
+    for path in (evil, evil.rename(tmp_path / "evil.py")):
+        done = run("run", path)
+        assert done.returncode == 1 and "evil" in done.stderr and "Traceback" not in done.stderr
+    folder = tmp_path / "folder.py"
+    folder.mkdir()
+    (folder / "__main__.py").write_text(program)
+    assert run("run", folder).returncode == 1
+    wrong = tmp_path / "wrong.py"
+    wrong.write_text("print('a'\n")
+    assert "line 1" in run("run", wrong).stderr
+    assert not marker.exists()
+    good = tmp_path / "good.py"
+    good.write_text(f"# -*- coding: utf-8 -*-\nassert __name__ == '__main__'\n{program}\n")
+    assert run("run", good).returncode == 0 and marker.exists()

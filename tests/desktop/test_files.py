@@ -12,6 +12,7 @@ from hidden_frame.desktop.dialogs.new import NewDialog
 from hidden_frame.desktop.dialogs.order import AddDialog, SectionDialog
 from hidden_frame.desktop.dialogs.pages import ApplyDialog, DeleteMasterDialog, RangeDialog
 from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
+from hidden_frame.edit.about import set_title
 from hidden_frame.model.lookup import all_pages, section_of, stack_of
 from hidden_frame.output.pdf import ExportReport
 
@@ -269,3 +270,25 @@ def test_an_answered_export_asks_no_more_what_is_doubtful(hands, chosen, monkeyp
     hands.do("export")
     qapp.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
     assert hands.window.findChildren(RangeDialog) == []
+
+
+def test_another_name_of_the_file_is_told_and_strays_are_swept(hands, tmp_path):
+    import os
+
+    from hidden_frame.storage import files as on_disk
+
+    path, second = tmp_path / "a.hframe", tmp_path / "b.hframe"
+    hands.window.files.saver.begin(path)
+    hands.window.files.saver.finish()
+    assert "other name" not in hands.notices[-1]
+    os.link(path, second)
+    kept = second.read_bytes()
+    hands.session.edit("title", lambda p: set_title(p, "Tides"))
+    hands.window.files.saver.begin(path)
+    hands.window.files.saver.finish()
+    assert "one other name on the disk, which keeps the work as it was" in hands.notices[-1]
+    assert second.read_bytes() == kept and path.read_bytes() != kept
+    stray = tmp_path / f".hframe-{on_disk._HOST}-999999999-x.part"
+    stray.write_bytes(b"half")
+    hands.window.files.open_path(path)
+    assert not stray.exists()

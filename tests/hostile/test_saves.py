@@ -30,15 +30,42 @@ def old(tmp_path):
     return path
 
 
-def test_a_link_stays_a_link_and_names_of_one_file_stay_one(old, tmp_path):
+def test_a_link_stays_a_link_and_another_name_keeps_the_old_work(old, tmp_path):
     link, second = tmp_path / "link.hframe", tmp_path / "second.hframe"
     link.symlink_to(old)
     os.link(old, second)
+    assert files.other_names(link) == files.other_names(second) == 1
     write_atomically(link, b"new")
-    assert link.is_symlink() and old.read_bytes() == second.read_bytes() == b"new"
-    assert old.stat().st_ino == second.stat().st_ino
-    write_atomically(second, b"shorter"[:3])
-    assert old.read_bytes() == b"sho"
+    assert link.is_symlink() and old.read_bytes() == b"new" and second.read_bytes() == b"old"
+    assert files.other_names(old) == 0 and files.other_names(tmp_path / "none") == 0
+
+
+@pytest.mark.parametrize("broken", ["write", "replace"])
+def test_a_full_disk_takes_neither_name_of_a_file(old, tmp_path, monkeypatch, broken):
+    second = tmp_path / "second.hframe"
+    os.link(old, second)
+
+    def full(*_):
+        raise OSError(errno.ENOSPC, "No space left on device")
+
+    if broken == "replace":
+        monkeypatch.setattr(files.os, "replace", full)
+    with pytest.raises(Refusal, match="make room on the disk"):
+        files.replace_file(
+            old, full if broken == "write" else lambda f: f.write(b"n"), lambda _: None
+        )
+    assert old.read_bytes() == second.read_bytes() == b"old"
+    assert sorted(p.name for p in tmp_path.iterdir()) == ["a.hframe", "second.hframe"]
+
+
+def test_room_is_asked_for_only_where_the_disk_is_full(old, monkeypatch):
+    def stale(*_):
+        raise OSError(errno.ESTALE, "Stale file handle")
+
+    monkeypatch.setattr(files.os, "replace", stale)
+    with pytest.raises(Refusal) as refused:
+        write_atomically(old, b"new")
+    assert "room" not in str(refused.value) and "choose another place" in str(refused.value)
 
 
 def test_permissions_and_attributes_stay(old):
@@ -142,14 +169,17 @@ def test_a_publication_that_the_disk_does_not_give_back_is_not_saved(
 
 
 def test_strays_of_killed_saves_are_swept_and_those_of_living_ones_stay(old):
-    dead = old.parent / ".hframe-999999999-abc.part"
-    mine, fresh = (old.parent / f".hframe-{n}-abc.part" for n in (os.getpid(), 999999998))
-    for path in (dead, mine, fresh):
+    here = files._HOST
+    dead, mine = (old.parent / f".hframe-{here}-{n}-abc.part" for n in (999999999, os.getpid()))
+    far, gone = (old.parent / f".hframe-elsewhere-{n}-abc.part" for n in (7, 8))
+    older = old.parent / ".hframe-999999999-abc.part"  # as earlier versions named them
+    for path in (dead, mine, far, gone, older):
         path.write_bytes(b"half")
-    for path in (dead, mine):
+    for path in (gone, older):
         os.utime(path, (time.time() - 9_000,) * 2)
     write_atomically(old, b"new")
-    assert not dead.exists() and mine.exists() and fresh.exists()
+    assert not dead.exists() and mine.exists() and far.exists()
+    assert not gone.exists() and not older.exists()
 
 
 def test_killed_while_saving_the_file_is_the_last_or_the_one_before(tmp_path):

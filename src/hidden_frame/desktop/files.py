@@ -21,6 +21,7 @@ from hidden_frame.desktop.settings import settings
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages, positions
 from hidden_frame.model.publication import Publication
+from hidden_frame.storage.files import sweep
 from hidden_frame.storage.format import EXTENSION, load
 from hidden_frame.storage.shelf import PicturesOnDisk
 from hidden_frame.storage.stamps import stamp_of
@@ -164,6 +165,7 @@ class Files:
             self.session.noticed.emit(in_words(f"Opening “{path.name}”", error))
             return False
         settings().remember(path)
+        sweep(path.parent)  # what a save that was killed has left there
         session = self._show(opened.publication, opened.blobs, path)
         for warning in [*opened.warnings, *missing_fonts(opened.publication)]:
             session.noticed.emit(warning)

@@ -14,6 +14,7 @@ from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.settings import settings
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
+from hidden_frame.storage.files import other_names
 from hidden_frame.storage.format import save
 from hidden_frame.storage.store import lean
 
@@ -58,6 +59,7 @@ class Saver(QObject):
             return
         session = self.session
         publication, blobs = session.history.now, session.blobs
+        self._parted = other_names(path)
         future = self._pool.submit(_write, path, publication, blobs, self._preview())
         self._now = _Save(path, publication, session.ahead(), future)
         session.beside(future)
@@ -94,10 +96,19 @@ class Saver(QObject):
             session.keep_saved(path, publication)
             self.saved(path, publication, steps)
             settings().remember(path)
-            session.noticed.emit(f"Saved “{path.name}”.")
+            session.noticed.emit(f"Saved “{path.name}”.{_told_names(self._parted)}")
             if again is not None and session.modified:
                 self.begin(again)
         return error is None
+
+
+def _told_names(count: int) -> str:
+    """That other names of the file keep what was in it."""
+    if not count:
+        return ""
+    which = "one other name" if count == 1 else f"{count} other names"
+    keeps = "keeps" if count == 1 else "keep"
+    return f" The file had {which} on the disk, which {keeps} the work as it was before."
 
 
 def _write(

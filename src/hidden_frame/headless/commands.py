@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 import json
-import runpy
 import sys
 import traceback
 from pathlib import Path
+from types import CodeType
 from typing import Annotated, Any
 
 import typer
@@ -266,11 +266,24 @@ def run(
         known["book"] = hf.Document.open(file)
     if not script.is_file():
         raise Refusal(f"There is no script “{script}”; name a file that ends in .py.")
+    code = _compiled(script)
     sys.argv = [str(script), *([str(file)] if file else []), *(arguments or [])]
     try:
-        runpy.run_path(str(script), known, "__main__")
+        exec(code, {"__name__": "__main__", "__file__": str(script), **known})
     except Refusal as refusal:
         raise Refusal(f"{script.name}, line {_line_in(script, refusal)}: {refusal}") from refusal
+
+
+def _compiled(script: Path) -> CodeType:
+    """The text of a script, compiled.  Nothing else is ever run: an archive may hold a program, and
+    a publication is an archive."""
+    if script.suffix.lower() != ".py":
+        raise Refusal(f"“{script.name}” is no script; name a text in Python that ends in .py.")
+    try:
+        return compile(script.read_bytes().decode("utf-8-sig"), str(script), "exec")
+    except (UnicodeDecodeError, ValueError, SyntaxError) as error:
+        where = f", line {error.lineno}" if isinstance(error, SyntaxError) else ""
+        raise Refusal(f"“{script.name}”{where} can't be read as a text in Python.") from error
 
 
 def _line_in(script: Path, error: BaseException) -> int:

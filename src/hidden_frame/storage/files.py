@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+import errno
 import os
-import shutil
+import socket
 import stat
 import tempfile
 import time
@@ -15,7 +16,9 @@ from typing import BinaryIO
 from hidden_frame.model.errors import Refusal
 
 _PREFIX, _SUFFIX = ".hframe-", ".part"
-_STRAY = 600.0  # seconds after which the temporary file of a dead process is swept away
+_HOST = "".join(c for c in socket.gethostname() if c.isalnum())[:32] or "here"
+_STRAY = 600.0  # seconds after which the temporary file of another machine is swept away
+_FULL = {errno.ENOSPC, errno.EDQUOT}
 _BLOCK = 1 << 20
 
 
@@ -37,8 +40,10 @@ def replace_file(
     """Has a temporary file written beside `path`, flushes it to disk, has it proved as it was read
     back, and renames it.
 
-    Links stay links; permissions, owner, group and extended attributes stay as they are.  Raises
-    `Refusal` if that fails; the old file is then untouched.
+    Symbolic links stay links; permissions, owner, group and extended attributes stay as they are.
+    Where the file has other names (hard links), these keep the old one: written into, a full disk
+    or a kill would take both (`other_names` tells beforehand).  Raises `Refusal` if that fails; the
+    old file is then untouched.
     """
     with _told(path):
         there = Path(os.path.realpath(path))
@@ -47,7 +52,8 @@ def replace_file(
             raise Refusal(
                 f"“{path.name}” may only be read; save under another name, or allow writing to it."
             )
-        handle, name = tempfile.mkstemp(_SUFFIX, f"{_PREFIX}{os.getpid()}-", there.parent)
+        mark = f"{_PREFIX}{_HOST}-{os.getpid()}-"
+        handle, name = tempfile.mkstemp(_SUFFIX, mark, there.parent)
         try:
             with os.fdopen(handle, "w+b") as file:
                 write(file)
@@ -57,15 +63,29 @@ def replace_file(
                     os.posix_fadvise(file.fileno(), 0, 0, os.POSIX_FADV_DONTNEED)
             prove(Path(name))
             _take_over(Path(name), there, old)
-            if old is not None and old.st_nlink > 1:
-                _into(there, Path(name))
-            else:
-                os.replace(name, there)
-                _flush_folder(there.parent)
+            os.replace(name, there)
+            _flush_folder(there.parent)
         finally:
             with suppress(OSError):
                 os.unlink(name)
-    _sweep(there.parent)
+    sweep(there.parent)
+
+
+def other_names(path: Path) -> int:
+    """How many other names a file has (hard links); 0 where there is none."""
+    try:
+        return max(os.stat(path).st_nlink - 1, 0)
+    except OSError:
+        return 0
+
+
+def way_out(error: OSError, elsewhere: str = "choose another place") -> str:
+    """What to do where something can't be written: room is made only on a disk that is full.
+
+    >>> way_out(OSError(errno.ENOSPC, "No space left"))
+    'make room on the disk, or choose another place'
+    """
+    return f"make room on the disk, or {elsewhere}" if error.errno in _FULL else elsewhere
 
 
 @contextmanager
@@ -75,7 +95,7 @@ def _told(path: Path) -> Iterator[None]:
     except OSError as error:
         reason = error.strerror or str(error)
         raise Refusal(
-            f"“{path.name}” could not be written ({reason}); choose another place or make room."
+            f"“{path.name}” could not be written ({reason}); {way_out(error)}."
         ) from error
 
 
@@ -109,15 +129,6 @@ def _take_over(written: Path, there: Path, old: os.stat_result | None) -> None:
                 os.setxattr(written, name, os.getxattr(there, name))
 
 
-def _into(there: Path, written: Path) -> None:
-    """Into the file itself, since it has several names."""
-    with there.open("r+b") as file, written.open("rb") as source:
-        shutil.copyfileobj(source, file, _BLOCK)
-        file.truncate()
-        file.flush()
-        os.fsync(file.fileno())
-
-
 def _flush_folder(folder: Path) -> None:
     """The new name too is on the disk: without it a loss of power brings back the old file."""
     with suppress(OSError):
@@ -128,15 +139,19 @@ def _flush_folder(folder: Path) -> None:
             os.close(handle)
 
 
-def _sweep(folder: Path) -> None:
-    """Takes away the temporary files of saves that were killed."""
+def sweep(folder: Path) -> None:
+    """Takes away the temporary files of saves that were killed: of this machine at once, of
+    another, which can't be asked, when they are old."""
     with suppress(OSError):
         for entry in os.scandir(folder):
             if entry.name.startswith(_PREFIX) and entry.name.endswith(_SUFFIX):
                 with suppress(OSError, ValueError):
-                    process = int(entry.name[len(_PREFIX) :].partition("-")[0])
-                    old = time.time() - entry.stat().st_mtime > _STRAY
-                    if old and not Path(f"/proc/{process}").exists():
+                    *host, process, _ = entry.name[len(_PREFIX) :].split("-")
+                    if host == [_HOST]:
+                        stray = not Path(f"/proc/{int(process)}").exists()
+                    else:
+                        stray = time.time() - entry.stat().st_mtime > _STRAY
+                    if stray:
                         os.unlink(entry.path)
 
 

@@ -31,7 +31,7 @@ from platformdirs import user_state_path
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
 from hidden_frame.storage.door import door
-from hidden_frame.storage.files import write_atomically
+from hidden_frame.storage.files import way_out, write_atomically
 from hidden_frame.storage.format import Opened, decoded, envelope
 from hidden_frame.storage.locks import free, is_taken, let_go, take
 from hidden_frame.storage.stamps import Stamp
@@ -109,8 +109,8 @@ class Journal:
                 write_atomically(self.folder / _WORK, b"".join(envelope(publication)))
         except OSError as error:
             raise Refusal(
-                f"Work can't be kept for a crash ({error.strerror or error}); make room on the "
-                "disk, and save often."
+                f"Work can't be kept for a crash ({error.strerror or error}); "
+                f"{way_out(error, 'save often')}."
             ) from error
         if first is not None:
             write_atomically(self.folder / _FIRST, first)

@@ -26,7 +26,7 @@ from platformdirs import user_data_path
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
 from hidden_frame.storage.door import door
-from hidden_frame.storage.files import write_atomically
+from hidden_frame.storage.files import way_out, write_atomically
 from hidden_frame.storage.format import Opened, decoded, envelope
 from hidden_frame.storage.store import keep_pictures, keeping, pictures_of, sweep_pictures
 
@@ -72,8 +72,8 @@ def keep_version(
         _limit(root, most, _thin(versions_of(path, root)))
     except OSError as error:
         raise Refusal(
-            f"No version of “{path.name}” could be kept ({error.strerror or error}); make room on "
-            "the disk, or allow versions less of it."
+            f"No version of “{path.name}” could be kept ({error.strerror or error}); "
+            f"{way_out(error, 'allow versions less of it')}."
         ) from error
 
 

@@ -30,6 +30,7 @@ from hidden_frame.output.pdf.page import PageWriter
 from hidden_frame.output.pdf.rasters import rasters_of
 from hidden_frame.output.pdf.spool import Spool
 from hidden_frame.output.pdf.writing import Cancelled, Progress, Work, to_file, to_memory
+from hidden_frame.storage.files import way_out
 
 __all__ = ["Cancelled", "ExportReport", "Progress", "export_pdf", "pdf_bytes"]
 
@@ -134,8 +135,8 @@ def _room(path: Path) -> Iterator[None]:
         yield
     except OSError as error:
         raise Refusal(
-            f"“{path.name}” could not be written ({error.strerror or error}); make room on the "
-            "disk of your own folder, where pictures wait for the export."
+            f"“{path.name}” could not be written ({error.strerror or error}); "
+            f"{way_out(error, 'look at your own folder')}, where pictures wait for the export."
         ) from error
 
 
