@@ -19,10 +19,11 @@ from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.given import Given
+from hidden_frame.desktop.memory_left import memory_is_short
 from hidden_frame.desktop.mishaps import forget, in_words, write_down
 from hidden_frame.desktop.sight import Sight
 from hidden_frame.desktop.slices import AT_ONCE, SLICE
-from hidden_frame.edit.history import History, jump, record, redo, sealed, undo
+from hidden_frame.edit.history import History, jump, record, redo, sealed, shortened, undo
 from hidden_frame.interact.copies import story_copies
 from hidden_frame.interact.shown import items_on
 from hidden_frame.model.errors import Refusal
@@ -34,6 +35,7 @@ from hidden_frame.settle.slices import Working
 from hidden_frame.storage.shelf import PicturesOnDisk
 from hidden_frame.storage.stamps import Stamp, stamp_of
 
+_LOOK = 100  # steps after which it is seen whether memory is short
 _REST = 0.25  # seconds without a movement until something rests
 _PAUSE = 80  # milliseconds until it is seen whether what moves rests
 
@@ -289,10 +291,20 @@ class Session(Sight):
             return
         history = record(self.kept, new, name, merge, page)
         self.draft = None
-        self._move(history)
+        self._move(self._within_memory(history))
         waiting, self._waiting = self._waiting, []
         for tell in waiting:
             tell()
+
+    def _within_memory(self, history: History) -> History:
+        """Steps go back as far as memory allows; half of them are left where it is short."""
+        count = len(history.past)
+        if count % _LOOK == 0 and count >= 2 * _LOOK and memory_is_short():
+            history = shortened(history, count // 2)
+            self.noticed.emit(
+                f"Memory is short: undo goes back {len(history.past):,} steps from here."
+            )
+        return history
 
     def _opened_as(self, new: Publication) -> None:
         """What was opened is what it was, or is settled from now on."""

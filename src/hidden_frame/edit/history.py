@@ -14,8 +14,6 @@ from msgspec.structs import replace
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.valid import check_change
 
-MAX_STEPS = 1000
-
 
 class Step(Struct, frozen=True):
     """A value to go back or forward to, the name of the step that led away from it, and the page
@@ -53,8 +51,20 @@ def record(
     check_change(history.now, new)
     if merge and merge == history.merging and history.past and not history.future:
         return replace(history, now=new)
-    past = (*history.past, Step(history.now, name, page))[-MAX_STEPS:]
+    past = (*history.past, Step(history.now, name, page))
     return History(new, past, (), merge)
+
+
+def shortened(history: History, steps: int) -> History:
+    """The history with the latest steps alone: memory is short.
+
+    >>> history = record(History.of(publication), replace(publication, title="B"), "title")
+    >>> len(shortened(history, 0).past)
+    0
+    """
+    if len(history.past) <= steps:
+        return history
+    return replace(history, past=history.past[len(history.past) - steps :])
 
 
 def sealed(history: History) -> History:

@@ -5,9 +5,10 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from hidden_frame.desktop.sight import Editing
-from hidden_frame.edit.history import MAX_STEPS
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import TextPlace
+
+_MOST = 50_000  # steps whose carets are remembered
 
 
 class StepCaret(NamedTuple):
@@ -45,5 +46,5 @@ class StepCarets:
 def _keep(known: dict[int, StepCaret], here: StepCaret) -> None:
     known.pop(id(here.publication), None)
     known[id(here.publication)] = here
-    if len(known) > MAX_STEPS:
+    if len(known) > _MOST:
         del known[next(iter(known))]
