@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import os
-from collections import defaultdict
 from datetime import datetime, timedelta
 from pathlib import Path
 
@@ -49,28 +48,35 @@ def test_versions_come_back_whole_the_latest_first_and_equal_pictures_are_kept_o
     assert len(list((root / "pictures").iterdir())) == len(demo[0].pictures) == len(back.blobs)
 
 
-def test_only_the_last_ten_of_a_day_stay(small, kept):
+def test_all_of_the_last_hour_stay(small, kept):
     for n in range(13):
         root, path = kept((small, {}), f"Save {n}")
-    assert titles(path, root) == [f"Save {n}" for n in range(12, 2, -1)]
+    assert titles(path, root) == [f"Save {n}" for n in range(12, -1, -1)]
 
 
 times = st.lists(st.integers(0, 60 * 24 * 50), unique=True, max_size=80)
 
 
-@given(times)
-def test_ten_and_one_a_day_for_thirty_days_by_a_naive_reading(minutes):
+@given(times, st.integers(-90, 60 * 24 * 3))
+def test_by_hour_and_day_by_a_naive_reading(minutes, later):
+    """Each version by itself: is it the last of its day, of its hour, or of the last hour?"""
     start = datetime(2031, 3, 1)
     whens = [(start + timedelta(minutes=m)).timestamp() for m in minutes]
+    now = max(whens, default=start.timestamp()) + 60 * later
     versions = [Version(Path(f"{w}"), w, 1) for w in whens]
-    days = defaultdict(list)
-    for when in whens:
-        days[datetime.fromtimestamp(when).date()].append(when)
-    expected = set(sorted(whens)[-10:])
-    expected |= {max(days[day]) for day in sorted(days)[-30:]}
-    found = wanted(versions)
-    assert {v.when for v in found} == expected
-    assert [v.when for v in found] == sorted(expected, reverse=True)
+    days = sorted({datetime.fromtimestamp(w).date() for w in whens})[-30:]
+
+    def stays(when: float) -> bool:
+        at = datetime.fromtimestamp(when)
+        others = [datetime.fromtimestamp(w) for w in whens if w > when]
+        last_of_day = not any(o.date() == at.date() for o in others)
+        last_of_hour = not any((o.date(), o.hour) == (at.date(), at.hour) for o in others)
+        age = now - when
+        return (age <= 3_600 or (age <= 86_400 and last_of_hour)
+                or (last_of_day and at.date() in days))  # fmt: skip
+
+    found = wanted(versions, now)
+    assert [v.when for v in found] == sorted((w for w in whens if stays(w)), reverse=True)
 
 
 def test_all_together_take_no_more_than_is_said(demo, kept, tmp_path):

@@ -1,4 +1,4 @@
-"""Earlier versions: what each save of a file held, kept beside, the last ten and one a day.
+"""Earlier versions: what each save of a file held, kept beside and thinned by time.
 
 >>> path = folder / "notes.hframe"
 >>> keep_version(path, publication, {}, 3, root=folder / "kept")
@@ -30,7 +30,7 @@ from hidden_frame.storage.files import way_out, write_atomically
 from hidden_frame.storage.format import Opened, decoded, envelope
 from hidden_frame.storage.store import keep_pictures, keeping, pictures_of, sweep_pictures
 
-LAST, DAYS = 10, 30
+HOUR, DAY, DAYS = 3_600.0, 86_400.0, 30  # seconds, seconds, days
 _SUFFIX, _PICTURES = ".json.z", "pictures"
 _BLOCK = 1 << 14  # packed bytes that are looked through at a time
 
@@ -91,15 +91,23 @@ def opened_version(version: Version) -> Opened:
     return Opened(publication, *pictures_of(version.kept.parent.parent / _PICTURES, publication))
 
 
-def wanted(versions: Sequence[Version]) -> list[Version]:
-    """Those that stay: the last ten, and the last one of each of the last thirty days on which
-    there were any."""
+def wanted(versions: Sequence[Version], now: float) -> list[Version]:
+    """Those that stay at a time (seconds since 1970): all of the last hour, the last one of each
+    hour of the last day, and the last one of each of the last thirty days on which there were any.
+
+    Days and hours are those of the clock here.  What is of later than now, since the clock went
+    back, is of the last hour.
+    """
     latest = sorted(versions, key=lambda v: -v.when)
+    hours: dict[str, Version] = {}
     days: dict[str, Version] = {}
     for version in latest:
-        days.setdefault(f"{datetime.fromtimestamp(version.when):%Y-%m-%d}", version)
-    stay = {v.kept for v in (*latest[:LAST], *list(days.values())[:DAYS])}
-    return [v for v in latest if v.kept in stay]
+        moment = datetime.fromtimestamp(version.when)
+        days.setdefault(f"{moment:%Y-%m-%d}", version)
+        if now - version.when <= DAY:
+            hours.setdefault(f"{moment:%Y-%m-%d %H}", version)
+    stay = {v.kept for v in (*hours.values(), *list(days.values())[:DAYS])}
+    return [v for v in latest if now - v.when <= HOUR or v.kept in stay]
 
 
 def _named(path: Path) -> str:
@@ -119,7 +127,7 @@ def _versions(folder: Path) -> list[Version]:
 
 def _thin(versions: list[Version]) -> bool:
     """Takes away what does not stay; whether there was anything."""
-    stay = {v.kept for v in wanted(versions)}
+    stay = {v.kept for v in wanted(versions, time.time())}
     gone = [v for v in versions if v.kept not in stay]
     for version in gone:
         version.kept.unlink(missing_ok=True)

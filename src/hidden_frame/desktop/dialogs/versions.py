@@ -53,7 +53,9 @@ class VersionsDialog(QDialog):
         self.pages = DifferingPages(("Then", "Now"))
         column.addWidget(self.pages)
         row = QHBoxLayout()
-        note = QLabel("The last ten saves, and one a day for thirty days.")
+        note = QLabel(
+            "All of the last hour, one an hour of the last day, one a day for thirty days."
+        )
         note.setObjectName("Quiet")
         row.addWidget(note, 1)
         self.back = QPushButton("Take this one back")
