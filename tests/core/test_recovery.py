@@ -6,7 +6,9 @@ import os
 import signal
 import subprocess
 import sys
+import tempfile
 import time
+from pathlib import Path
 
 import msgspec
 import pytest
@@ -17,10 +19,14 @@ from msgspec.structs import replace
 
 from hidden_frame.demo.book import long_book
 from hidden_frame.edit.about import set_title
+from hidden_frame.edit.new import new_publication
 from hidden_frame.model.errors import Refusal
+from hidden_frame.model.geometry import Size
+from hidden_frame.model.publication import Setup
 from hidden_frame.storage import recovery
+from hidden_frame.storage.format import load, save
 from hidden_frame.storage.pieces import pieces
-from hidden_frame.storage.recovery import About, Journal, discard, left_behind, recovered
+from hidden_frame.storage.recovery import About, Journal, Saving, discard, left_behind, recovered
 
 ABOUT = About("Notes", "/home/somebody/notes.hframe", 3)
 
@@ -132,3 +138,77 @@ def test_the_title_of_the_work_is_that_of_the_publication(small, root):
     journal.write(set_title(small, "Tide tables"), {}, About("Tide tables", "", 1))
     journal.abandon()
     assert recovered(left_behind(root)[0]).publication.title == "Tide tables"
+
+
+def session_of(tmp_path):
+    """What a window does for its work, by hand: a journal, its numbers, and its file."""
+    journal, path, count = Journal(tmp_path / "recovery"), tmp_path / "a.hframe", [0]
+
+    def keep(publication):
+        count[0] += 1
+        journal.write(publication, {}, About(publication.title, str(path), 1, number=count[0]))
+
+    def store(publication, before_rename=None, number=None):
+        number = count[0] if number is None else number
+
+        def about_to(digest):
+            journal.saving(Saving(str(path), digest, number))
+            if before_rename is not None:
+                before_rename()
+
+        save(path, publication, {}, None, about_to)
+
+    return journal, path, keep, store, count
+
+
+@given(st.lists(st.sampled_from(["edit", "keep", "save", "save while kept", "clear"]), max_size=12))
+@settings(deadline=None, max_examples=60)
+def test_only_work_that_is_newer_than_the_file_is_offered(acts):
+    """A model of a session that is killed after any of its acts: what is offered is what the file
+    does not have, and nothing that it has."""
+    with tempfile.TemporaryDirectory() as folder:
+        journal, path, keep, store, count = session_of(Path(folder))
+        now = new_publication("T0", Setup(trim=Size(200, 200)), 1)
+        store(now)
+        filed, kept, edits = now, None, 0
+        for act in acts:
+            if act == "edit":
+                edits += 1
+                now = set_title(now, f"T{edits}")
+            elif act == "keep" and now is not filed and now is not kept:
+                keep(now)
+                kept = now
+            elif act == "save":
+                store(now)
+                filed = now
+            elif act == "save while kept":
+                # Work goes on while it is written: the later work is kept before the rename.
+                begun = now
+                edits += 1
+                now = set_title(now, f"T{edits}")
+
+                def later(newer=now):
+                    keep(newer)
+
+                store(begun, later, number=count[0])
+                filed, kept = begun, now
+            elif act == "clear" and now is filed and kept is not None:
+                journal.clear()
+                kept = None
+        journal.abandon()
+        offered = left_behind(journal.root)
+        newer = kept is not None and int(kept.title[1:]) > int(filed.title[1:])
+        assert bool(offered) == newer
+        assert load(path).publication.title == filed.title
+        if offered:
+            assert recovered(offered[0]).publication.title == kept.title
+
+
+def test_work_is_offered_where_somebody_else_wrote_the_file_since(small, tmp_path):
+    journal, path, keep, store, _ = session_of(tmp_path)
+    store(small)
+    keep(set_title(small, "Mine"))
+    save(path, set_title(small, "Theirs"), {})
+    journal.abandon()
+    (left,) = left_behind(journal.root)
+    assert recovered(left).publication.title == "Mine"

@@ -291,3 +291,20 @@ def test_work_on_an_open_file_goes_into_its_window_and_work_on_none_has_its_own(
     second = windows.open_left(lefts["Gone"])
     assert second is not first and second.session.recovered
     assert second.session.publication.title == "Gone"
+
+
+def test_what_was_saved_a_moment_ago_is_not_offered_after_a_crash(hands, tmp_path):
+    from hidden_frame.edit.about import set_title
+    from hidden_frame.storage.recovery import left_behind
+
+    keeper, saver, path = hands.window.keeper, hands.window.files.saver, tmp_path / "a.hframe"
+    hands.session.edit("title", lambda p: set_title(p, "One"))
+    keeper.look()
+    keeper.wait()
+    assert (keeper.journal.folder / "publication.json").is_file()
+    saver.begin(path)
+    saver.finish()
+    keeper.wait()
+    assert not (keeper.journal.folder / "publication.json").exists()
+    keeper.journal.abandon()
+    assert all(left.folder != keeper.journal.folder for left in left_behind())

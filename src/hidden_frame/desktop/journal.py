@@ -15,7 +15,7 @@ from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.publication import Publication
 from hidden_frame.storage.holding import Holding, hold, release
-from hidden_frame.storage.recovery import About, Journal, Whereabouts
+from hidden_frame.storage.recovery import About, Journal, Saving, Whereabouts
 from hidden_frame.storage.versions import keep_version, versions_of
 
 SECONDS = 5.0  # from one look to the next: a change is kept ten seconds later at most
@@ -31,6 +31,7 @@ class Keeper(QObject):
         self.where: Callable[[], Whereabouts | None] = lambda: None
         self._kept: Publication | None = None  # what stands in the journal
         self._drawn: object = None  # the first page that was drawn last
+        self._number = 0  # of what was kept last
         self._writing: Future[None] | None = None
         self._saved: Future[None] | None = None
         self._told = False  # whether it was said that nothing can be kept
@@ -61,12 +62,20 @@ class Keeper(QObject):
         if now is self._kept:
             return
         path = str(session.path or "")
-        about = About(now.title, path, session.ahead(), stamp=session.stamp, at=self.where())
+        self._number += 1
+        about = About(now.title, path, session.ahead(), stamp=session.stamp, at=self.where(),
+                      number=self._number)  # fmt: skip
         self._kept = now
         self._writing = self._pool.submit(
             self.journal.write, now, session.blobs, about, self._picture(now)
         )
         session.beside(self._writing)
+
+    def saving(self, path: Path) -> Callable[[str], object]:
+        """What a save to a file that begins now tells, by the hash of what it holds, right before
+        it is done."""
+        number, journal = self._number, self.journal
+        return lambda digest: journal.saving(Saving(str(path), digest, number))
 
     def keep_unsaved(self) -> bool:
         """Keeps what could not be saved at once, not at the next look; whether it is kept."""
@@ -84,6 +93,7 @@ class Keeper(QObject):
     ) -> None:
         """What was saved is kept as a version of its file; before the first one what the file
         held when it was opened."""
+        self.look()  # what is saved is not left behind any more
         most, opened = settings().now.versions_mb * 1_000_000, self.session.opened
         blobs = self.session.blobs if pictures is None else pictures
 

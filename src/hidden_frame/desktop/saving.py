@@ -38,6 +38,7 @@ class Saver(QObject):
         super().__init__(parent)
         self.session, self._preview = session, preview
         self.saved: Callable[[Path, Publication, int], None] = lambda *_: None
+        self.about_to: Callable[[Path], Callable[[str], object]] = lambda _: lambda _: None
         # Keeps what could not be saved; whether it is kept.
         self.failed: Callable[[], bool] = lambda: False
         self._now: _Save | None = None
@@ -60,7 +61,8 @@ class Saver(QObject):
         session = self.session
         publication, blobs = session.history.now, session.blobs
         self._parted = other_names(path)
-        future = self._pool.submit(_write, path, publication, blobs, self._preview())
+        about_to = self.about_to(path)
+        future = self._pool.submit(_write, path, publication, blobs, self._preview(), about_to)
         self._now = _Save(path, publication, session.ahead(), future)
         session.beside(future)
         self._timer.start()
@@ -112,7 +114,11 @@ def _told_names(count: int) -> str:
 
 
 def _write(
-    path: Path, publication: Publication, blobs: Mapping[str, bytes], preview: bytes
+    path: Path,
+    publication: Publication,
+    blobs: Mapping[str, bytes],
+    preview: bytes,
+    about_to: Callable[[str], object],
 ) -> None:
     """A file without the pictures that only undone or earlier steps use."""
-    save(path, lean(publication), blobs, preview)
+    save(path, lean(publication), blobs, preview, about_to)

@@ -82,6 +82,7 @@ class Window(QMainWindow):
         self.keeper = Keeper(session, self.files.preview, self)
         self.files.saver.saved = self.keeper.keep_version
         self.files.saver.failed = self.keeper.keep_unsaved
+        self.files.saver.about_to = self.keeper.saving
         self.files.give_up = self.keeper.keep_now
         self.dialogs = Dialogs(session, self.desk, self)
         self.run = RunView(session, self.thumbnails)

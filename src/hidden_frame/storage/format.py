@@ -13,7 +13,7 @@ import io
 import re
 import zipfile
 import zlib
-from collections.abc import Iterator, Mapping, MutableMapping
+from collections.abc import Callable, Iterator, Mapping, MutableMapping
 from pathlib import Path
 from typing import BinaryIO, NamedTuple
 
@@ -138,10 +138,12 @@ def save(
     publication: Publication,
     blobs: Mapping[str, bytes],
     preview: bytes | None = None,
+    about_to: Callable[[str], object] = lambda _: None,
 ) -> None:
     """Writes the file whole; a failed save raises `Refusal` and leaves the old one.
 
     What could not be opened again is not written: it goes through the check of opening first.
+    `about_to` is told the hash of what will stand in the file (`digest_of`), right before it does.
     """
 
     digest: list[str] = []
@@ -152,6 +154,7 @@ def save(
     def prove(written: Path) -> None:
         with zipfile.ZipFile(written) as archive:
             _prove(archive, publication, digest[-1], path.name)
+        about_to(digest[-1])
 
     replace_file(path, write, prove)
 
@@ -175,6 +178,15 @@ def _not_given_back(name: str) -> Refusal:
         f"The disk does not give back what was written for “{name}”; the old file is "
         "untouched. Save to another disk."
     )
+
+
+def digest_of(path: Path) -> str | None:
+    """The hash of what stands in a file; None where that can't be read."""
+    try:
+        with zipfile.ZipFile(path) as archive:
+            return _hash(archive, "publication.json")
+    except (OSError, zipfile.BadZipFile, zlib.error, EOFError, KeyError):
+        return None
 
 
 def _hash(archive: zipfile.ZipFile, member: str) -> str:

@@ -32,12 +32,13 @@ from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
 from hidden_frame.storage.door import door
 from hidden_frame.storage.files import way_out, write_atomically
-from hidden_frame.storage.format import Opened, decoded, envelope
+from hidden_frame.storage.format import Opened, decoded, digest_of, envelope
 from hidden_frame.storage.locks import free, is_taken, let_go, take
 from hidden_frame.storage.stamps import Stamp
 from hidden_frame.storage.store import keep_pictures, keeping, pictures_of, sweep_pictures
 
 _WORK, _ABOUT, _FIRST, _LOCK = "publication.json", "about.json", "first.png", "lock"
+_SAVING = "saving.json"
 _PICTURES = "pictures"
 _STALE = 24 * 3600.0  # seconds after which a folder without work is nobody's
 _BLOCK = 1 << 17  # bytes that are looked through at a time
@@ -56,8 +57,8 @@ class Whereabouts(msgspec.Struct, frozen=True):
 
 class About(msgspec.Struct, frozen=True):
     """What is said of work: its title, its file ("": none yet), how many steps it is ahead of
-    that, when it was kept (seconds since 1970), the `stamp` of the file as it knew it, and where
-    one was in it."""
+    that, when it was kept (seconds since 1970), the `stamp` of the file as it knew it, where one
+    was in it, and its `number` among what this session kept."""
 
     title: str
     path: str
@@ -65,6 +66,16 @@ class About(msgspec.Struct, frozen=True):
     when: float = 0.0
     stamp: Stamp | None = None
     at: Whereabouts | None = None
+    number: int = 0
+
+
+class Saving(msgspec.Struct, frozen=True):
+    """A save that is about to be done: the file, the hash of what will stand in it, and the number
+    of the latest work that was kept when it began, which holds nothing more."""
+
+    path: str
+    digest: str
+    number: int
 
 
 class Left(NamedTuple):
@@ -117,9 +128,16 @@ class Journal:
         now = msgspec.structs.replace(about, when=time.time())
         write_atomically(self.folder / _ABOUT, msgspec.json.encode(now))
 
+    def saving(self, saving: Saving) -> None:
+        """A save is about to be done: after a crash this tells whether the file holds the work.  A
+        disk that takes nothing is no reason to stop."""
+        if self._lock >= 0:
+            with suppress(OSError, Refusal):
+                write_atomically(self.folder / _SAVING, msgspec.json.encode(saving))
+
     def clear(self) -> None:
         """There is nothing to be recovered: all is saved."""
-        for name in (_ABOUT, _WORK, _FIRST):
+        for name in (_ABOUT, _WORK, _FIRST, _SAVING):
             (self.folder / name).unlink(missing_ok=True)
 
     def close(self) -> None:
@@ -149,9 +167,19 @@ def left_behind(root: Path | None = None) -> list[Left]:
         if folder.is_dir() and not is_taken(folder / _LOCK):
             with suppress(OSError, msgspec.MsgspecError):
                 about = msgspec.json.decode((folder / _ABOUT).read_bytes(), type=About)
-                if (folder / _WORK).is_file():
+                if (folder / _WORK).is_file() and not _is_saved(folder, about):
                     found.append(Left(folder, about))
     return sorted(found, key=lambda left: -left.about.when)
+
+
+def _is_saved(folder: Path, about: About) -> bool:
+    """Whether the file holds this work, or later work of the same session: the save was done, and
+    the journal was not told any more."""
+    try:
+        saving = msgspec.json.decode((folder / _SAVING).read_bytes(), type=Saving)
+    except (OSError, msgspec.MsgspecError):
+        return False
+    return about.number <= saving.number and digest_of(Path(saving.path)) == saving.digest
 
 
 def recovered(left: Left) -> Opened:
