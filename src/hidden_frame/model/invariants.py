@@ -12,6 +12,7 @@ from collections.abc import Iterable, Iterator
 from typing import TypeVar
 
 from hidden_frame.model.errors import Refusal
+from hidden_frame.model.geometry import Margins
 from hidden_frame.model.items import (
     OVERRIDABLE,
     PICTURES,
@@ -23,7 +24,7 @@ from hidden_frame.model.items import (
 )
 from hidden_frame.model.lookup import all_pages, holders, masters_by_id, positions
 from hidden_frame.model.paint import Fill, Stroke
-from hidden_frame.model.publication import MAX_PAGES, Master, Page, Publication
+from hidden_frame.model.publication import MAX_PAGES, Master, Page, Publication, Setup
 from hidden_frame.model.same import same_ends
 from hidden_frame.model.stories import Story
 from hidden_frame.model.styles import (
@@ -95,8 +96,11 @@ def holder_problems(
     known, places = _Known(publication), positions(publication)
     for one in owners:
         if isinstance(one, Master):
+            place = f"master “{one.name}”"
             yield from _bases(publication, one)
-            yield from _holder(one, f"master “{one.name}”", known, sound)
+            yield from _holder(one, place, known, sound)
+            if one.margins is not None:
+                yield from _margins(one.margins, place, publication.setup)
         else:
             position = places.get(one.id, 0)
             yield from _stack(one.masters or one.ruled or (), f"page #{position}", known)
@@ -112,6 +116,7 @@ def style_problems(publication: Publication) -> Iterator[str]:
     for section in publication.sections:
         yield from _stack(section.masters or (), f"section “{section.name}”", known)
     yield from _rules(publication, known)
+    yield from _stack(publication.default_masters, "the publication's default masters", known)
 
 
 def _rules(publication: Publication, known: _Known) -> Iterator[str]:
@@ -206,10 +211,14 @@ def _setup(publication: Publication) -> Iterator[str]:
     sets = [("the publication", setup.margins)]
     sets += [(f"master “{m.name}”", m.margins) for m in publication.masters if m.margins]
     for place, margins in sets:
-        across = margins.inside + margins.outside < setup.trim.width
-        down = margins.top + margins.bottom < setup.trim.height
-        if not (across and down):
-            yield f"The margins of {place} leave no room on the page; make them smaller."
+        yield from _margins(margins, place, setup)
+
+
+def _margins(margins: Margins, place: str, setup: Setup) -> Iterator[str]:
+    across = margins.inside + margins.outside < setup.trim.width
+    down = margins.top + margins.bottom < setup.trim.height
+    if not (across and down):
+        yield f"The margins of {place} leave no room on the page; make them smaller."
 
 
 def _styles(publication: Publication, known: _Known) -> Iterator[str]:
