@@ -9,6 +9,7 @@ import docx
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from markdown_it.token import Token
 from odf import draw, office, text
 from odf.opendocument import OpenDocumentText
 from odf.style import Style, TextProperties
@@ -25,6 +26,7 @@ from hidden_frame.model.publication import Setup
 from hidden_frame.model.text import IndexMark, Look, Note, Run
 from hidden_frame.model.trims import TRIMS
 from hidden_frame.storage.manuscripts.manuscript import Para, Stretch, report_in_words
+from hidden_frame.storage.manuscripts.marked import read_markdown
 from hidden_frame.storage.manuscripts.plain import decoded
 from hidden_frame.storage.manuscripts.read import KINDS, of_bytes, read
 from hidden_frame.storage.manuscripts.write import written
@@ -475,3 +477,17 @@ def test_styles_are_matched_by_name_and_made_where_there_is_none():
     after, text = brought(publication, manuscript, {"Quote": "folio"})
     assert text[0].style == "folio"
     assert [s.name for s in after.paragraph_styles][-1] == "Heading 2"
+
+
+def test_a_long_table_in_markdown_is_walked_once_and_keeps_every_cell(monkeypatch):
+    rows = [f"| {n} | same | x{n % 3} |" for n in range(400)]
+    text = "\n".join(["| a | b | c |", "|---|---|---|", *rows, "", "Behind the table."])
+
+    def compared(*_):
+        raise AssertionError("a token is looked for among all others")
+
+    monkeypatch.setattr(Token, "__eq__", compared)
+    found = read_markdown(text, "table.md")
+    said = ["".join(s.text for s in p.stretches) for p in found.paragraphs]
+    assert said[1:401] == [f"{n}\tsame\tx{n % 3}" for n in range(400)]
+    assert said[-1] == "Behind the table."

@@ -31,6 +31,7 @@ class _Tokens:
         self.fresh = False  # whether a list's entry has just begun
         self.anew = False  # whether a list has, and is to count anew
         self.cells = 0
+        self.before = ""  # the kind of the token before
         self.notes: dict[int, tuple[Any, ...]] = {}
         self.numbers: dict[int, int] = {}
 
@@ -38,6 +39,7 @@ class _Tokens:
         self._gather_notes()
         for token in self.tokens:
             self._block(token)
+            self.before = token.type
         return self.into.done(name)
 
     def _gather_notes(self) -> None:
@@ -97,7 +99,7 @@ class _Tokens:
             self._paragraph(token)
 
     def _paragraph(self, token: Any) -> None:
-        if self.cells and token.level >= 4 and self._in_table(token):
+        if self.cells and token.level >= 4 and self.before in ("td_open", "th_open"):
             self._inline(token)
             return
         style = self.level or ("Quote" if self.quotes else "Normal")
@@ -111,10 +113,6 @@ class _Tokens:
             self.fresh = False
         self._inline(token)
         self.into.end(style)
-
-    def _in_table(self, token: Any) -> bool:
-        at = self.tokens.index(token)
-        return self.tokens[at - 1].type in ("td_open", "th_open")
 
     def _inline(self, token: Any) -> None:
         depth = dict.fromkeys(("strong", "em", "s"), 0)
