@@ -13,11 +13,15 @@ from hidden_frame.compose.scene import PicturePrimitive, Scene
 from hidden_frame.output.pdf.jpeg import read_jpeg
 from hidden_frame.output.pdf.png import read_png
 from hidden_frame.output.pdf.spool import Spool
+from hidden_frame.storage.pictures import MAX_PIXELS
 from hidden_frame.storage.rasters import open_raster, samples
 
 _STEP = 4 * 1024 * 1024  # bytes compressed between two looks at whether to go on
 # What a picture that can't be read is told by.
-UNREADABLE = (ValueError, SyntaxError, pikepdf.PdfError, MemoryError, Image.UnidentifiedImageError)
+UNREADABLE = (
+    ValueError, SyntaxError, pikepdf.PdfError, MemoryError, Image.UnidentifiedImageError,
+    Image.DecompressionBombError,
+)  # fmt: skip
 
 
 class Raster(NamedTuple):
@@ -88,11 +92,13 @@ def _apart(data: bytes, kind: str, spool: Spool, alive: Callable[[], None]) -> R
     if kind == "jpg":
         jpeg = read_jpeg(data)
         if jpeg is not None:
+            _no_larger(jpeg.width, jpeg.height)
             return Raster(spool.add(data), jpeg.width, jpeg.height, jpeg.colours,
                           profile=jpeg.profile, jpeg=True, inverted=jpeg.inverted)  # fmt: skip
     if kind == "png":
         png = read_png(data)
         if png is not None:
+            _no_larger(png.width, png.height)
             return Raster(spool.add(png.rows), png.width, png.height, png.colours, png.bits,
                           png.profile, png.palette, filtered=True)  # fmt: skip
     try:
@@ -100,6 +106,12 @@ def _apart(data: bytes, kind: str, spool: Spool, alive: Callable[[], None]) -> R
     except OSError as error:  # of the picture; one of the disk is another matter
         raise ValueError(str(error)) from error
     return _decoded(image, spool, alive)
+
+
+def _no_larger(width: int, height: int) -> None:
+    """A file may declare any size, whatever it holds."""
+    if width * height > MAX_PIXELS:
+        raise ValueError(f"declares {width:,} × {height:,} pixels, more than can be printed")
 
 
 def _decoded(image: Image.Image, spool: Spool, alive: Callable[[], None]) -> Raster:
