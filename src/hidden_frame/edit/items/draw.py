@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable
 
-import regex
 from msgspec.structs import replace
 
 from hidden_frame.edit.change import change_every_holder, change_holder, new_ids
@@ -14,7 +14,7 @@ from hidden_frame.model.lookup import holder, masters_by_id
 from hidden_frame.model.publication import Master, Page, Publication
 
 MAX_COPIES = 1000
-_NUMBERED = regex.compile(r"^(.*\D) \d+$", regex.DOTALL)
+_NUMBERED = re.compile(r"^(.*\D) \d+$", re.DOTALL)
 _WORDS = {
     "TextFrame": "Text", "PictureFrame": "Picture", "Shape": "Shape", "Line": "Line"
 }  # fmt: skip
