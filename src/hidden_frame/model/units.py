@@ -29,6 +29,10 @@ POINTS: dict[str, float] = {
 }
 DECIMALS: dict[str, int] = {"mm": 3, "cm": 4, "in": 4, "pt": 2, "p": 3, "px": 2}
 
+# How far apart copies and guides are at first, about a centimetre.
+_STEPS: dict[str, str] = {
+    "mm": "10mm", "cm": "1cm", "in": "0.5in", "pt": "36pt", "p": "3p", "px": "48px",
+}  # fmt: skip
 # Of new frames, a gutter and the distance of text around an item: about a pica and half of one
 # (common practice), round in the unit that they are shown in.
 _GUTTERS: dict[str, str] = {
@@ -121,3 +125,12 @@ def round_distance(unit: Unit) -> float:
     '0.2 cm'
     """
     return parse_length(_DISTANCES[unit], unit)
+
+
+def round_step(unit: Unit) -> float:
+    """How far apart copies and guides are at first, in points, round in the publication's unit.
+
+    >>> format_length(round_step("in"), "in")
+    '0.5 in'
+    """
+    return parse_length(_STEPS[unit], unit)

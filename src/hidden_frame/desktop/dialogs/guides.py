@@ -13,6 +13,7 @@ from hidden_frame.model.geometry import Guide
 from hidden_frame.model.layouts import master_layout, page_layout
 from hidden_frame.model.lookup import find_page, masters_by_id
 from hidden_frame.model.publication import Publication
+from hidden_frame.model.units import round_gutter, round_step
 
 WAYS = (("rows and columns", "fields"), ("at an interval across", "horizontal"),
         ("at an interval down", "vertical"))  # fmt: skip
@@ -28,6 +29,7 @@ class GuidesDialog(EditQuestion):
         self.way = Choice("How")
         self.way.show_choice(WAYS, "fields")
         self.way.activated.connect(self._show_rows)
+        self.form.note("Lines to place things by, here alone; they are not printed.")
         self.form.row("How", self.way)
         self.within = Choice("Inside")
         self.within.show_choice((("the margins", True), ("the page", False)), True)
@@ -39,7 +41,7 @@ class GuidesDialog(EditQuestion):
         for field, value in ((self.rows, 3), (self.columns, 2)):
             field.show_value(value)
         for gap in (self.down, self.across):
-            gap.show_value(12.0)
+            gap.show_value(round_gutter(unit))
         self.form.row("Rows", self.rows)
         self.form.row("Gap between rows", self.down)
         self.form.row("Columns", self.columns)
@@ -47,8 +49,8 @@ class GuidesDialog(EditQuestion):
         self.first = LengthField("First at", unit)
         self.step = LengthField("Every", unit)
         self.count = NumberField("How many", "", 1, 200)
-        self.first.show_value(36.0)
-        self.step.show_value(36.0)
+        self.first.show_value(round_step(unit))
+        self.step.show_value(round_step(unit))
         self.count.show_value(10)
         self.form.row("First at", self.first)
         self.form.row("Every", self.step)

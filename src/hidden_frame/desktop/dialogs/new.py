@@ -89,6 +89,7 @@ class NewDialog(Question):
         options = [("one page alone", "recto"), ("a spread", "verso")]
         self.opening.show_choice(options, "recto")
         form.row("Begins with", self.opening)
+        form.note("All of this can be changed later: in Properties, and by Page size….")
         self.preview = SpreadPreview(self)
         self.pages.textChanged.connect(self._changed)
         for field in form.findChildren(TextField):  # a field that is left takes back its own fault

@@ -31,6 +31,7 @@ from hidden_frame.model.lookup import all_pages, find_section, section_of
 from hidden_frame.model.publication import MAX_PAGES, Numbering, Publication
 
 _SIDES = (("before", False), ("behind", True))
+_WHITHER = "Name a page: they will stand before or behind it, with all that is on them."
 
 
 class OrderQuestion(EditQuestion):
@@ -63,7 +64,7 @@ class MoveDialog(OrderQuestion):
         self.page = TextField("Page")
         self.page.setPlaceholderText("folio, #position or section")
         self.form.row("Page", self.page)
-        self.what = self.form.note(" ")
+        self.what = self.form.note(_WHITHER)
         self.page.textChanged.connect(self._tell)
         self.side.activated.connect(self._tell)
         self.page.setFocus()
@@ -79,7 +80,7 @@ class MoveDialog(OrderQuestion):
 
     def _tell(self) -> None:
         try:
-            said = self._lands() if self.page.text().strip() else " "
+            said = self._lands() if self.page.text().strip() else _WHITHER
         except Refusal as refusal:
             said = str(refusal)
         self.what.setText(said)

@@ -10,7 +10,7 @@ from hidden_frame.desktop.session import Session
 from hidden_frame.edit.items.draw import MAX_COPIES, repeat_items
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
-from hidden_frame.model.units import format_length, mm, parse_length
+from hidden_frame.model.units import format_length, parse_length, round_step
 
 
 class RepeatDialog(EditQuestion):
@@ -28,7 +28,7 @@ class RepeatDialog(EditQuestion):
         self.across.setText(format_length(0.0, unit))
         self.form.row("To the right", self.across)
         self.down = TextField("Down")
-        self.down.setText(format_length(mm(10), unit))
+        self.down.setText(format_length(round_step(unit), unit))
         self.form.row("Down", self.down)
         self.form.note("Each copy stands so far from the one before; negative goes the other way.")
         self.made: list[str] = []
