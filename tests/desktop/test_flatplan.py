@@ -313,7 +313,7 @@ def test_a_move_by_dialog_with_the_same_foretelling(plan):
     click(plan, 9)
     dialog = MoveDialog(plan.session, plan.session.pages, plan.window)
     QTest.keyClicks(dialog.page, "iv")
-    assert dialog.what.text() == "Pages iv–3 change sides."
+    assert dialog.what.text() == "Pages iv–3 change sides. They stand in “Front matter” then."
     moved = plan.page(9)
     dialog._accept()
     assert plan.page(4) == moved
