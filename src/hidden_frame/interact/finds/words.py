@@ -76,8 +76,15 @@ def tokens(typed: str) -> tuple[str, ...]:
     ('number', 'pag')
     """
     words = _split(typed)
-    telling = [w for w in words if w not in SMALL]
+    telling = [w for n, w in enumerate(words) if w not in SMALL and not _measured(words, n)]
     return tuple(stem(w) for w in telling or words)
+
+
+def _measured(words: list[str], at: int) -> bool:
+    """Whether a word is a number, or the unit behind one: “at 20 mm” says nothing of what."""
+    return words[at].isdigit() or (
+        at > 0 and words[at - 1].isdigit() and words[at] in ("mm", "cm", "in", "pt", "px", "inch")
+    )
 
 
 @lru_cache(maxsize=16384)
