@@ -342,6 +342,10 @@ class Hands:
             if self.ask(typed) == str(path):
                 break
         self.fingers.keys("Enter")
+        for _ in range(2):  # it takes no Return while it still looks at the name
+            time.sleep(1.5)
+            if self.ask(asks) and self.ask(typed) == str(path):
+                self.fingers.keys("Enter")
         self.until(lambda: not asks(), "the file is not taken")
         self.rest()
 

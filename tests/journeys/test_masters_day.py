@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import time
+
 from PIL import Image
 from PySide6.QtWidgets import QAbstractButton, QApplication
 from tests.journeys.hands import Hands
@@ -120,7 +122,12 @@ def test_a_family_of_masters(day, tmp_path):
         hands.menu("Masters", "Masters: the family")  # the Shelf shows what it showed last
         hands.ask(lambda: hands.session.show_page(five))
         hands.rest()
-        hands.fingers.drag(on_shelf(hands, interview), hands.ask(to_run))
+        stood = hands.ask(to_run)
+        while True:  # until the Run has come to rest at the page
+            time.sleep(0.5)
+            if stood == (stood := hands.ask(to_run)):
+                break
+        hands.fingers.drag(on_shelf(hands, interview), stood)
         hands.rest()
         assert of_pages(hands.publication, "Interview") == [5]
 
