@@ -136,3 +136,17 @@ def test_ties_are_seen_in_the_run_and_pins_at_the_smallest_size(hands, qtbot):
     image = view.viewport().grab().toImage()
     near = {colour_at(image, x + a, y + b) for a in (-1, 0, 1) for b in (0, 1, 2)}
     assert action in near
+
+
+def test_pages_in_the_run_keep_their_size_whether_they_just_fit_or_not(hands, qtbot):
+    """With a bar that comes and goes the pages shrink as it comes, and it is not needed any more:
+    two layouts for one window."""
+    from hidden_frame.edit.pages.order import delete_pages
+
+    run, widths = hands.window.run, set()
+    for count in (30, 18, 17, 16, 15, 9):
+        rest = [p.id for p in all_pages(hands.publication)][count:]
+        hands.session.edit("fewer", lambda p, rest=rest: delete_pages(p, rest))
+        hands.settle(qtbot)
+        widths.add(round(run.layout_now().cells[0].width, 3))
+    assert len(widths) == 1
