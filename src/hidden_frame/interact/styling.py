@@ -39,7 +39,9 @@ def styles_shown(
         text: Text = item.text
         if story is not None:
             text = story[0].story.text[story[1].start : story[1].stop]
-        found |= {item.text_style} if item.text_style else {p.style for p in text}
+        first = composition.publication.paragraph_styles[0].id  # of what will be written there
+        worn = {item.text_style} if item.text_style else {p.style for p in text} or {first}
+        found |= worn
     return found
 
 
