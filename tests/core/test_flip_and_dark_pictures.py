@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 from PIL import Image
 
+from hidden_frame.checks.content import content_findings
 from hidden_frame.compose.composer import Composer
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.looks.styles import put_picture
@@ -172,3 +173,26 @@ def test_it_is_kept_carried_and_asked_for(small, tmp_path):
     clip = copied(publication, find_page(publication, page).items)
     other, _ = pasted(small, all_pages(small)[1].id, clip)
     assert {p.hash for p in other.pictures} >= set(blobs)
+
+
+@pytest.mark.parametrize("gone", ["picture", "picture_on_dark"])
+def test_the_way_out_of_a_missing_picture_takes_that_one_alone(small, tmp_path, gone):
+    """On dark ground the frame shows its second picture; the one that is there stays."""
+    black, white = logo(tmp_path, "b.png", (10, 10, 10)), logo(tmp_path, "w.png", (250, 250, 250))
+    publication = put_picture(put_picture(small, black[0]), white[0])
+    page = all_pages(publication)[0].id
+    if gone == "picture_on_dark":
+        fill = Fill(publication.colours[0].id)
+        box = Shape(id="", x=0, y=0, width=99, height=99, fill=fill)
+        publication, _ = add_item(publication, page, box)
+    frame = PictureFrame(id="", x=9, y=9, width=30, height=30, picture=black[0].hash,
+                         picture_on_dark=white[0].hash, fit="fill")  # fmt: skip
+    publication, item = add_item(publication, page, frame)
+    known = {(white if gone == "picture" else black)[0].hash}
+    findings = content_findings(Composer().compose(publication), known)
+    (finding,) = [f for f in findings if f.kind == "missing picture"]
+    mended = finding.ways[0].fix(publication)
+    made = next(i for i in find_page(mended, page).items if i.id == item)
+    assert getattr(made, gone) is None
+    other = "picture" if gone == "picture_on_dark" else "picture_on_dark"
+    assert getattr(made, other) == getattr(frame, other)

@@ -152,3 +152,17 @@ def test_a_double_click_opens_the_form_of_the_style(hands, shelf, monkeypatch):
     hands.session.show_page(hands.page(2))
     click(hands, shelf.paragraphs, "lead", twice=True)
     assert opened == ["lead"]
+
+
+def test_a_double_click_to_edit_a_style_puts_it_on_nothing(hands, shelf, monkeypatch):
+    """The first of the two clicks is no wish of its own: what it did is taken back, for good."""
+    opened = []
+    monkeypatch.setattr(shelf, "_edit", opened.append)
+    own_text(hands)
+    before, steps = hands.publication, len(hands.session.history.past)
+    click(hands, shelf.paragraphs, "quotation", twice=True)
+    assert opened == ["quotation"]
+    assert hands.publication is before and len(hands.session.history.past) == steps
+    assert not hands.session.history.future
+    click(hands, shelf.paragraphs, "quotation")  # one alone is
+    assert hands.publication is not before

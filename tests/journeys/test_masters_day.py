@@ -123,7 +123,7 @@ def test_a_family_of_masters(day, tmp_path):
         hands.ask(lambda: hands.session.show_page(five))
         hands.rest()
         stood = hands.ask(to_run)
-        while True:  # until the Run has come to rest at the page
+        for _ in range(20):  # until the Run has come to rest at the page
             time.sleep(0.5)
             if stood == (stood := hands.ask(to_run)):
                 break

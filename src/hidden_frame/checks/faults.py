@@ -181,7 +181,8 @@ def _lacking(text: SetText) -> str:
 def _of_picture(primitive: PicturePrimitive, limits: Limits, fault) -> Iterator[Fault]:  # type: ignore[no-untyped-def]
     picture = next((p for p in limits.pictures if p.hash == primitive.hash), None)
     if picture is None or primitive.hash in limits.missing:
-        yield fault("missing picture", "shows a picture whose file is missing; it prints nothing")
+        what = "shows a picture whose file is missing; it prints nothing"
+        yield fault("missing picture", what, primitive.hash)
         return
     _, _, w, h = primitive.rect
     if picture.kind == "svg" or w <= 0 or h <= 0:

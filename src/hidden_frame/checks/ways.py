@@ -16,7 +16,7 @@ from hidden_frame.edit.text.fonts import set_characters
 from hidden_frame.edit.text.write import without_characters
 from hidden_frame.interact.shown import change_shown, shown_item
 from hidden_frame.model.geometry import Side
-from hidden_frame.model.items import Around, Item, TextFrame
+from hidden_frame.model.items import PICTURES, Around, Item, TextFrame
 from hidden_frame.model.lookup import masters_by_id
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.units import round_distance
@@ -58,7 +58,11 @@ def _grow(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[
 
 
 def _emptied(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:
-    return (Way("Empty the frame", _changed(fault, at, side, lambda _: {"picture": None})),)
+    def new(item: Item) -> Changes:
+        """Without the picture that is missing; another one that the frame has stays."""
+        return {name: None for name in PICTURES if getattr(item, name, None) == fault.needs}
+
+    return (Way("Empty the frame", _changed(fault, at, side, new)),)
 
 
 def _spelt(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:

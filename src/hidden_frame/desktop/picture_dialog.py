@@ -13,7 +13,7 @@ from hidden_frame.storage.pictures import EXTENSIONS
 _WIDE = 220  # pixels
 _LARGEST = 200 * 1024**2  # bytes; larger files are named only
 _PRINT = 300  # pixels per inch of a picture that prints well, common practice
-_MOST = 256  # megabytes that a picture may take while it is shown
+_MOST = 60_000_000  # pixels; to decode more would hold up the dialog
 
 
 class PictureDialog(QFileDialog):
@@ -54,11 +54,10 @@ class PictureDialog(QFileDialog):
         # Drawings are read in a process of their own, when they are placed.
         if not small or path.suffix.lower() == ".svg":
             return
-        QImageReader.setAllocationLimit(_MOST)
         reader = QImageReader(str(path))
         reader.setAutoTransform(True)
         whole = reader.size()
-        if not whole.isValid():
+        if not whole.isValid() or whole.width() * whole.height() > _MOST:
             return
         room = QSize(_WIDE - 12, _WIDE)
         reader.setScaledSize(whole.scaled(room, Qt.AspectRatioMode.KeepAspectRatio)

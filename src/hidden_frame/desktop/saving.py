@@ -42,6 +42,7 @@ class Saver(QObject):
         # Keeps what could not be saved; whether it is kept.
         self.failed: Callable[[], bool] = lambda: False
         self._now: _Save | None = None
+        self._parted = 0  # other names of the file that is written
         self._again: Path | None = None  # to be saved once more, since work went on
         self._pool = ThreadPoolExecutor(1, "save")
         self._timer = QTimer(self)

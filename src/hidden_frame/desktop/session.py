@@ -377,6 +377,10 @@ class Session(Sight):
     def undo(self) -> None:
         self._move(undo(self.history))
 
+    def take_back(self, before: History) -> None:
+        """As it was before a step that nobody wanted: nothing is left of it, to redo either."""
+        self._move(before)
+
     def jump(self, steps: int) -> None:
         """Back by so many steps if negative, forward otherwise."""
         self._move(jump(self.history, steps))

@@ -24,6 +24,7 @@ from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.session import Session
 from hidden_frame.desktop.shelf.samples import HEIGHT, WIDTH, nothing, sample
 from hidden_frame.desktop.tones import set_tone, with_tones
+from hidden_frame.edit.history import History
 from hidden_frame.edit.looks.colours import in_rgb
 from hidden_frame.edit.looks.styles import (
     move_character_style,
@@ -86,6 +87,7 @@ class StyleList(QWidget):
         self.session, self.desk, self._edit = session, desk, edit
         self._shown: object = None
         self._uses: object = None
+        self._clicks: tuple[History, History] | None = None  # before and after the last click
         column = QVBoxLayout(self)
         column.setContentsMargins(10, 6, 8, 10)
         column.setSpacing(6)
@@ -98,7 +100,7 @@ class StyleList(QWidget):
             column.addWidget(title)
             column.addWidget(rows, share)
             rows.itemClicked.connect(lambda row, _: self._clicked(row))
-            rows.itemDoubleClicked.connect(lambda row, _: self._open(row))
+            rows.itemDoubleClicked.connect(lambda row, _: self._twice(row))
         self.told = QLabel()
         self.told.setObjectName("Quiet")
         self.told.setWordWrap(True)
@@ -220,6 +222,7 @@ class StyleList(QWidget):
     def _clicked(self, row: QTreeWidgetItem) -> None:
         """The style put on the paragraphs, characters or frames that are selected."""
         session, style = self.session, str(row.data(0, _ID))
+        before = session.kept
         paragraph = row.treeWidget() is self.paragraphs
         dress = self.desk.text.dress
         if session.editing is not None:
@@ -233,7 +236,15 @@ class StyleList(QWidget):
             if styles_shown(session.composition, *at) not in (set(), {style}):
                 made = put_style(session.composition, *at, style)
                 session.edit("paragraph style", lambda _: made)
+        self._clicks = (before, session.kept)
         self.refresh()
+
+    def _twice(self, row: QTreeWidgetItem) -> None:
+        """The first click of two put the style on something: that was not meant."""
+        before, after = self._clicks or (None, None)
+        if before is not None and before is not after and self.session.kept is after:
+            self.session.take_back(before)
+        self._open(row)
 
     def _open(self, row: QTreeWidgetItem | None) -> None:
         style = row.data(0, _ID) if row is not None else None
