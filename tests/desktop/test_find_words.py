@@ -14,6 +14,7 @@ from PySide6.QtWidgets import QApplication, QCheckBox, QDialog, QWidget
 from hidden_frame.desktop.find.entries import entries, places_of
 from hidden_frame.desktop.find.places import ITEMS, LEVELS, Fields, field_of
 from hidden_frame.desktop.properties.fields import _Typed
+from hidden_frame.edit.items.draw import change_items
 from hidden_frame.interact.finds.entry import Entry, known
 from hidden_frame.interact.finds.rank import Ranking
 from hidden_frame.model.items import Line, PictureFrame, Shape, TextFrame
@@ -204,3 +205,18 @@ def test_what_stands_in_the_forms_is_known(hands):
         form = hands.window.properties.form
         shown |= {f.accessibleName() for f in form.findChildren(QWidget) if isinstance(f, _Typed)}
     assert shown - {""} <= known_names, shown - known_names
+
+
+def test_a_field_that_is_not_shown_now_says_so(hands):
+    """The tint of a fill stands there once there is a fill: opening it is never silent."""
+    window = hands.window
+    fields = Fields(hands.session, window.commands, window.properties)
+    select(hands, Shape)
+    item = hands.session.items[0]
+    holder = hands.session.holder_id
+    hands.session.edit("no fill", lambda p: change_items(p, holder, {item: {"fill": None}}))
+    fields.open(("frame or shape",), "Fill tint")
+    assert "“Fill tint” is not shown just now" in hands.notices[-1]
+    count = len(hands.notices)
+    fields.open(("frame or shape",), "Fill")
+    assert len(hands.notices) == count and focused(hands) == "Fill"

@@ -80,7 +80,10 @@ class Fields:
             if session.mode != "masters" or session.items or session.guide or session.editing:
                 session.show_master(session.master_id or session.publication.masters[0].id)
             session.show_desk()
-        self.properties.focus_field(name, LEVELS.get(place, ""))
+        if not self.properties.focus_field(name, LEVELS.get(place, "")):
+            self.session.noticed.emit(
+                f"“{name}” is not shown just now: it stands here once it applies."
+            )
 
     def _is_there(self, place: str) -> bool:
         if place in self.commands.actions:

@@ -107,12 +107,13 @@ class Properties(QScrollArea):
         if self.session.editing is not None and not self._later.isActive():
             self._later.start()
 
-    def focus_field(self, label: str, level: str = "") -> None:
+    def focus_field(self, label: str, level: str = "") -> bool:
         """The keyboard goes to the field of this label in the form that is shown, and that is
-        unfolded; of two, to the one on the `level`, or to the one in sight."""
+        unfolded; of two, to the one on the `level`, or to the one in sight.  Whether there is one.
+        """
         self.refresh()
         if self.form is None:
-            return
+            return False
         if level and self.form.levels is not None:
             self.form.levels.show_level(level)
         fields = [f for f in self.form.findChildren(QWidget) if _called(f) == label]
@@ -121,6 +122,7 @@ class Properties(QScrollArea):
             self.form.reveal(field)
             field.setFocus(Qt.FocusReason.OtherFocusReason)
             self.ensureWidgetVisible(field)
+        return any(field.isVisibleTo(self) for field in fields[:1])
 
     def _form(self, key: tuple[object, ...]) -> Form | None:
         """The form of this kind, in sight, if there is one."""
