@@ -2,7 +2,7 @@
 
 from pathlib import Path
 
-from hidden_frame.storage.format import schema
+from hidden_frame.storage.decoding import schema
 
 TARGET = Path(__file__).parent.parent / "docs" / "format" / "publication.schema.json"
 

@@ -18,7 +18,8 @@ from hidden_frame.compose.pictures import effective_resolution
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import PictureFrame
 from hidden_frame.storage import files
-from hidden_frame.storage.format import MIMETYPE, from_bytes, load, save, schema, to_bytes
+from hidden_frame.storage.decoding import schema
+from hidden_frame.storage.format import MIMETYPE, from_bytes, load, save, to_bytes
 from hidden_frame.storage.pictures import picture_from_bytes
 
 FORMAT = Path(__file__).parents[2] / "docs" / "format" / "publication.schema.json"
@@ -94,7 +95,7 @@ def test_a_failed_save_leaves_the_old_file(demo, tmp_path, monkeypatch):
         (lambda d: rebuilt(d, publication_json=None), "no publication.json"),
         (lambda d: rebuilt(d, publication_json="{"), "broken JSON"),
         (lambda d: rebuilt(d, **{"../../evil.txt": "x"}), "escape"),
-        (lambda d: edited_json(d, lambda t: t.update(format=99)), "newer version"),
+        (lambda d: edited_json(d, lambda t: t.update(format=0)), "no format 0"),
         (
             lambda d: edited_json(
                 d, lambda t: t["publication"]["sections"][1]["pages"][0].update(blind="yes")

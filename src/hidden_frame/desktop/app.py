@@ -48,7 +48,7 @@ def run(arguments: list[str]) -> int:
     from PySide6.QtWidgets import QApplication
 
     from hidden_frame.desktop import theme
-    from hidden_frame.desktop.files import missing_fonts
+    from hidden_frame.desktop.arrivals import kept_at, tell
     from hidden_frame.desktop.mishaps import catch_all
     from hidden_frame.desktop.settings import settings
     from hidden_frame.desktop.windows import Windows
@@ -83,9 +83,10 @@ def run(arguments: list[str]) -> int:
         return 1
     if chosen.file is not None:
         settings().remember(chosen.file)
-    window = windows.open(opened.publication, opened.blobs, chosen.file)
-    for warning in [*opened.warnings, *missing_fonts(opened.publication)]:
-        window.session.noticed.emit(warning)
+    file = chosen.file
+    there = kept_at(opened, file) if file is not None else None
+    window = windows.open(opened.publication, opened.blobs, there)
+    tell(window.session, opened, file or Path())
     windows.tell_left(window)
     if chosen.picture is not None:
         for _ in range(3):

@@ -11,7 +11,7 @@ from PySide6.QtCore import QBuffer, QIODevice, Qt
 from PySide6.QtWidgets import QApplication, QFileDialog, QMessageBox, QProgressDialog, QWidget
 
 from hidden_frame.checks.finding import Known
-from hidden_frame.checks.names import missing_families
+from hidden_frame.desktop.arrivals import kept_at, tell
 from hidden_frame.desktop.mishaps import in_words, write_down
 from hidden_frame.desktop.other_hands import path_to_keep
 from hidden_frame.desktop.run.thumbnails import Thumbnails
@@ -28,18 +28,6 @@ from hidden_frame.storage.stamps import stamp_of
 
 _SHOWN = 0.04  # seconds from one look at a progress window to the next
 _FILTER = f"Publications (*{EXTENSION})"
-
-
-def missing_fonts(publication: Publication) -> list[str]:
-    """What is to be told of fonts when a publication is opened: one sentence at most."""
-    found = list(missing_families(publication))
-    if len(found) < 2:
-        return [f.sentence for f in found]
-    names = ", ".join(f"“{f.asks}”" for f in found)
-    return [
-        f"{len(found)} fonts are not on this machine: {names}. Their texts are set in another; "
-        "Checks (Shift+F2) tells where, and offers to replace them."
-    ]
 
 
 GiveUp = Callable[[Path, Publication, int, Mapping[str, bytes]], None]
@@ -166,9 +154,7 @@ class Files:
             return False
         settings().remember(path)
         sweep(path.parent)  # what a save that was killed has left there
-        session = self._show(opened.publication, opened.blobs, path)
-        for warning in [*opened.warnings, *missing_fonts(opened.publication)]:
-            session.noticed.emit(warning)
+        tell(self._show(opened.publication, opened.blobs, kept_at(opened, path)), opened, path)
         return True
 
     def save_beside(self) -> None:

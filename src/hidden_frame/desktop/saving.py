@@ -16,6 +16,7 @@ from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
 from hidden_frame.storage.files import other_names
 from hidden_frame.storage.format import save
+from hidden_frame.storage.stamps import stamp_of
 from hidden_frame.storage.store import lean
 
 _LOOK = 25  # milliseconds from one look at the thread to the next
@@ -63,7 +64,9 @@ class Saver(QObject):
         publication, blobs = session.history.now, session.blobs
         self._parted = other_names(path)
         about_to = self.about_to(path)
-        future = self._pool.submit(_write, path, publication, blobs, self._preview(), about_to)
+        own = path == session.path and stamp_of(path) == session.stamp
+        what = publication, blobs, self._preview()
+        future = self._pool.submit(_write, path, *what, about_to, own)
         self._now = _Save(path, publication, session.ahead(), future)
         session.beside(future)
         self._timer.start()
@@ -120,6 +123,7 @@ def _write(
     blobs: Mapping[str, bytes],
     preview: bytes,
     about_to: Callable[[str], object],
+    own: bool,
 ) -> None:
     """A file without the pictures that only undone or earlier steps use."""
-    save(path, lean(publication), blobs, preview, about_to)
+    save(path, lean(publication), blobs, preview, about_to, own)

@@ -108,6 +108,7 @@ class Windows:
 
     def _opened(self, path: Path | None) -> Window | None:
         """A file in a window; None where it isn't there, or can't be read."""
+        from hidden_frame.desktop.arrivals import kept_at, tell
         from hidden_frame.storage.format import load
         from hidden_frame.storage.shelf import PicturesOnDisk
 
@@ -117,7 +118,9 @@ class Windows:
             opened = load(path, PicturesOnDisk())
         except Refusal:
             return None
-        return self.open(opened.publication, opened.blobs, path)
+        window = self.open(opened.publication, opened.blobs, kept_at(opened, path))
+        tell(window.session, opened, path)
+        return window
 
     def _offer_left(self, window: Window) -> None:
         """The bar over a file that was not closed properly, in its window and no other."""

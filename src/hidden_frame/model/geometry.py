@@ -16,14 +16,14 @@ Fit = Literal["fit", "fill", "actual", "free", "stretch"]
 Flip = Literal["no", "across", "down", "both"]
 
 
-class Size(Struct, frozen=True):
+class Size(Struct, frozen=True, forbid_unknown_fields=True):
     """Width and height."""
 
     width: Positive
     height: Positive
 
 
-class Crop(Struct, frozen=True):
+class Crop(Struct, frozen=True, forbid_unknown_fields=True):
     """Where a picture lies in its frame: its top left corner, and its scale (1 = actual size)."""
 
     x: float
@@ -31,7 +31,7 @@ class Crop(Struct, frozen=True):
     scale: Positive
 
 
-class Margins(Struct, frozen=True, kw_only=True):
+class Margins(Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
     """Distances from the trim; inside is at the spine.  `Margins(top=36, …)`"""
 
     top: NotNegative = 36.0
@@ -46,14 +46,14 @@ class Margins(Struct, frozen=True, kw_only=True):
         return self.outside if side == "recto" else self.inside
 
 
-class Columns(Struct, frozen=True):
+class Columns(Struct, frozen=True, forbid_unknown_fields=True):
     """Columns between the margins."""
 
     count: Annotated[int, Meta(ge=1, le=40)] = 1
     gutter: NotNegative = 12.0
 
 
-class Guide(Struct, frozen=True, omit_defaults=True):
+class Guide(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """A guide of a master or a page.
 
     A vertical guide's position is its distance from the spine edge of the page
@@ -66,7 +66,7 @@ class Guide(Struct, frozen=True, omit_defaults=True):
     locked: bool = False
 
 
-class Grid(Struct, frozen=True):
+class Grid(Struct, frozen=True, forbid_unknown_fields=True):
     """A baseline grid: first line below the trim's top, and the step."""
 
     start: NotNegative = 36.0

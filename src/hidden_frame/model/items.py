@@ -22,7 +22,7 @@ Form = Literal["rectangle", "ellipse", "rounded"]
 Blend = Literal["normal", "multiply"]
 
 
-class Around(Struct, frozen=True, omit_defaults=True):
+class Around(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """How text makes way for an item: for its `box`, its own `shape`, or the `outline` of what is
     not transparent of its picture, at a distance; on `both` of its sides, or the wider one."""
 
@@ -31,7 +31,7 @@ class Around(Struct, frozen=True, omit_defaults=True):
     both: bool = False
 
 
-class Insets(Struct, frozen=True, kw_only=True, omit_defaults=True):
+class Insets(Struct, frozen=True, kw_only=True, omit_defaults=True, forbid_unknown_fields=True):
     """What a text frame keeps free at each of its sides."""
 
     top: NotNegative = 0.0
@@ -40,7 +40,14 @@ class Insets(Struct, frozen=True, kw_only=True, omit_defaults=True):
     right: NotNegative = 0.0
 
 
-class _Item(Struct, frozen=True, kw_only=True, omit_defaults=True, tag_field="kind"):
+class _Item(
+    Struct,
+    frozen=True,
+    kw_only=True,
+    omit_defaults=True,
+    tag_field="kind",
+    forbid_unknown_fields=True,
+):
     """What all items have; rotation in degrees clockwise about the item's middle.
 
     A `locked` item is not picked up on the desk; items of one `group` are picked together.
@@ -68,7 +75,9 @@ class _Item(Struct, frozen=True, kw_only=True, omit_defaults=True, tag_field="ki
     around: Around | None = None
 
 
-class TextFrame(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="text"):
+class TextFrame(
+    _Item, frozen=True, kw_only=True, omit_defaults=True, tag="text", forbid_unknown_fields=True
+):
     """A frame of text in columns; `inset` on all four sides alike, or on each its own.
 
     One that `grows` is as high as its text needs, and never lower than `height`.
@@ -115,7 +124,9 @@ class TextFrame(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="text"
         return Insets(top=all_round, bottom=all_round, left=all_round, right=all_round)
 
 
-class PictureFrame(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="picture"):
+class PictureFrame(
+    _Item, frozen=True, kw_only=True, omit_defaults=True, tag="picture", forbid_unknown_fields=True
+):
     """A frame that shows a picture by content hash, or nothing yet.
 
     `crop` places the picture where `fit` is "free"; `flip` mirrors it within its place.  Where
@@ -130,14 +141,18 @@ class PictureFrame(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="pi
     radius: NotNegative = 0.0
 
 
-class Shape(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="shape"):
+class Shape(
+    _Item, frozen=True, kw_only=True, omit_defaults=True, tag="shape", forbid_unknown_fields=True
+):
     """A rectangle, an ellipse, or a rectangle with corners rounded by `radius`."""
 
     form: Form = "rectangle"
     radius: NotNegative = 12.0
 
 
-class Line(_Item, frozen=True, kw_only=True, omit_defaults=True, tag="line"):
+class Line(
+    _Item, frozen=True, kw_only=True, omit_defaults=True, tag="line", forbid_unknown_fields=True
+):
     """A line of length `width` from left to right, turned by `rotation` about its
     middle; its height is 0, so mirroring it at the spine mirrors its slope too."""
 
@@ -157,7 +172,7 @@ OVERRIDABLE: dict[type, tuple[str, ...]] = {
 }  # fmt: skip
 
 
-class Override(Struct, frozen=True, kw_only=True, omit_defaults=True):
+class Override(Struct, frozen=True, kw_only=True, omit_defaults=True, forbid_unknown_fields=True):
     """Single properties of a master item changed on one page or derived master (R10).
 
     >>> Override(item="item-7", x=72.0)

@@ -16,7 +16,7 @@ NumberingStyle = Literal[
 MAX_LEVEL = 9
 
 
-class ListNumber(Struct, frozen=True, kw_only=True, omit_defaults=True):
+class ListNumber(Struct, frozen=True, kw_only=True, omit_defaults=True, forbid_unknown_fields=True):
     """What stands before each paragraph of a style: a number, or the same sign each time.
 
     `form` is what is written, in which {1} to {9} stand for the numbers of those levels: “{1}.”,

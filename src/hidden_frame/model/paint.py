@@ -9,7 +9,7 @@ from msgspec import Meta, Struct
 from hidden_frame.model.geometry import NotNegative, Positive, Share
 
 
-class Colour(Struct, frozen=True, kw_only=True, omit_defaults=True):
+class Colour(Struct, frozen=True, kw_only=True, omit_defaults=True, forbid_unknown_fields=True):
     """A named colour of the publication: three RGB or four CMYK shares, 0 to 1.
 
     A spot colour is printed with an ink of its own, called by the colour's name; its
@@ -22,7 +22,7 @@ class Colour(Struct, frozen=True, kw_only=True, omit_defaults=True):
     values: tuple[Share, ...] = (0.0, 0.0, 0.0)
 
 
-class Fill(Struct, frozen=True, omit_defaults=True):
+class Fill(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """A colour by id, as a tint (1 = full) and with an opacity."""
 
     colour: str
@@ -30,7 +30,7 @@ class Fill(Struct, frozen=True, omit_defaults=True):
     opacity: Share = 1.0
 
 
-class Stroke(Struct, frozen=True, kw_only=True, omit_defaults=True):
+class Stroke(Struct, frozen=True, kw_only=True, omit_defaults=True, forbid_unknown_fields=True):
     """An outline centred on the edge; `dash` alternates drawn and left-out lengths."""
 
     colour: str
@@ -40,7 +40,7 @@ class Stroke(Struct, frozen=True, kw_only=True, omit_defaults=True):
     dash: tuple[NotNegative, ...] = ()
 
 
-class Layer(Struct, frozen=True, kw_only=True, omit_defaults=True):
+class Layer(Struct, frozen=True, kw_only=True, omit_defaults=True, forbid_unknown_fields=True):
     """A level of stacking that spans masters and pages."""
 
     id: str

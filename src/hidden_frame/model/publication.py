@@ -29,7 +29,7 @@ TONES = 16  # cells of a picture, across and down, whose colours are known
 PictureKind = Literal["png", "jpg", "svg", "tif"]
 
 
-class Setup(Struct, frozen=True, kw_only=True, omit_defaults=True):
+class Setup(Struct, frozen=True, kw_only=True, omit_defaults=True, forbid_unknown_fields=True):
     """Trim, bleed, and how pages face each other.
 
     Read right to left, a spread's first page lies on the right: `recto` and `verso`
@@ -55,7 +55,7 @@ class Setup(Struct, frozen=True, kw_only=True, omit_defaults=True):
     least_line_ppi: Annotated[float, Meta(ge=1, le=5000)] = 600.0
 
 
-class Master(Struct, frozen=True, kw_only=True, omit_defaults=True):
+class Master(Struct, frozen=True, kw_only=True, omit_defaults=True, forbid_unknown_fields=True):
     """A master page.  Margins, columns, guides and grid that are None come from
     the base, or from the publication where there is none (R6).  `opens` is the side
     that a section which opens with it is meant to begin on."""
@@ -77,7 +77,7 @@ RuleWhen = Literal["style", "first", "last", "odd", "even", "no text"]
 RuleUntil = Literal["page", "section", "rule"]
 
 
-class MasterRule(Struct, frozen=True, kw_only=True, omit_defaults=True):
+class MasterRule(Struct, frozen=True, kw_only=True, omit_defaults=True, forbid_unknown_fields=True):
     """Which masters automatic pages follow by what they are (R27): those on which a paragraph of a
     `style` begins, the first, last, odd or even ones of their section, those without any text.
 
@@ -93,7 +93,7 @@ class MasterRule(Struct, frozen=True, kw_only=True, omit_defaults=True):
     sections: tuple[str, ...] = ()
 
 
-class Page(Struct, frozen=True, kw_only=True, omit_defaults=True):
+class Page(Struct, frozen=True, kw_only=True, omit_defaults=True, forbid_unknown_fields=True):
     """A page.  `masters` bottom to top; None is automatic, () is no master (R8).  `ruled` are those
     that the rule of that id gives an automatic page; both are worked out anew at each change.
 
@@ -115,7 +115,7 @@ class Page(Struct, frozen=True, kw_only=True, omit_defaults=True):
     rule: str = ""
 
 
-class Numbering(Struct, frozen=True, kw_only=True, omit_defaults=True):
+class Numbering(Struct, frozen=True, kw_only=True, omit_defaults=True, forbid_unknown_fields=True):
     """How a section's pages are numbered (R16, R17).
 
     `start` None carries on from the section before; `counted` says whether pages
@@ -128,7 +128,7 @@ class Numbering(Struct, frozen=True, kw_only=True, omit_defaults=True):
     counted: bool = False
 
 
-class Section(Struct, frozen=True, kw_only=True, omit_defaults=True):
+class Section(Struct, frozen=True, kw_only=True, omit_defaults=True, forbid_unknown_fields=True):
     """A run of pages with its name, numbering and default masters (None: the publication's).
 
     One that `begins` with a paragraph, by the id of its place, has the page that it stands on as
@@ -143,7 +143,7 @@ class Section(Struct, frozen=True, kw_only=True, omit_defaults=True):
     begins: str = ""
 
 
-class Detail(Struct, frozen=True):
+class Detail(Struct, frozen=True, forbid_unknown_fields=True):
     """A named value of the publication that markers show: issue, season, edition."""
 
     name: Annotated[str, Meta(min_length=1)]
@@ -153,7 +153,7 @@ class Detail(Struct, frozen=True):
 OwnWord = Annotated[str, Meta(min_length=1, max_length=100)]
 
 
-class About(Struct, frozen=True, kw_only=True, omit_defaults=True):
+class About(Struct, frozen=True, kw_only=True, omit_defaults=True, forbid_unknown_fields=True):
     """What a publication says of itself where its pages don't: in its PDF's information, and to
     whoever checks its spelling: `words` of its own that are right."""
 
@@ -164,7 +164,7 @@ class About(Struct, frozen=True, kw_only=True, omit_defaults=True):
     words: tuple[OwnWord, ...] = ()
 
 
-class Picture(Struct, frozen=True, kw_only=True, omit_defaults=True):
+class Picture(Struct, frozen=True, kw_only=True, omit_defaults=True, forbid_unknown_fields=True):
     """What the publication knows of a picture; its bytes are kept by hash (SHA-256).
 
     Natural width and height are points for SVG, pixels otherwise; `ppi` is how many
@@ -195,7 +195,9 @@ class Picture(Struct, frozen=True, kw_only=True, omit_defaults=True):
         return self.width * 72 / self.ppi, self.height * 72 / self.ppi
 
 
-class Publication(Struct, frozen=True, kw_only=True, omit_defaults=True):
+class Publication(
+    Struct, frozen=True, kw_only=True, omit_defaults=True, forbid_unknown_fields=True
+):
     """The whole document.  `next_id` numbers what is made next, so ids never clash."""
 
     title: str

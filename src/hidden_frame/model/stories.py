@@ -13,14 +13,16 @@ from msgspec import Meta, Struct
 from hidden_frame.model.text import Contents, Index, NoteList, Text
 
 
-class Link(Struct, frozen=True, tag="frame", tag_field="kind"):
+class Link(Struct, frozen=True, tag="frame", tag_field="kind", forbid_unknown_fields=True):
     """A station of a story: one frame, linked by hand, as it stands on a page."""
 
     page: str
     item: str
 
 
-class MainFrames(Struct, frozen=True, tag="main frames", tag_field="kind"):
+class MainFrames(
+    Struct, frozen=True, tag="main frames", tag_field="kind", forbid_unknown_fields=True
+):
     """A station of a story: the main frames of every page of a section, in page order."""
 
     section: str
@@ -29,7 +31,7 @@ class MainFrames(Struct, frozen=True, tag="main frames", tag_field="kind"):
 Station = Link | MainFrames
 
 
-class Waiting(Struct, frozen=True):
+class Waiting(Struct, frozen=True, forbid_unknown_fields=True):
     """A picture that came with a manuscript and is to be placed: its hash, and the paragraph at
     which it stood."""
 
@@ -37,7 +39,7 @@ class Waiting(Struct, frozen=True):
     paragraph: Annotated[int, Meta(ge=0)]
 
 
-class Story(Struct, frozen=True, kw_only=True, omit_defaults=True):
+class Story(Struct, frozen=True, kw_only=True, omit_defaults=True, forbid_unknown_fields=True):
     """A text with a name; `path` are its stations in order.
 
     The section whose main frames it flows through has as many pages as it needs if it `grows`

@@ -57,7 +57,7 @@ HyphenEnds = Literal["anywhere", "not at rectos", "not at pages"]
 Reads = Literal["as its letters", "left to right", "right to left"]
 
 
-class Rule(Struct, frozen=True, omit_defaults=True):
+class Rule(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """A rule above or below a paragraph, in its text's colour: as wide as the column or as the
     line of text that it stands at, `offset` points away from that line's edge."""
 
@@ -143,7 +143,9 @@ class ComputedStyle(Struct, frozen=True, kw_only=True):
     on_dark: str | None = None
 
 
-class ParagraphStyle(Struct, frozen=True, kw_only=True, omit_defaults=True):
+class ParagraphStyle(
+    Struct, frozen=True, kw_only=True, omit_defaults=True, forbid_unknown_fields=True
+):
     """What a style says itself; what is unset follows the style that it is based on."""
 
     id: str
@@ -205,7 +207,9 @@ class ParagraphStyle(Struct, frozen=True, kw_only=True, omit_defaults=True):
     on_dark: str | UnsetType | None = UNSET
 
 
-class CharacterStyle(Look, frozen=True, kw_only=True, omit_defaults=True):
+class CharacterStyle(
+    Look, frozen=True, kw_only=True, omit_defaults=True, forbid_unknown_fields=True
+):
     """What a run changes of its paragraph's look; None follows its base, then the paragraph."""
 
     id: str

@@ -55,7 +55,7 @@ Spelling = Literal["by its name", "checked", "not checked"]
 BaselineShift = Annotated[float, Meta(ge=-500, le=500)]
 
 
-class Look(Struct, frozen=True, kw_only=True, omit_defaults=True):
+class Look(Struct, frozen=True, kw_only=True, omit_defaults=True, forbid_unknown_fields=True):
     """What single characters change of their styles; None follows the style.
 
     `shift` lifts them above the baseline, or lowers them, in points.  They take the colour
@@ -86,7 +86,9 @@ class Look(Struct, frozen=True, kw_only=True, omit_defaults=True):
     on_dark: str | None = None
 
 
-class Run(Struct, frozen=True, tag="run", tag_field="kind", omit_defaults=True):
+class Run(
+    Struct, frozen=True, tag="run", tag_field="kind", omit_defaults=True, forbid_unknown_fields=True
+):
     """A stretch of text in one character style (None: the paragraph's own look).
 
     A tab is U+0009, a line break within a paragraph U+2028.
@@ -102,7 +104,7 @@ HeadPart = Literal["text", "number", "number and text"]
 Over = Literal["page", "spread", "facing page"]
 
 
-class Head(Struct, frozen=True, omit_defaults=True):
+class Head(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """Which paragraph of a style a running head shows (R28), and what of it.
 
     It is the `first` or the `last` one that begins on the page (or on its spread, or on the page
@@ -123,7 +125,7 @@ class Head(Struct, frozen=True, omit_defaults=True):
 Told = Literal["text", "number", "number and text", "folio"]
 
 
-class Reference(Struct, frozen=True, omit_defaults=True):
+class Reference(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """What a reference tells of a `place`, an id that a paragraph has.
 
     `said` is what it says now, and `page` where that stands; both are worked out anew at each
@@ -136,7 +138,14 @@ class Reference(Struct, frozen=True, omit_defaults=True):
     page: str = ""
 
 
-class Marker(Struct, frozen=True, tag="marker", tag_field="kind", omit_defaults=True):
+class Marker(
+    Struct,
+    frozen=True,
+    tag="marker",
+    tag_field="kind",
+    omit_defaults=True,
+    forbid_unknown_fields=True,
+):
     """A piece of text filled in by the program; `detail` names the detail to show, `head` says
     which running head, `form` how a date is written (a form of `compose.dates`), `refers` to
     what a reference refers."""
@@ -154,7 +163,14 @@ Stands = Literal["in the line", "above the line", "inside", "outside"]
 AnchoredLength = Annotated[float, Meta(ge=1, le=5000)]
 
 
-class Anchor(Struct, frozen=True, tag="anchor", tag_field="kind", omit_defaults=True):
+class Anchor(
+    Struct,
+    frozen=True,
+    tag="anchor",
+    tag_field="kind",
+    omit_defaults=True,
+    forbid_unknown_fields=True,
+):
     """A picture with its caption below it, or a caption alone, that travels with the text: it
     stands in the line it is anchored in, above that line, or in the inside or outside margin.
 
@@ -184,7 +200,14 @@ Reach = Literal["here", "begins", "ends"]
 Term = Annotated[str, Meta(max_length=200)]
 
 
-class IndexMark(Struct, frozen=True, tag="index", tag_field="kind", omit_defaults=True):
+class IndexMark(
+    Struct,
+    frozen=True,
+    tag="index",
+    tag_field="kind",
+    omit_defaults=True,
+    forbid_unknown_fields=True,
+):
     """A mark by which its page is listed in the index, under a term and perhaps a sub-term;
     `begins` and `ends` mark a range of pages.  One that says `see` lists that term instead of its
     page, `see_also` names another one besides.
@@ -202,7 +225,14 @@ class IndexMark(Struct, frozen=True, tag="index", tag_field="kind", omit_default
     look: Look | None = None
 
 
-class Note(Struct, frozen=True, tag="note", tag_field="kind", omit_defaults=True):
+class Note(
+    Struct,
+    frozen=True,
+    tag="note",
+    tag_field="kind",
+    omit_defaults=True,
+    forbid_unknown_fields=True,
+):
     """A note: a raised number in its text, and what a list of notes says under it.  The `number` is
     worked out anew at each change.
 
@@ -223,7 +253,7 @@ TextPlace = tuple[int, int]
 character each."""
 
 
-class TabStop(Struct, frozen=True, omit_defaults=True):
+class TabStop(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """A stop at a distance from the frame's left edge; None is the right edge, or the middle for
     what is centred.
 
@@ -238,7 +268,7 @@ class TabStop(Struct, frozen=True, omit_defaults=True):
 Starts = Literal["anywhere", "frame", "page", "right page", "left page"]
 
 
-class Paragraph(Struct, frozen=True, omit_defaults=True):
+class Paragraph(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """Pieces set in one paragraph style; alignment, tabs, and where it `starts`, that are None are
     the style's.
 
@@ -263,7 +293,7 @@ class Paragraph(Struct, frozen=True, omit_defaults=True):
 Text = tuple[Paragraph, ...]
 
 
-class ListLevel(Struct, frozen=True, omit_defaults=True):
+class ListLevel(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """Which paragraphs a level of a list shows, by their `style`, and the style of its own lines
     (`shown`); with their numbers and folios, or without."""
 
@@ -273,7 +303,7 @@ class ListLevel(Struct, frozen=True, omit_defaults=True):
     folio: bool = True
 
 
-class Index(Struct, frozen=True, kw_only=True, omit_defaults=True):
+class Index(Struct, frozen=True, kw_only=True, omit_defaults=True, forbid_unknown_fields=True):
     """What a text lists by itself: the terms of all index marks, with their folios.
 
     Lines are in the style `shown`, sub-terms in `sub_shown`, or one after the other behind their
@@ -291,7 +321,7 @@ class Index(Struct, frozen=True, kw_only=True, omit_defaults=True):
 NoteCount = Literal["in each story", "through the publication"]
 
 
-class NoteList(Struct, frozen=True, kw_only=True, omit_defaults=True):
+class NoteList(Struct, frozen=True, kw_only=True, omit_defaults=True, forbid_unknown_fields=True):
     """What a text lists by itself: the notes of a `story`, by its id, or of all ("")."""
 
     shown: str
@@ -300,7 +330,7 @@ class NoteList(Struct, frozen=True, kw_only=True, omit_defaults=True):
     title_style: str = ""
 
 
-class Contents(Struct, frozen=True, kw_only=True, omit_defaults=True):
+class Contents(Struct, frozen=True, kw_only=True, omit_defaults=True, forbid_unknown_fields=True):
     """What a text lists by itself: headings, captions, whatever has a style, each with its folio.
 
     `sections` are those that are listed; () all.  A `title` stands above in a style of its own.

@@ -17,18 +17,17 @@ from collections.abc import Callable, Iterator, Mapping, MutableMapping
 from pathlib import Path
 from typing import BinaryIO, NamedTuple
 
-import msgspec
-
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.invariants import check
 from hidden_frame.model.publication import Publication
+from hidden_frame.storage.decoding import seen
 from hidden_frame.storage.door import door, is_drawing, short
 from hidden_frame.storage.files import replace_file
+from hidden_frame.storage.numbers import FORMAT
 from hidden_frame.storage.pieces import Unlike, pieces
 
 MIMETYPE = "application/vnd.hidden-frame+zip"
 EXTENSION = ".hframe"
-FORMAT = 1
 MAX_UNPACKED = 2 * 1024**3  # bytes that any file may unpack to
 MOST_TIMES = 20  # as large as it is that a larger one may: pictures hardly shrink
 MAX_MEMBERS = 20_000
@@ -36,26 +35,15 @@ _EPOCH = (1980, 1, 1, 0, 0, 0)  # equal publications make equal files
 _PICTURE = re.compile(r"^pictures/([0-9a-f]{64})\.(png|jpg|svg|tif)$")
 
 
-class Envelope(msgspec.Struct, frozen=True):
-    """What `publication.json` holds: the format's version, then the publication."""
-
-    format: int
-    publication: Publication
-
-
 class Opened(NamedTuple):
-    """A publication from a file, the bytes of its pictures by hash, and warnings."""
+    """A publication from a file, the bytes of its pictures by hash, warnings, and whether the file
+    says `more` than this version knows: it is opened to look at, and never written over."""
 
     publication: Publication
     blobs: MutableMapping[str, bytes]
     warnings: list[str]
     preview: bytes | None = None
-
-
-def schema() -> bytes:
-    """The JSON Schema of `publication.json`, generated from the model."""
-    text = msgspec.json.encode(msgspec.json.schema(Envelope))
-    return msgspec.json.format(text, indent=1) + b"\n"
+    more: bool = False
 
 
 def to_bytes(
@@ -139,13 +127,21 @@ def save(
     blobs: Mapping[str, bytes],
     preview: bytes | None = None,
     about_to: Callable[[str], object] = lambda _: None,
+    own: bool = False,
 ) -> None:
     """Writes the file whole; a failed save raises `Refusal` and leaves the old one.
 
-    What could not be opened again is not written: it goes through the check of opening first.
+    What could not be opened again is not written: it goes through the check of opening first.  A
+    file that says more than this version knows is not written over; it is looked at for that,
+    unless it is one's `own`, as it was read or written last.
     `about_to` is told the hash of what will stand in the file (`digest_of`), right before it does.
     """
 
+    if not own and says_more(path):
+        raise Refusal(
+            f"“{path.name}” says more than this version knows, which would be lost; save under "
+            "another name."
+        )
     digest: list[str] = []
 
     def write(file: BinaryIO) -> None:
@@ -178,6 +174,18 @@ def _not_given_back(name: str) -> Refusal:
         f"The disk does not give back what was written for “{name}”; the old file is "
         "untouched. Save to another disk."
     )
+
+
+def says_more(path: Path) -> bool:
+    """Whether a publication's file says more than this version knows, so that writing over it
+    would lose that."""
+    try:
+        with zipfile.ZipFile(path) as archive:
+            return bool(seen(archive.read("publication.json"), path.name).more)
+    except (OSError, zipfile.BadZipFile, zlib.error, EOFError, KeyError, NotImplementedError):
+        return False
+    except Refusal as refusal:
+        return "newer version" in str(refusal)
 
 
 def digest_of(path: Path) -> str | None:
@@ -231,8 +239,8 @@ def _read(archive: zipfile.ZipFile, name: str, blobs: MutableMapping[str, bytes]
         raise Refusal(f"“{name}” is a ZIP archive but not a Hidden Frame publication.")
     if "publication.json" not in members:
         raise Refusal(f"“{name}” holds no publication.json; use a copy of it if there is one.")
-    publication = decoded(archive.read("publication.json"), name)
-    warnings: list[str] = []
+    publication, more = seen(archive.read("publication.json"), name)
+    warnings = [more] if more else []
     known = {picture.hash for picture in publication.pictures}
     for member in members:
         found = _PICTURE.match(member)
@@ -249,7 +257,7 @@ def _read(archive: zipfile.ZipFile, name: str, blobs: MutableMapping[str, bytes]
             )
     warnings += _unsafe(publication, blobs)
     preview = archive.read("preview.png") if "preview.png" in members else None
-    return Opened(publication, blobs, warnings, preview)
+    return Opened(publication, blobs, warnings, preview, bool(more))
 
 
 def _unsafe(publication: Publication, blobs: Mapping[str, bytes]) -> Iterator[str]:
@@ -285,35 +293,3 @@ def _members(archive: zipfile.ZipFile, name: str) -> set[str]:
             "which no publication does; it is refused."
         )
     return {info.filename for info in infos}
-
-
-class _Version(msgspec.Struct):
-    format: int
-
-
-def decoded(data: bytes, name: str) -> Publication:
-    """The publication in the bytes of a `publication.json`; `name` is for messages.  Raises
-    `Refusal` for what is none, or breaks an invariant."""
-    try:
-        version = msgspec.json.decode(data, type=_Version).format
-        if version > FORMAT:
-            raise Refusal(
-                f"“{name}” was made by a newer version (format {version}; this one reads up to "
-                f"{FORMAT}); update Hidden Frame to open it."
-            )
-        publication = msgspec.json.decode(data, type=Envelope).publication
-    except msgspec.ValidationError as error:
-        raise Refusal(f"“{name}” is not valid: {_where(str(error))}") from error
-    except (msgspec.DecodeError, UnicodeDecodeError) as error:
-        raise Refusal(f"“{name}” holds broken JSON in publication.json: {error}.") from error
-    try:
-        return check(publication)
-    except Refusal as error:
-        raise Refusal(f"“{name}” is not valid. {error}") from error
-
-
-def _where(message: str) -> str:
-    """msgspec's message with the place first: “at sections[0].pages[3].blind: expected …”."""
-    what, _, path = message.partition(" - at ")
-    place = path.strip("`").removeprefix("$.publication.").removeprefix("$.") or "the top"
-    return f"at {place}: {what[:1].lower()}{what[1:]}."

@@ -30,9 +30,10 @@ from platformdirs import user_state_path
 
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
+from hidden_frame.storage.decoding import decoded
 from hidden_frame.storage.door import door
 from hidden_frame.storage.files import way_out, write_atomically
-from hidden_frame.storage.format import Opened, decoded, digest_of, envelope
+from hidden_frame.storage.format import Opened, digest_of, envelope
 from hidden_frame.storage.locks import free, is_taken, let_go, take
 from hidden_frame.storage.stamps import Stamp
 from hidden_frame.storage.store import keep_pictures, keeping, pictures_of, sweep_pictures

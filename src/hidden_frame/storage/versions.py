@@ -25,9 +25,10 @@ from platformdirs import user_data_path
 
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
+from hidden_frame.storage.decoding import decoded
 from hidden_frame.storage.door import door
 from hidden_frame.storage.files import way_out, write_atomically
-from hidden_frame.storage.format import Opened, decoded, envelope
+from hidden_frame.storage.format import Opened, envelope
 from hidden_frame.storage.store import keep_pictures, keeping, pictures_of, sweep_pictures
 
 HOUR, DAY, DAYS = 3_600.0, 86_400.0, 30  # seconds, seconds, days

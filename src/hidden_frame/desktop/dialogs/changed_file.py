@@ -26,6 +26,7 @@ class ChangedFileDialog(QDialog):
         super().__init__(parent)
         self.answer: Answer = "cancel"
         self.theirs: Opened | None = None
+        self.newer = False  # whether it says more than this version knows
         self.setWindowTitle("The file has changed")
         self.setMinimumWidth(560)
         column = QVBoxLayout(self)
@@ -54,10 +55,15 @@ class ChangedFileDialog(QDialog):
 
     def _look(self, path: Path, mine: State) -> None:
         try:
-            self.theirs = theirs = load(path, PicturesOnDisk())
+            theirs = load(path, PicturesOnDisk())
         except Refusal as refusal:
             self.told.setText(str(refusal))
             return
+        if theirs.more:  # neither taken nor written over: what is not known here would be lost
+            self.newer = True
+            self.told.setText(theirs.warnings[0])
+            return
+        self.theirs = theirs
         differs = compared(mine.composition.publication, theirs.publication)
         self.told.setText(
             f"In theirs differs: {differs}. What is given up stays among the earlier versions."
@@ -68,7 +74,7 @@ class ChangedFileDialog(QDialog):
         self._button("Cancel", "cancel")
         if gone:
             self._button("Write it again", "overwrite")
-        else:
+        elif not self.newer:
             self._button("Overwrite theirs", "overwrite")
         if self.theirs is not None:
             self._button("Take theirs", "take theirs")

@@ -143,9 +143,10 @@ class StartWindow(QWidget):
             self.said.emit(str(refusal))
             return
         settings().remember(path)
-        window = self.opener(opened.publication, opened.blobs, path)
-        for warning in opened.warnings:
-            window.session.noticed.emit(warning)  # type: ignore[attr-defined]
+        from hidden_frame.desktop.arrivals import kept_at, tell
+
+        window = self.opener(opened.publication, opened.blobs, kept_at(opened, path))
+        tell(window.session, opened, path)  # type: ignore[attr-defined]
 
     def go_on_with(self, left: Left) -> None:
         """Work that was not closed properly."""
