@@ -3,14 +3,17 @@ never written over."""
 
 from __future__ import annotations
 
+import contextlib
 import copy
 import io
 import json
+import re
 import zipfile
 from functools import cache
 from pathlib import Path
 
 import msgspec
+import pdfplumber
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -20,6 +23,7 @@ from hidden_frame.demo.almanac import almanac
 from hidden_frame.edit.about import set_title
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages
+from hidden_frame.output.pdf import export_pdf
 from hidden_frame.storage import numbers
 from hidden_frame.storage.decoding import Envelope, decoded, schema, seen, shape
 from hidden_frame.storage.format import MIMETYPE, envelope, from_bytes, load, save
@@ -219,3 +223,22 @@ def test_what_can_be_seen_of_a_tree_is_itself_where_all_is_known(tree):
 
 def test_from_bytes_says_so_too(tree):
     assert from_bytes(file_of({**tree, "format": 9}), "notes.hframe").more
+
+
+def test_the_example_by_hand_in_the_docs_opens_and_prints(tmp_path):
+    words = (FILES.parents[1] / "docs" / "format" / "README.md").read_text()
+    assert f"`format` is **{FORMAT}**" in words and f"| {FORMAT} |" in words
+    blocks = re.findall(r"```json\n(\{\n.*?)```", words, re.DOTALL)
+    (program,) = re.findall(r"```python\n(.*?)```", words, re.DOTALL)
+    (tmp_path / "publication.json").write_text(blocks[0])
+    with contextlib.chdir(tmp_path):
+        exec(program, {})
+    opened = load(tmp_path / "two.hframe")
+    assert not opened.more and opened.warnings == []
+    assert json.loads(blocks[0])["format"] == FORMAT
+    composition = Composer().compose(opened.publication)
+    export_pdf(composition, {}, tmp_path / "two.pdf")
+    with pdfplumber.open(tmp_path / "two.pdf") as pdf:
+        assert [page.extract_text().split() for page in pdf.pages] == [
+            ["1"], ["Written", "by", "hand.", "2"],
+        ]  # fmt: skip
