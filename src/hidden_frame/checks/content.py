@@ -12,6 +12,7 @@ only the pages that it touched are looked at again.
 from __future__ import annotations
 
 from collections.abc import Collection, Iterable, Mapping
+from functools import partial
 from typing import NamedTuple
 
 from hidden_frame.checks.faults import LINE_FAULTS, Fault, Limits, faults_of
@@ -26,11 +27,13 @@ from hidden_frame.compose.facts import page_name
 from hidden_frame.compose.followers import followers
 from hidden_frame.model.geometry import SIDES
 from hidden_frame.model.lookup import masters_by_id
-from hidden_frame.model.publication import Publication
+from hidden_frame.model.publication import Picture, Publication
+from hidden_frame.storage.declared import known_trouble
 
 ORDER = (
     "story does not fit",
-    "text does not fit", "missing picture", "missing character", "covered", "mixed ground",
+    "text does not fit", "missing picture", "unreadable picture", "missing character",
+    "covered", "mixed ground",
     "off the page",
     "cut at the spine",
     "short of the bleed", "low resolution", "anchored off the page", "anchored smaller",
@@ -77,6 +80,7 @@ def limits_of(publication: Publication, known: Collection[str]) -> Limits:
     """What the faults of a scene depend on besides; the same object for equal ones."""
     setup = publication.setup
     missing = frozenset(p.hash for p in publication.pictures if p.hash not in known)
+    troubles = ((p.hash, _trouble(p, known)) for p in publication.pictures)
     made = Limits(
         setup.facing,
         setup.judges_lines,
@@ -84,10 +88,18 @@ def limits_of(publication: Publication, known: Collection[str]) -> Limits:
         setup.least_line_ppi,
         missing,
         publication.pictures,
+        frozenset((digest, why) for digest, why in troubles if why),
     )
     if len(_limits) > 50:
         _limits.clear()
     return _limits.setdefault(made, made)
+
+
+def _trouble(picture: Picture, known: Collection[str]) -> str:
+    """What is wrong with a picture's file, if it is here."""
+    if not isinstance(known, Mapping) or picture.hash not in known:
+        return ""
+    return known_trouble(picture.hash, partial(known.__getitem__, picture.hash), picture.kind)
 
 
 def content_findings(
@@ -187,6 +199,7 @@ _ONE_MANY: Mapping[str, tuple[str, str]] = {
     "story does not fit": ("story that does not fit", "stories that do not fit"),
     "text does not fit": ("text that does not fit", "texts that do not fit"),
     "missing picture": ("missing picture", "missing pictures"),
+    "unreadable picture": ("picture that can't be read", "pictures that can't be read"),
     "missing character": ("text with characters that no font has",
                           "texts with characters that no font has"),
     "covered": ("text with words under something", "texts with words under something"),

@@ -47,6 +47,7 @@ class Limits(NamedTuple):
     least_line_ppi: float
     missing: frozenset[str]
     pictures: tuple[Picture, ...]
+    troubled: frozenset[tuple[str, str]] = frozenset()  # pictures that can't be read, and why
 
 
 class Fault(NamedTuple):
@@ -184,6 +185,11 @@ def _of_picture(primitive: PicturePrimitive, limits: Limits, fault) -> Iterator[
         what = "shows a picture whose file is missing; it prints nothing"
         yield fault("missing picture", what, primitive.hash)
         return
+    for digest, why in limits.troubled:
+        if digest == primitive.hash:
+            what = f"shows “{picture.name or 'a picture'}”, which {why}; place it again"
+            yield fault("unreadable picture", what, primitive.hash)
+            return
     _, _, w, h = primitive.rect
     if picture.kind == "svg" or w <= 0 or h <= 0:
         return

@@ -161,6 +161,7 @@ def _removed(publication: Publication, fault: Fault, at: str, side: Side) -> tup
 _WAYS = {
     "text does not fit": _grow,
     "missing picture": _emptied,
+    "unreadable picture": _emptied,
     "missing character": _spelt,
     "covered": _around,
     "off the page": _onto,

@@ -14,12 +14,14 @@ import re
 import zipfile
 import zlib
 from collections.abc import Callable, Iterator, Mapping, MutableMapping
+from functools import partial
 from pathlib import Path
 from typing import BinaryIO, NamedTuple
 
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.invariants import check
 from hidden_frame.model.publication import Publication
+from hidden_frame.storage.declared import known_trouble
 from hidden_frame.storage.decoding import seen
 from hidden_frame.storage.door import door, is_drawing, short
 from hidden_frame.storage.files import replace_file
@@ -255,7 +257,7 @@ def _read(archive: zipfile.ZipFile, name: str, blobs: MutableMapping[str, bytes]
                 f"The picture “{shown}” is missing from the file; its frames show a placeholder "
                 "until it is placed again."
             )
-    warnings += _unsafe(publication, blobs)
+    warnings += [*_unsafe(publication, blobs), *_troubled(publication, blobs)]
     preview = archive.read("preview.png") if "preview.png" in members else None
     return Opened(publication, blobs, warnings, preview, bool(more))
 
@@ -274,6 +276,17 @@ def _unsafe(publication: Publication, blobs: Mapping[str, bytes]) -> Iterator[st
                 guarded(data, name)
         except Refusal as refusal:
             yield f"A drawing is not shown. {refusal}"
+
+
+def _troubled(publication: Publication, blobs: Mapping[str, bytes]) -> Iterator[str]:
+    """What is wrong with the files of pictures; they are kept as they are."""
+    for picture in publication.pictures:
+        if picture.hash in blobs:
+            why = known_trouble(
+                picture.hash, partial(blobs.__getitem__, picture.hash), picture.kind
+            )
+            if why:
+                yield f"The picture “{picture.name or picture.hash[:12]}” {why}; place it again."
 
 
 def _members(archive: zipfile.ZipFile, name: str) -> set[str]:

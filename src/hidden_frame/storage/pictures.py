@@ -15,9 +15,9 @@ from pathlib import Path
 
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Picture, PictureKind
+from hidden_frame.storage.declared import MAX_PIXELS
 from hidden_frame.storage.door import door, is_drawing
 
-MAX_PIXELS = 200_000_000
 MAX_BYTES = 256 * 1024 * 1024
 EXTENSIONS = ("png", "jpg", "jpeg", "svg", "tif", "tiff")
 _KINDS: dict[str, PictureKind] = {"PNG": "png", "JPEG": "jpg", "MPO": "jpg", "TIFF": "tif"}

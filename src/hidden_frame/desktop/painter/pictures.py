@@ -10,6 +10,7 @@ from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QRect, QSize, Qt
 from PySide6.QtGui import QColorSpace, QImage, QImageReader, QTransform
 
 from hidden_frame.desktop.painter.drawings import Drawings
+from hidden_frame.storage.declared import MAX_PIXELS
 
 _BUDGET = 96 * 1024 * 1024  # bytes of scaled pictures kept
 _WHOLE = 3_000_000  # pixels; of a larger drawing only the part in sight is painted
@@ -149,6 +150,8 @@ def _read(data: bytes, wanted: QSize) -> QImage:
     reader.setAutoTransform(False)
     reader.setAllocationLimit(0)
     full = reader.size()
+    if full.width() * full.height() > MAX_PIXELS:  # as a file may say, whatever it holds
+        return QImage()
     twice = wanted * 2
     if bytes(reader.format().data()) == b"jpeg" and full.isValid():
         fits = twice.width() < full.width() and twice.height() < full.height()

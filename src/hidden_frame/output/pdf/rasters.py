@@ -13,7 +13,7 @@ from hidden_frame.compose.scene import PicturePrimitive, Scene
 from hidden_frame.output.pdf.jpeg import read_jpeg
 from hidden_frame.output.pdf.png import read_png
 from hidden_frame.output.pdf.spool import Spool
-from hidden_frame.storage.pictures import MAX_PIXELS
+from hidden_frame.storage.declared import MAX_PIXELS
 from hidden_frame.storage.rasters import open_raster, samples
 
 _STEP = 4 * 1024 * 1024  # bytes compressed between two looks at whether to go on
