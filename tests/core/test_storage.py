@@ -116,7 +116,7 @@ def test_damaged_files_are_refused_with_what_and_where(demo, damage, says):
 
 
 def test_a_file_that_would_unpack_to_many_times_its_size(demo, monkeypatch):
-    monkeypatch.setattr("hidden_frame.storage.format.MAX_UNPACKED", 1000)
+    monkeypatch.setattr("hidden_frame.storage.unpacking.MAX_UNPACKED", 1000)
     file = to_bytes(*demo)
     assert from_bytes(file, "almanac.hframe").publication == demo[0]  # pictures hardly shrink
     buffer = io.BytesIO(file)

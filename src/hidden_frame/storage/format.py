@@ -27,12 +27,10 @@ from hidden_frame.storage.door import door, is_drawing, short
 from hidden_frame.storage.files import replace_file
 from hidden_frame.storage.numbers import FORMAT
 from hidden_frame.storage.pieces import Unlike, pieces
+from hidden_frame.storage.unpacking import members, unpacked
 
 MIMETYPE = "application/vnd.hidden-frame+zip"
 EXTENSION = ".hframe"
-MAX_UNPACKED = 2 * 1024**3  # bytes that any file may unpack to
-MOST_TIMES = 20  # as large as it is that a larger one may: pictures hardly shrink
-MAX_MEMBERS = 20_000
 _EPOCH = (1980, 1, 1, 0, 0, 0)  # equal publications make equal files
 _PICTURE = re.compile(r"^pictures/([0-9a-f]{64})\.(png|jpg|svg|tif)$")
 
@@ -183,7 +181,7 @@ def says_more(path: Path) -> bool:
     would lose that."""
     try:
         with zipfile.ZipFile(path) as archive:
-            return bool(seen(archive.read("publication.json"), path.name).more)
+            return bool(seen(unpacked(archive, "publication.json", path.name), path.name).more)
     except (OSError, zipfile.BadZipFile, zlib.error, EOFError, KeyError, NotImplementedError):
         return False
     except Refusal as refusal:
@@ -236,18 +234,19 @@ def _from_file(file: BinaryIO, name: str, into: MutableMapping[str, bytes]) -> O
 
 
 def _read(archive: zipfile.ZipFile, name: str, blobs: MutableMapping[str, bytes]) -> Opened:
-    members = _members(archive, name)
-    if "mimetype" not in members or archive.read("mimetype").strip() != MIMETYPE.encode():
+    there = members(archive, name)
+    kind = unpacked(archive, "mimetype", name) if "mimetype" in there else b""
+    if kind.strip() != MIMETYPE.encode():
         raise Refusal(f"“{name}” is a ZIP archive but not a Hidden Frame publication.")
-    if "publication.json" not in members:
+    if "publication.json" not in there:
         raise Refusal(f"“{name}” holds no publication.json; use a copy of it if there is one.")
-    publication, more = seen(archive.read("publication.json"), name)
+    publication, more = seen(unpacked(archive, "publication.json", name), name)
     warnings = [more] if more else []
     known = {picture.hash for picture in publication.pictures}
-    for member in members:
+    for member in there:
         found = _PICTURE.match(member)
         if found and found[1] in known:
-            blob = archive.read(member)
+            blob = unpacked(archive, member, name)
             if hashlib.sha256(blob).hexdigest() == found[1]:
                 blobs[found[1]] = blob
     for picture in publication.pictures:
@@ -258,7 +257,7 @@ def _read(archive: zipfile.ZipFile, name: str, blobs: MutableMapping[str, bytes]
                 "until it is placed again."
             )
     warnings += [*_unsafe(publication, blobs), *_troubled(publication, blobs)]
-    preview = archive.read("preview.png") if "preview.png" in members else None
+    preview = unpacked(archive, "preview.png", name) if "preview.png" in there else None
     return Opened(publication, blobs, warnings, preview, bool(more))
 
 
@@ -287,22 +286,3 @@ def _troubled(publication: Publication, blobs: Mapping[str, bytes]) -> Iterator[
             )
             if why:
                 yield f"The picture “{picture.name or picture.hash[:12]}” {why}; place it again."
-
-
-def _members(archive: zipfile.ZipFile, name: str) -> set[str]:
-    infos = archive.infolist()
-    if len(infos) > MAX_MEMBERS:
-        raise Refusal(f"“{name}” holds {len(infos)} members; the limit is {MAX_MEMBERS}.")
-    for info in infos:
-        parts = info.filename.replace("\\", "/").split("/")
-        if info.filename.startswith(("/", "\\")) or ".." in parts or ":" in parts[0]:
-            raise Refusal(
-                f"“{name}” holds a member that would escape it (“{info.filename}”); it is refused."
-            )
-    total, packed = sum(info.file_size for info in infos), archive.start_dir
-    if total > MAX_UNPACKED and total > MOST_TIMES * packed:
-        raise Refusal(
-            f"“{name}” would unpack to {total / 1024**3:.1f} GB from {packed / 1024**2:,.1f} MB, "
-            "which no publication does; it is refused."
-        )
-    return {info.filename for info in infos}
