@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterator
 
+from hidden_frame.storage.manuscripts.clock import Clock
 from hidden_frame.storage.manuscripts.manuscript import (
     CONTROL,
     MOST_LEVELS,
@@ -39,6 +40,7 @@ class Gathering:
         self._list: tuple[int, bool, int | None] = (0, False, None)
         self._starts = self._place = ""
         self._said: set[int] = set()
+        self._clock = Clock()
 
     def put(self, text: str, manner: Manner = PLAIN) -> None:
         """Characters at the end of the open paragraph."""
@@ -77,7 +79,8 @@ class Gathering:
         self._place = self._place or name
 
     def end(self, style: str) -> None:
-        """The open paragraph is done."""
+        """The open paragraph is done.  Raises `TooSlow`."""
+        self._clock.look()
         self.paragraphs.append(
             Para(style, tuple(self._open), *self._list, self._starts, self._place)
         )

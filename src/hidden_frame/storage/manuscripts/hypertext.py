@@ -31,6 +31,12 @@ _STYLES = {"blockquote": "Quote", "pre": "Preformatted", "figcaption": "Caption"
 # Between their parts stands nothing but what their markup is laid out with.
 _HOLDERS = {"table", "tbody", "thead", "tfoot", "tr", "ul", "ol", "dl", "html"}
 _PARAGRAPHS = {"p", "li", "h1", "h2", "h3", "h4", "h5", "h6"}
+_MOST_ATTRIBUTES = 256
+# A tag that begins (HTML, 13.1.2.1), read once from left to right whatever is wrong with it.
+_VALUE = r"""=\s*+(?:"[^"]*+(?:"|\Z)|'[^']*+(?:'|\Z))?+"""
+_TAG = re.compile(rf"</?[a-zA-Z](?:[^>=]++|{_VALUE})*+(?:>|\Z)")
+_ATTRIBUTE = re.compile(rf"[\s/\"'][^\s/>=\"']++(?:\s*+{_VALUE}[^\s>]*+)?+")
+_UNSPOKEN = re.compile(r"<(script|style)\b.*?(?:</\1|\Z)", re.IGNORECASE | re.DOTALL)
 _DEEPEST = 200  # elements in each other
 # What elements make of their characters.
 _MANNERS: dict[str, dict[str, Any]] = {
@@ -52,18 +58,43 @@ _DATA = re.compile(r"data:image/[a-z+.-]+;base64,", re.IGNORECASE)
 def read_html(data: bytes | str, name: str) -> Manuscript:
     """Blocks as paragraphs, headings, emphasis, lists, notes (DPUB-ARIA 1.1: doc-noteref and
     doc-endnotes); scripts and what stands elsewhere are left out."""
-    from lxml import etree, html
+    from lxml import etree
 
-    parser = html.HTMLParser(no_network=True, remove_comments=True, remove_pis=True,
-                             encoding=None if isinstance(data, str) else "utf-8")  # fmt: skip
+    text = data if isinstance(data, str) else data.decode("utf-8", "replace")
     try:
-        root = html.document_fromstring(data or "<p></p>", parser=parser)
+        root, whole = _tree(_TAG.sub(_with_fewer_attributes, text))
+        if not whole:
+            root, _ = _tree(_TAG.sub(" ", _UNSPOKEN.sub(" ", text)))
     except (etree.ParserError, ValueError):
         return Gathering().done(name)
     reader = _Html(root)
+    if not whole:
+        reader.into.left["levels of nesting"] += 1
     reader.walk(root, "Normal", PLAIN)
     reader.flush("Normal")
     return reader.into.done(name)
+
+
+def _tree(text: str) -> tuple[Any, bool]:
+    """The elements of a page, and whether all of it is in them: libxml2 goes 256 levels deep, and
+    2,048 if it is asked to; what is deeper it leaves out."""
+    from lxml import html
+
+    parser = html.HTMLParser(no_network=True, remove_comments=True, remove_pis=True,
+                             huge_tree=True, encoding="utf-8")  # fmt: skip
+    page = text.encode("utf-8", "replace") or b"<p></p>"
+    root = html.document_fromstring(page, parser=parser)
+    return root, not any("depth" in error.message for error in parser.error_log)
+
+
+def _with_fewer_attributes(tag: re.Match[str]) -> str:
+    """A tag without the attributes beyond any that are meant: libxml2 is quadratic in them."""
+    if len(tag[0]) < _MOST_ATTRIBUTES * 4:
+        return tag[0]
+    found = list(_ATTRIBUTE.finditer(tag[0]))
+    if len(found) <= _MOST_ATTRIBUTES:
+        return tag[0]
+    return tag[0][: found[_MOST_ATTRIBUTES].start()] + ">"
 
 
 class _Html:

@@ -229,7 +229,9 @@ def report_in_words(manuscript: Manuscript) -> str:
 def _one(word: str, count: int) -> str:
     if count != 1:
         return word
-    return f"{word[:-3]}y" if word.endswith("ies") else word.removesuffix("s")
+    head, *rest = re.split(r" (?=of |among |elsewhere)", word, maxsplit=1)
+    one = f"{head[:-3]}y" if head.endswith("ies") else head.removesuffix("s")
+    return " ".join([one, *rest])
 
 
 def _listed(parts: list[str]) -> str:

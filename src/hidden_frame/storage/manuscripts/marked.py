@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from hidden_frame.storage.manuscripts.bounded import Parsed
 from hidden_frame.storage.manuscripts.gathering import Gathering
 from hidden_frame.storage.manuscripts.known import listed_style
 from hidden_frame.storage.manuscripts.manuscript import LINE_BREAK, Manner, Manuscript
@@ -11,11 +12,10 @@ from hidden_frame.storage.manuscripts.manuscript import LINE_BREAK, Manner, Manu
 
 def read_markdown(text: str, name: str) -> Manuscript:
     """Headings, emphasis, lists, quotes and notes."""
-    from markdown_it import MarkdownIt
-    from mdit_py_plugins.footnote import footnote_plugin
-
-    parser = MarkdownIt("commonmark", {"html": False}).enable(["table", "strikethrough"])
-    return _Tokens(parser.use(footnote_plugin).parse(text)).read(name)
+    parsed = Parsed(text)
+    reader = _Tokens(parsed.tokens)
+    reader.into.left.update(parsed.left)
+    return reader.read(name)
 
 
 class _Tokens:

@@ -7,6 +7,7 @@ from pathlib import Path
 from hidden_frame.model.errors import Refusal
 from hidden_frame.storage.door import door
 from hidden_frame.storage.manuscripts import KINDS
+from hidden_frame.storage.manuscripts.clock import TooSlow
 from hidden_frame.storage.manuscripts.docx import read_docx
 from hidden_frame.storage.manuscripts.hypertext import read_html
 from hidden_frame.storage.manuscripts.manuscript import MAX_BYTES, Manuscript
@@ -43,7 +44,13 @@ def read(path: Path, encoding: str = "") -> Manuscript:
 def of_bytes(data: bytes, stem: str, name: str, kind: str, encoding: str = "") -> Manuscript:
     """The same of a file's bytes."""
     with door(name):
-        return _of_bytes(data, stem, name, kind, encoding)
+        try:
+            return _of_bytes(data, stem, name, kind, encoding)
+        except TooSlow as error:
+            raise Refusal(
+                f"“{name}” takes longer to read than any manuscript does; save it as plain text "
+                "(.txt) and bring that in."
+            ) from error
 
 
 def _of_bytes(data: bytes, stem: str, name: str, kind: str, encoding: str) -> Manuscript:
