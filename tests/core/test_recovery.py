@@ -212,3 +212,19 @@ def test_work_is_offered_where_somebody_else_wrote_the_file_since(small, tmp_pat
     journal.abandon()
     (left,) = left_behind(journal.root)
     assert recovered(left).publication.title == "Mine"
+
+
+def test_a_clock_that_went_back_hides_no_work(small, tmp_path, monkeypatch):
+    import time
+
+    real = time.time()
+    journal, path = Journal(tmp_path / "kept"), tmp_path / "a.hframe"
+    save(path, small, {})
+    monkeypatch.setattr(time, "time", lambda: real - 10 * 86_400)
+    later = set_title(small, "Later")
+    journal.write(later, {}, About("Later", str(path), 1, number=1))
+    journal.abandon()
+    (left,) = left_behind(tmp_path / "kept")
+    assert recovered(left).publication == later
+    monkeypatch.setattr(time, "time", lambda: real + 400 * 86_400)
+    assert [one.about.title for one in left_behind(tmp_path / "kept")] == ["Later"]

@@ -108,3 +108,18 @@ def test_a_damaged_version_is_refused_and_the_others_come(small, kept):
     with pytest.raises(Refusal, match="version of"):
         opened_version(latest)
     assert opened_version(versions_of(path, root)[1]).publication.title == "One"
+
+
+def test_a_clock_that_went_back_takes_nothing_that_was_just_kept(small, kept, monkeypatch):
+    import time
+
+    real = time.time()
+    for n in range(6):
+        root, path = kept((small, {}), f"Save {n}")
+    whole = sum(p.stat().st_size for p in root.rglob("*") if p.is_file())
+    for back in (3_600.0, 86_400.0, real - 1.0):  # the last is 1970, as without a battery
+        monkeypatch.setattr(time, "time", lambda back=back: real - back)
+        kept((small, {}), f"Back {back:.0f}", most=whole)
+        assert f"Back {back:.0f}" in titles(path, root)
+        assert "Save 5" in titles(path, root)
+        assert sum(p.stat().st_size for p in root.rglob("*") if p.is_file()) <= whole

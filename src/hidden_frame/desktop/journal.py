@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import time
 from collections.abc import Callable, Mapping
 from concurrent.futures import Future, ThreadPoolExecutor
 from pathlib import Path
@@ -18,7 +19,10 @@ from hidden_frame.storage.holding import Holding, hold, release
 from hidden_frame.storage.recovery import About, Journal, Saving, Whereabouts
 from hidden_frame.storage.versions import keep_version, versions_of
 
-SECONDS = 5.0  # from one look to the next: a change is kept ten seconds later at most
+# Seconds from one keeping to the next, longer where it takes long; a change is kept five seconds
+# later at most, on a busy machine too, so it is asked more often than it is done.
+_LEAST, _MOST, _TIMES = 1.5, 3.0, 10
+_ASKED = 0.4
 
 
 class Keeper(QObject):
@@ -33,6 +37,7 @@ class Keeper(QObject):
         self._drawn: object = None  # the first page that was drawn last
         self._number = 0  # of what was kept last
         self._writing: Future[None] | None = None
+        self._begun = self._took = 0.0  # seconds: when the last was begun, how long it took
         self._saved: Future[None] | None = None
         self._told = False  # whether it was said that nothing can be kept
         self._pool = ThreadPoolExecutor(1, "journal")
@@ -40,9 +45,15 @@ class Keeper(QObject):
         self._held: Path | None = None
         self._hold()
         self._timer = QTimer(self)
-        self._timer.setInterval(round(SECONDS * 1000))
-        self._timer.timeout.connect(self.look)
+        self._timer.setInterval(round(_ASKED * 1000))
+        self._timer.timeout.connect(self._ask)
         self._timer.start()
+
+    def _ask(self) -> None:
+        """Looks, where the last one is long enough ago for what it takes."""
+        pause = min(max(_TIMES * self._took, _LEAST), _MOST)
+        if time.monotonic() - self._begun >= pause:
+            self.look()
 
     def look(self) -> None:
         """Keeps what has changed since the last look; nothing where all is saved."""
@@ -66,10 +77,13 @@ class Keeper(QObject):
         about = About(now.title, path, session.ahead(), stamp=session.stamp, at=self.where(),
                       number=self._number)  # fmt: skip
         self._kept = now
-        self._writing = self._pool.submit(
-            self.journal.write, now, session.blobs, about, self._picture(now)
-        )
+        self._begun = time.monotonic()
+        self._writing = self._pool.submit(self._write, now, about, self._picture(now))
         session.beside(self._writing)
+
+    def _write(self, now: Publication, about: About, first: bytes | None) -> None:
+        self.journal.write(now, self.session.blobs, about, first)
+        self._took = time.monotonic() - self._begun
 
     def saving(self, path: Path) -> Callable[[str], object]:
         """What a save to a file that begins now tells, by the hash of what it holds, right before

@@ -70,7 +70,7 @@ def keep_version(
         with keeping(root / _PICTURES):
             keep_pictures(root / _PICTURES, publication, blobs)
             write_atomically(folder / name, b"".join([*parts, packer.flush()]))
-        _limit(root, most, _thin(versions_of(path, root)))
+        _limit(root, most, _thin(versions_of(path, root)), folder / name)
     except OSError as error:
         raise Refusal(
             f"No version of “{path.name}” could be kept ({error.strerror or error}); "
@@ -135,10 +135,11 @@ def _thin(versions: list[Version]) -> bool:
     return bool(gone)
 
 
-def _limit(root: Path, most: int, thinned: bool) -> None:
-    """Takes away pictures that no version has, and the oldest versions while all take too much."""
+def _limit(root: Path, most: int, thinned: bool, kept: Path) -> None:
+    """Takes away pictures that no version has, and the oldest versions while all take too much:
+    not the one that was `kept` just now, which is the oldest where the clock went back."""
     every = [v for f in root.glob("*") if f.name != _PICTURES for v in _versions(f)]
-    every.sort(key=lambda v: -v.when)
+    every.sort(key=lambda v: (v.kept != kept, -v.when))
     while thinned or _size(root) > most:
         thinned = False
         sweep_pictures(root / _PICTURES, partial(_works, every))

@@ -9,7 +9,7 @@ from typing import NamedTuple
 import msgspec
 from msgspec.structs import replace
 from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QMimeData
-from PySide6.QtGui import QGuiApplication, QImage
+from PySide6.QtGui import QGuiApplication, QImage, QPixmap
 
 from hidden_frame.desktop.actions.choices import tell_left_out
 from hidden_frame.desktop.desk.canvas import Desk
@@ -63,6 +63,13 @@ class TextThing(NamedTuple):
 
 
 Thing = PictureThing | TextThing
+
+
+def _image(data: QMimeData) -> QImage | None:
+    """The picture among what is brought; None for bytes that only say that they are one."""
+    found = data.imageData() if data.hasImage() else None
+    image = found.toImage() if isinstance(found, QPixmap) else found
+    return image if isinstance(image, QImage) and not image.isNull() else None
 
 
 class Clipboard:
@@ -201,10 +208,11 @@ class Clipboard:
     def take(self, data: QMimeData, spot: Spot | None) -> None:
         """Files, a picture or text dropped at a spot, or pasted in the middle."""
         files = [Path(u.toLocalFile()) for u in data.urls() if u.isLocalFile()]
+        image = _image(data)
         if files:
             self.take_files(files, spot)
-        elif data.hasImage():
-            self._take_image(QImage(data.imageData()), spot)
+        elif image is not None:
+            self._take_image(image, spot)
         elif data.hasText():
             self._take_text(data.text(), spot)
         else:

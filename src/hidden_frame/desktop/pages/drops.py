@@ -18,7 +18,7 @@ MASTER_MIME = "application/x-hidden-frame-master"
 
 def carried(event: QDropEvent) -> tuple[str, bool]:
     """The master that is carried, "" for something else; and whether Ctrl adds it on top."""
-    master_id = bytes(event.mimeData().data(MASTER_MIME).data()).decode()
+    master_id = bytes(event.mimeData().data(MASTER_MIME).data()).decode("utf-8", "replace")
     return master_id, bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
 
 
