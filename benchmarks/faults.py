@@ -17,6 +17,7 @@ import tempfile
 import time
 from collections.abc import Callable, Iterator, Mapping
 from concurrent.futures import ThreadPoolExecutor
+from functools import partial
 from pathlib import Path
 
 from benchmarks.hostile.doors import (
@@ -32,6 +33,7 @@ from benchmarks.hostile.drawings import attacks, bombs
 from benchmarks.hostile.killed import EDITING, KEEPING, SAVING
 from benchmarks.hostile.mutated import VALUES, bytes_changed, mutations
 from benchmarks.hostile.outside import Outside
+from benchmarks.hostile.overfull import overfull
 from benchmarks.measures import Row, _window
 from hidden_frame.demo.almanac import almanac
 from hidden_frame.edit.about import set_title
@@ -65,14 +67,17 @@ def faults() -> Iterator[Row]:
     yield from _drawings()
     yield from _edits(many(30_000))
     yield from _disk()
+    yield from overfull(many(40))
     memory = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
     yield Row("memory of all this at most", memory, "MB", 1024)
 
 
 def _kills(saves: int, keeps: int) -> Iterator[Row]:
     """Programs killed at random moments: of saving with pictures, of keeping a journal."""
-    lost = _by_two(_killed_saving, saves)
-    yield Row(f"lost in {saves} kills while saving", lost, "files", 0)
+    for kind, share in (("", 2), (", a second name", 4), (", a link", 4)):
+        count = max(1, saves // share)
+        lost = _by_two(partial(_killed_saving, kind), count)
+        yield Row(f"lost in {count} kills while saving{kind}", lost, "files", 0)
     lost = _by_two(_killed_keeping, keeps)
     yield Row(f"lost in {keeps} kills while keeping work", lost, "journals", 0)
 
@@ -89,17 +94,31 @@ def _by_two(kill: Callable[[Path, random.Random], bool], count: int) -> int:
         return sum(pool.map(work, range(2)))
 
 
-def _killed_saving(folder: Path, draw: random.Random) -> bool:
-    """Whether a killed save left anything but the file before it or after it, whole."""
-    path = folder / "a.hframe"
+def _killed_saving(kind: str, folder: Path, draw: random.Random) -> bool:
+    """Whether a killed save left anything but the file before it or after it, whole; under a
+    second name (a hard link), where there is one, the file as it was before all saves."""
+    path, other = folder / "a.hframe", folder / "other.hframe"
+    for name in (path, other):
+        name.unlink(missing_ok=True)
+    if kind:
+        save(other, set_title(almanac()[0], "Save 0"), almanac()[1])
+        (os.link if "name" in kind else os.symlink)(other, path)
     last = _killed(SAVING, path, draw)
+    if "name" in kind and _number(other) != 0:
+        return True
+    if "link" in kind and not path.is_symlink():
+        return True
+    return not last <= _number(path) <= last + 1
+
+
+def _number(path: Path) -> int:
+    """Which save a file holds; -1 where it is not whole."""
     try:
         found = load(path)
     except Refusal:
-        return True
-    number = int(found.publication.title.removeprefix("Save "))
+        return -1
     whole = len(found.blobs) == len(found.publication.pictures)
-    return not (whole and last <= number <= last + 1)
+    return int(found.publication.title.removeprefix("Save ")) if whole else -1
 
 
 def _killed_keeping(folder: Path, draw: random.Random) -> bool:
@@ -166,9 +185,11 @@ class _Typist:
         )  # fmt: skip
 
     def first(self) -> None:
-        """Waits until it types."""
+        """Waits until it types.  Raises `RuntimeError` where it never does."""
         assert self.child.stdout is not None
         self.told = self.child.stdout.readline()
+        if not self.told:
+            raise RuntimeError("a window that was to be killed did not open")
 
     def kill(self) -> float:
         """How many seconds of work are neither in its file nor in its journal."""

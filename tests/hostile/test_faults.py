@@ -9,6 +9,7 @@ from pathlib import Path
 import benchmarks
 import pytest
 from benchmarks import faults
+from benchmarks.hostile.overfull import overfull
 
 from hidden_frame.model.errors import Refusal
 
@@ -22,9 +23,14 @@ def test_every_measure_loads(name):
 
 def test_faults_are_counted_and_there_are_none():
     """A little of `./bench faults`; its drawings are tests of their own."""
-    rows = [*faults._kills(2, 2), *faults._files(12), *faults._edits(150), *faults._disk()]
-    assert len(rows) == 10 and all(row.target == 0 for row in rows)
+    rows = [*faults._kills(4, 2), *faults._files(12), *faults._edits(150), *faults._disk()]
+    assert len(rows) == 12 and all(row.target == 0 for row in rows)
     assert [row.name for row in rows if not row.met] == []
+
+
+def test_what_is_more_than_it_says_is_counted():
+    rows = [*overfull(3)]
+    assert len(rows) == 4 and [row.name for row in rows if not row.met] == []
 
 
 def test_a_window_that_is_killed_loses_five_seconds_at_most():
