@@ -14,6 +14,7 @@ from rich.console import Console
 from rich.table import Table
 
 from benchmarks.across import across_rows
+from benchmarks.cold import cold_rows, export_rows, opened_rows
 from benchmarks.desk import desk_frames, selecting, start_up, typing
 from benchmarks.driven import driven
 from benchmarks.faults import faults
@@ -41,6 +42,9 @@ ALONE = {
     "family": root_drag,
     "apply": apply_to_all,
     "undo": undo_memory,
+    "cold": cold_rows,
+    "opened": opened_rows,
+    "exported": export_rows,
     "near": near_by,
     "pictures": pictures,
     "drawing": drawing,

@@ -69,12 +69,14 @@ def _fit_all(app, window) -> Iterator[Row]:  # type: ignore[no-untyped-def]
     yield Row("Fit all of 2,000 pages to first paint", (time.perf_counter() - start) * 1000,
               "ms", 200)  # fmt: skip
     frames = []
-    while window.thumbnails.waiting and time.perf_counter() - start < 60:
+    assert view.live.missing, "nothing was left to be waited for"
+    while (view.live.missing or window.thumbnails.waiting) and time.perf_counter() - start < 60:
         before = time.perf_counter()
         app.processEvents()
         frames.append((time.perf_counter() - before) * 1000)
+    assert not view.live.missing, f"{len(view.live.missing)} pages have no picture after a minute"
     yield Row("Fit all, every thumbnail in sight", time.perf_counter() - start, "s", 3)
-    yield Row("Fit all, longest frame meanwhile", max(frames, default=0.0), "ms", 16)
+    yield Row("Fit all, longest frame meanwhile", max(frames), "ms", 16)
 
 
 def _thumbnails(window, session) -> Iterator[Row]:  # type: ignore[no-untyped-def]

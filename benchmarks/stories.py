@@ -48,11 +48,11 @@ def manuscript() -> Text:
 
 
 def long_story(
-    text: Text | None = None, measure: float = _MEASURE
+    text: Text | None = None, measure: float = _MEASURE, divided: bool = False
 ) -> tuple[Publication, str, str, str]:
     """The publication at rest, the ids of its story, its master and that master's main frame."""
     publication = new_publication("Long", Setup(trim=TRIMS["A5"]), 2)
-    body = replace(publication.paragraph_styles[0], alignment="justified", hyphenate=False)
+    body = replace(publication.paragraph_styles[0], alignment="justified", hyphenate=divided)
     publication = replace(publication, paragraph_styles=(body, *publication.paragraph_styles[1:]))
     publication, master = add_master(publication, "Text")
     frame = TextFrame(id="", x=50, y=50, width=measure, height=460, main=1)

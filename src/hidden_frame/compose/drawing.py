@@ -170,7 +170,7 @@ def _of_story(item: TextFrame, part: Part, around: bool) -> TextPrimitive:
     y, text = item.insets.top, part.text
     if item.vertical != "top" and not around and not part.goes_on:
         text, y = _aligned(item, text)
-    return TextPrimitive(text, item.insets.left, y, len(text.lines), item.opacity)
+    return TextPrimitive(text, item.insets.left, y, text.count, item.opacity)
 
 
 def _aligned(item: TextFrame, text: SetText) -> tuple[SetText, float]:

@@ -16,7 +16,13 @@ from itertools import accumulate, islice, pairwise, repeat
 from typing import NamedTuple
 
 from hidden_frame.typeset.bidi.levels import base_level, levels
-from hidden_frame.typeset.breaking.opportunities import all_whole, keeps, may_part, may_turn
+from hidden_frame.typeset.breaking.opportunities import (
+    all_whole,
+    holding_among,
+    keeps,
+    may_part,
+    may_turn,
+)
 from hidden_frame.typeset.breaking.opportunities import parts as parts_of_word
 from hidden_frame.typeset.hyphenation import Dividing
 from hidden_frame.typeset.paragraph import ParagraphSpec, Span
@@ -199,10 +205,14 @@ def tokens_of(spec: ParagraphSpec) -> Tokens | None:
 
 def _kept(tokens: list[str], glued: Collection[int] = ()) -> tuple[int, ...]:
     """The tokens behind a space with which no line begins all the same."""
+    holding = holding_among(tokens)
+    if not holding:
+        return ()
     without = set(glued)
     return tuple(
         n for n in range(1, len(tokens))
-        if n not in without and not may_turn(tokens[n - 1], tokens[n])
+        if (tokens[n] in holding or tokens[n - 1] in holding)
+        and n not in without and not may_turn(tokens[n - 1], tokens[n])
     )  # fmt: skip
 
 
@@ -230,8 +240,7 @@ def _plain(span: Span) -> Segment:
     try:
         words = [known[part] for part in parts]
     except KeyError:
-        for part in set(parts).difference(known):
-            setting.word(part)
+        setting.know(parts)
         words = [known[part] for part in parts]
     space = setting.space
     steps = [word.width + space for word in words]

@@ -105,6 +105,11 @@ class SetText:
             ]
         return self._lines
 
+    @property
+    def count(self) -> int:
+        """How many lines there are; none is made for that."""
+        return sum(b.last - b.first for f in self.fragments for b in f.blocks)
+
     def rest(self) -> None:
         """Forgets its lines until somebody looks at them again."""
         self._lines = None

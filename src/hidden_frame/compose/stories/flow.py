@@ -96,11 +96,12 @@ class Flow:
     def _opening(self, number: int, stop: Stop, begin: Where) -> Opening:
         """What a stop is to a paragraph that asks for a page: after two pages in vain it starts
         anywhere, so that a side which no frame stands on is not waited for for ever."""
-        waited = number
+        waited, pages = number, 0
         while waited and not self._parts[waited - 1].lines and self._starts[waited - 1] == begin:
             waited -= 1
-        if sum(s.opens for s in self.stops[waited:number]) >= _PATIENCE:
-            return Opening()
+            pages += self.stops[waited].opens
+            if pages >= _PATIENCE:
+                return Opening()
         return Opening(True, stop.opens, stop.side)
 
     def _prepare(self, specs: list[ParagraphSpec], first: int, stop: Stop) -> None:

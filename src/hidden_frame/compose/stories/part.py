@@ -38,7 +38,7 @@ class Part:
     def lines(self) -> int:
         """How many lines stand here."""
         if self._lines is None:
-            self._lines = sum(b.last - b.first for f in self.text.fragments for b in f.blocks)
+            self._lines = self.text.count
         return self._lines
 
     @property

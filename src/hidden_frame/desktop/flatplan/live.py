@@ -77,6 +77,12 @@ class LivePages(QObject):
                 return
         self._timer.stop()
 
+    @property
+    def missing(self) -> list[str]:
+        """The pages in sight whose picture is not as they are now."""
+        wanted = [p for p in self._seen if p not in self._done]
+        return wanted or [p for p in self._seen if self.pixmap(p) is None]
+
     def finish(self) -> None:
         """Everything in sight, now."""
         while self._timer.isActive():

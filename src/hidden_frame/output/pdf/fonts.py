@@ -52,6 +52,7 @@ class EmbeddedFont:
         self._code_of: dict[tuple[int, str], int] = {}
         self._glyph: dict[int, int] = {}
         self._text: dict[int, str] = {}
+        self._hexes: dict[tuple[int, str, int], str] = {}  # by glyph, its letter and advance
         self._free = count(len(self._advance))
         self.codes: dict[int, Coded] = {}  # by identity: words are shaped once and kept
         self.plain: dict[Word, str] = {}  # of words whose codes alone spell them, on the line
@@ -152,19 +153,21 @@ class EmbeddedFont:
         odd = not one_by_one or 0 in glyphs or shaped.rtl or SOFT_HYPHEN in text
         if shaped.offsets is not None or odd:
             return None
-        known, advances, unit = self._code_of, self._advance, self.per_unit
-        parts = ["<"]
-        for glyph, letter, advance in zip(glyphs, text, shaped.advances, strict=True):
-            code = known.get((glyph, letter))
-            if code is None:
-                code, said = self._code(glyph, letter)
-                if not said:
-                    return None
-            missing = advances[glyph] - advance
-            parts.append(f"{code:04X}> {number(round(missing * unit, 3))} <" if missing else
-                         f"{code:04X}")  # fmt: skip
-        parts.append(">")
-        return "".join(parts).replace("<>", "")
+        keys = list(zip(glyphs, text, shaped.advances, strict=True))
+        parts = [known if (known := self._hexes.get(key)) else self._hexed(*key) for key in keys]
+        if "" in parts:
+            return None
+        return f"<{''.join(parts)}>".replace("<>", "")
+
+    def _hexed(self, glyph: int, letter: str, advance: int) -> str:
+        """A glyph that stands for a letter, and the kerning behind it; "" if no code says so."""
+        code, said = self._code(glyph, letter)
+        if not said:
+            return ""
+        missing = self._advance[glyph] - advance
+        kern = f"> {number(round(missing * self.per_unit, 3))} <" if missing else ""
+        made = self._hexes[glyph, letter, advance] = f"{code:04X}{kern}"
+        return made
 
     def dictionary(self, store: Store) -> Any:
         """The font's entries, with its program and maps as objects of the file."""

@@ -11,9 +11,11 @@ from typing import NamedTuple
 
 from hidden_frame.typeset.breaking.cut import TOLERANCE
 from hidden_frame.typeset.breaking.narrow import forced, takes_hyphen
-from hidden_frame.typeset.hyphenation import SOFT_HYPHEN, Dividing, divisions
+from hidden_frame.typeset.hyphenation import SOFT_HYPHEN, Dividing, divisions, divisions_all
 from hidden_frame.typeset.segments import Segment
-from hidden_frame.typeset.shaping import Word
+from hidden_frame.typeset.shaping import Setting, Word
+
+_SEVERAL = 8  # words that are quicker divided at once than one after the other
 
 
 class Break(NamedTuple):
@@ -130,6 +132,8 @@ def _add_even(found: Nodes, segment: Segment, begin: int, last: int, divide: boo
     words, ends, languages = segment.words, segment.ends, segment.languages
     divide = divide and segment.hyphenated
     one = languages[segment.spans] if isinstance(segment.spans, int) else None
+    if divide and one is not None and segment.levels is None and last - begin > _SEVERAL:
+        divided_all(words[begin].setting, [w.text for w in words[begin : last + 1]], one)
     add_end, add_gap = found.ends.append, found.end_gaps.append
     add_begin, add_begin_gap = found.begins.append, found.begin_gaps.append
     add_break, add_hyphen = found.breaks.append, found.hyphens.append
@@ -207,6 +211,27 @@ def divided(word: Word, language: Dividing) -> list[tuple[int, float, float]]:
     return found
 
 
+def divided_all(
+    setting: Setting, words: Sequence[str], language: Dividing
+) -> list[list[tuple[int, float, float]]]:
+    """`divided` of many words that are read from left to right, their parts measured at once."""
+    known = setting.divided.setdefault(language, {})
+    new = list(dict.fromkeys(word for word in words if word not in known))
+    places = divisions_all(new, language)
+    parts = [
+        _parted(text, used) for text, several in zip(new, places, strict=True) for used in several
+    ]
+    every = sorted({part for both in parts for part in both})  # the same order in every run
+    width = dict(zip(every, setting.measured(every), strict=True))
+    pairs = iter(parts)
+    for text, several in zip(new, places, strict=True):
+        known[text] = [
+            (used, width[begin], width[rest])
+            for used, (begin, rest) in zip(several, pairs, strict=False)
+        ]
+    return [known[word] for word in words]
+
+
 def parts_of(word: Word, used: int) -> tuple[Word, Word]:
     """A word divided behind so many characters: its beginning with a hyphen, and its end."""
     begin, rest = _parts(word, used)
@@ -214,5 +239,8 @@ def parts_of(word: Word, used: int) -> tuple[Word, Word]:
 
 
 def _parts(word: Word, used: int) -> tuple[str, str]:
-    text = word.text
+    return _parted(word.text, used)
+
+
+def _parted(text: str, used: int) -> tuple[str, str]:
     return text[:used].replace(SOFT_HYPHEN, "") + "-", text[used:].replace(SOFT_HYPHEN, "")

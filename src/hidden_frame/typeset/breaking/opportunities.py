@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import re
 from bisect import bisect_right
+from collections.abc import Iterable
 from functools import cache, lru_cache
 from itertools import pairwise
 from unicodedata import category, east_asian_width
@@ -232,6 +233,20 @@ def keeps(text: str) -> bool:
     return _KEPT.search(text) is not None
 
 
+_free: set[str] = set()
+
+
+def holding_among(words: Iterable[str]) -> set[str]:
+    """Those that may keep to one beside them, across a space: they begin with a mark, or end with
+    an opening one."""
+    if len(_free) > _MAX_WHOLE:
+        _free.clear()
+    new = set(words).difference(_free)
+    holding = {w for w in new if w and not (w[0].isalnum() and class_of(w[-1]) != "OP")}
+    _free.update(new - holding)
+    return holding
+
+
 @lru_cache(maxsize=20_000)
 def may_turn(before: str, behind: str) -> bool:
     """Whether a line may end at the space between two words: not before a closing mark or behind
@@ -247,6 +262,9 @@ def may_turn(before: str, behind: str) -> bool:
     return first not in ("CL", "CP", "EX", "IS", "SY") and class_of(before[-1]) != "OP"
 
 
+# Letters of Latin with marks around them, within which no rule lets a line end (LB13, LB19, LB28).
+_LATIN = re.compile("[\"'(\\[\u2018\u201c]*[A-Za-z\u00c0-\u00d6\u00d8-\u00f6\u00f8-\u024f]+"
+                    "[.,:;!?)\\]\"'\u2019\u201d]*")  # fmt: skip
 _whole: set[str] = set()
 _MAX_WHOLE = 200_000
 
@@ -258,6 +276,6 @@ def all_whole(words: list[str]) -> bool:
     if len(_whole) > _MAX_WHOLE:
         _whole.clear()
     new = set(words).difference(_whole)
-    found = {word for word in new if len(parts(word)) == 1}
+    found = {word for word in new if _LATIN.fullmatch(word) or len(parts(word)) == 1}
     _whole.update(found)
     return len(found) == len(new)

@@ -14,7 +14,7 @@ import numpy as np
 
 from hidden_frame.typeset.breaking.cut import TOLERANCE
 from hidden_frame.typeset.breaking.demerits import Fit
-from hidden_frame.typeset.breaking.nodes import Ends, divided
+from hidden_frame.typeset.breaking.nodes import Ends, divided_all
 from hidden_frame.typeset.breaking.paths import (
     Flags,
     Floats,
@@ -160,7 +160,7 @@ def _divided_nodes(
     words = list(set(text.flat))
     number = dict(zip(words, range(len(words)), strict=True))
     word = np.fromiter(map(number.__getitem__, text.flat), np.int64, len(text.flat))
-    places = [divided(setting.word(w), language) for w in words]
+    places = divided_all(setting, words, language)
     count = np.array([len(p) for p in places])
     flat = np.array([(0, 0.0, 0.0), *chain.from_iterable(places)])
     offset = np.cumsum(count) - count + 1
