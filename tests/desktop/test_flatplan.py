@@ -163,6 +163,23 @@ def test_thumbnails_come_without_painting_waiting_for_them(plan, qtbot):
     qtbot.waitUntil(lambda: plan.view.live.pixmap(page).toImage() != first, timeout=5000)
 
 
+def test_pictures_come_while_others_are_still_being_composed(plan, monkeypatch):
+    """One page is composed at a time here; each is to be seen before all are composed."""
+    monkeypatch.setattr("hidden_frame.desktop.flatplan.live._SLICE", 0.0)
+    live, thumbnails = plan.view.live, plan.window.thumbnails
+    live.finish()
+    thumbnails._kept.clear()
+    live._done.clear()
+    plan.view.zoom_to(41)
+    plan.view.viewport().repaint()
+    seen = len(live.missing)
+    assert seen > 12
+    while len(live.missing) > seen // 2:
+        plan.app.processEvents()
+    there = [page for page in live._seen if live.pixmap(page) is not None]
+    assert len(there) >= seen // 2 - 3
+
+
 def test_a_section_is_folded_and_unfolded_at_its_head(plan):
     band = plan.view.layout_now().bands[1]
     down = plan.view.verticalScrollBar().value()

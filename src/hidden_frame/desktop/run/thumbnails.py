@@ -40,7 +40,8 @@ class Thumbnails(QObject):
             self._kept.move_to_end(key)
             return found[2]
         self._wanted[key] = (scene, width, ratio)
-        self._timer.start()
+        if not self._timer.isActive():  # begun again each time, its turn would never come
+            self._timer.start()
         return found[2] if found is not None else None
 
     def kept(self, key: str) -> QPixmap | None:
