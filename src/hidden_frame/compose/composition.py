@@ -235,7 +235,9 @@ class Composition:
 
     def scenes(self) -> list[Scene]:
         """Every page's scene, in order."""
-        return [self.scene(page.id) for page in all_pages(self.publication)]
+        from hidden_frame.compose.batches import scenes_of
+
+        return list(scenes_of(self, [page.id for page in all_pages(self.publication)]))
 
     def master_scene(self, master_id: str, side: Side) -> Scene:
         """A master's face, with markers shown as their labels."""

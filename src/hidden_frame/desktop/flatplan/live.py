@@ -10,9 +10,11 @@ import time
 from PySide6.QtCore import QObject, QTimer
 from PySide6.QtGui import QPixmap
 
+from hidden_frame.compose.batches import set_ahead
 from hidden_frame.desktop.run.thumbnails import BUSY, SLICE, Thumbnails
 from hidden_frame.desktop.session import Session
 
+_TOGETHER = 4  # pages whose texts are set together while nothing moves
 _SLICE = 0.004  # seconds of composing at a time: with rendering and painting, one frame
 
 
@@ -28,6 +30,8 @@ class LivePages(QObject):
         self._size = (1, 1.0)
         self._known: object = None  # the publication that the pages were composed for
         self._done: set[str] = set()
+        self._ahead: set[str] = set()  # pages whose own texts were set together, and these
+        self._held: list[object] = []
         self._timer = QTimer(self)
         self._timer.setInterval(0)
         self._timer.timeout.connect(self._work)
@@ -67,14 +71,18 @@ class LivePages(QObject):
         until = time.perf_counter() + self._slice()
         self.session.fill()
         composition = self.session.composition
-        for page_id in self._seen:
-            if page_id in self._done or page_id not in composition.facts:
-                continue
+        facts, done = composition.facts, self._done
+        still = [p for p in self._seen if p not in done and p in facts]
+        for n, page_id in enumerate(still):
+            if page_id not in self._ahead and not self.session.hurried:
+                some = still[n : n + _TOGETHER]
+                self._ahead, self._held = set(some), set_ahead(composition, some)
             scene = composition.scene(page_id)
             self.thumbnails.pixmap(self.prefix + page_id, scene, *self._size)
             self._done.add(page_id)
             if time.perf_counter() > until:
                 return
+        self._ahead, self._held = set(), []
         self._timer.stop()
 
     @property

@@ -16,8 +16,10 @@ from typing import Any, NamedTuple
 import pikepdf
 from pikepdf import Array, Dictionary, Name, OutlineItem
 
+from hidden_frame.compose.batches import scenes_of
 from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.facts import PageFacts
+from hidden_frame.compose.scene import Scene
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.invariants import MAX_BLEED
@@ -31,6 +33,8 @@ from hidden_frame.output.pdf.rasters import rasters_of
 from hidden_frame.output.pdf.spool import Spool
 from hidden_frame.output.pdf.writing import Cancelled, Progress, Work, to_file, to_memory
 from hidden_frame.storage.files import way_out
+
+_KIDS = 64  # of a node in the tree of pages
 
 __all__ = ["Cancelled", "ExportReport", "Progress", "export_pdf", "pdf_bytes"]
 
@@ -91,26 +95,49 @@ def _made(
     """The document, whose pictures are still in the spool."""
     facts, publication = composition.facts, composition.publication
     chosen = list(facts) if pages is None else list(pages)
-    scenes = []
-    for page_id in chosen:
+    scenes: list[Scene] = []
+    coming = scenes_of(composition, chosen)
+    for _ in chosen:
         with MEMORY.walk():
-            scenes.append(composition.scene(page_id))
+            scenes.append(next(coming))
         scenes[-1].rest()
         settle_each(len(scenes))
         work.more()
     rasters = rasters_of(scenes, blobs, spool, work.alive)
     pdf = spool.opened()
     writer = PageWriter(pdf, blobs, scenes, rasters, bleed)
+    leaves = []
     for scene in scenes:
-        pdf.pages.append(pikepdf.Page(pdf.make_indirect(writer.page(scene))))
+        leaves.append(pdf.make_indirect(writer.page(scene)))
         scene.rest()  # there may be thousands
         work.more()
+    _bind(pdf, leaves)
     link(pdf, scenes, chosen, writer.bleed)
     writer.finish(work.alive)
     work.fonts()
     _catalogue(pdf, composition, [facts[i] for i in chosen])
     inform(pdf, publication, when or datetime.now())
     return pdf, ExportReport(tuple(_broken(publication, writer.pictures.broken)))
+
+
+def _bind(pdf: pikepdf.Pdf, leaves: list[Any]) -> None:
+    """The pages' tree, made at once and balanced (ISO 32000-1, 7.7.3.2): a page put behind the
+    others costs as much as there are others."""
+    root = pdf.Root.Pages
+    nodes, counts = leaves, [1] * len(leaves)
+    while len(nodes) > _KIDS:
+        above, sums = [], []
+        for at in range(0, len(nodes), _KIDS):
+            some = nodes[at : at + _KIDS]
+            sums.append(sum(counts[at : at + _KIDS]))
+            node = pdf.make_indirect(Dictionary(Type=Name.Pages, Kids=Array(some), Count=sums[-1]))
+            for kid in some:
+                kid.Parent = node
+            above.append(node)
+        nodes, counts = above, sums
+    root.Kids, root.Count = Array(nodes), len(leaves)
+    for kid in nodes:
+        kid.Parent = root
 
 
 def _work(
