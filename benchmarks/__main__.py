@@ -19,6 +19,7 @@ from benchmarks.desk import desk_frames, selecting, start_up, typing
 from benchmarks.driven import driven
 from benchmarks.faults import faults
 from benchmarks.flatplan import flatplan_frames, move_many
+from benchmarks.frames import frames
 from benchmarks.keyboard import keyboard_rows
 from benchmarks.lines import lines
 from benchmarks.lit import lit_rows
@@ -65,7 +66,7 @@ ALONE = {
     "across": across_rows,
     "lit": lit_rows,
 }
-LONG = {"size": size, "faults": faults}  # only when asked for by name
+LONG = {"size": size, "faults": faults, "frames": frames}  # only when asked for by name
 MEASURES = ALONE | MEASURES | LONG
 CAPTION = (
     "Times are met if they are, divided by the pace: how much slower than in a quiet spell "

@@ -253,3 +253,27 @@ def test_pages_that_a_walk_has_passed_are_edited_as_if_they_were_new(demo, monke
         assert [p.matrix for p in after.placed] == [p.matrix for p in new.scene(page.id).placed]
     for page in all_pages(publication):  # and what it did not let go of is the same object
         assert composition.scene(page.id) is composer.compose(publication).scene(page.id)
+
+
+def test_what_is_dropped_with_a_turn_is_freed_a_little_at_a_time_and_then_all_of_it():
+    import weakref
+
+    class Value:
+        pass
+
+    memory = Memory(slack=0)
+
+    @remembered(memory=memory, weigh=lambda _: 1)
+    def value(n: int) -> Value:
+        return Value()
+
+    seen = [weakref.ref(value(n)) for n in range(20_000)]
+    memory.turn("one")
+    value(-1)
+    memory.turn("two")  # nothing was asked for since: all are dropped
+    gone = sum(ref() is None for ref in seen)
+    assert gone < 20_000  # not at a stroke
+    for turn in range(2_000):
+        memory.turn(f"turn {turn}")
+    assert all(ref() is None for ref in seen)
+    assert value(3) is value(3)

@@ -7,6 +7,8 @@ import os
 import sys
 from pathlib import Path
 
+_SETTLED = 400  # milliseconds after which a window is up and painted
+
 
 def _arguments(arguments: list[str]) -> argparse.Namespace:
     parser = argparse.ArgumentParser(
@@ -66,7 +68,10 @@ def run(arguments: list[str]) -> int:
     catch_all(windows.sessions)
     if chosen.file is None and not chosen.demo:
         shown = windows.show_start()
-        return _picture(app, shown, chosen.picture) if chosen.picture else int(app.exec())
+        if chosen.picture:
+            return _picture(app, shown, chosen.picture)
+        _read_fonts()
+        return int(app.exec())
     from hidden_frame.demo.almanac import almanac
     from hidden_frame.model.errors import Refusal
     from hidden_frame.storage.format import Opened, load
@@ -93,7 +98,20 @@ def run(arguments: list[str]) -> int:
             app.processEvents()
         window.run.finish()
         return _picture(app, window, chosen.picture)
+    _read_fonts()
     return int(app.exec())
+
+
+def _read_fonts() -> None:
+    """Has the machine's fonts read beside the work, before somebody asks for them."""
+    from threading import Thread
+
+    from PySide6.QtCore import QTimer
+
+    from hidden_frame.typeset.fonts import font_book
+
+    reader = Thread(target=lambda: font_book().families(), name="fonts", daemon=True)
+    QTimer.singleShot(_SETTLED, reader.start)
 
 
 def _picture(app, widget, path: Path) -> int:  # type: ignore[no-untyped-def]

@@ -16,6 +16,7 @@ alive what another one has dropped.
 from __future__ import annotations
 
 import gc
+import time
 from collections.abc import Callable, Iterable, Iterator
 from contextlib import contextmanager
 from functools import update_wrapper
@@ -51,6 +52,7 @@ def unsettle() -> None:
 SLACK = 10 * 1024**2  # bytes of new values between two clearances
 _PLAIN = {"str", "int", "bool", "float", "None", "Side"}
 _PASSED = 2_000  # results that a walk remembers: masters' items recur from page to page
+_LETTING, _AT_A_TIME = 0.001, 40  # seconds of freeing at a turn; entries between looks at the clock
 _ENTRY = 240  # bytes of a key, its arguments' references, and an entry
 
 
@@ -86,6 +88,7 @@ class Memory:
         self.walking = 0  # how many walks through all pages are under way
         self.passed: list[tuple[Memo[Any], Any]] = []  # made by them of what is `passing`
         self._last: object = None
+        self._leaving: list[dict[Any, Any]] = []  # dropped, and not freed yet
 
     @contextmanager
     def walk(self) -> Iterator[None]:
@@ -107,17 +110,33 @@ class Memory:
         if version is not self._last:
             self._last = version
             if self.new > self.slack:
-                self.clear_stale()
+                self.clear_stale(at_once=False)
+        if self._leaving:
+            self._let_go()
 
-    def clear_stale(self) -> None:
-        """One clearance."""
+    def clear_stale(self, at_once: bool = True) -> None:
+        """One clearance; what is dropped is freed `at_once`, or a little with every turn: all of
+        it together would hold the desk for a tenth of a second."""
         self.new = 0
+        self._leaving.clear()
         for memo in self.memos:
             held = _held_elsewhere(memo.stale) if memo.shared else {}
-            memo.stale.clear()
-            memo.stale.update(held)
-            memo.stale.update(memo.fresh)
+            if memo.stale and not at_once:
+                for key in held:
+                    del memo.stale[key]
+                self._leaving.append(memo.stale)
+            memo.stale = {**held, **memo.fresh}
             memo.fresh.clear()
+
+    def _let_go(self) -> None:
+        """Frees some of what was dropped."""
+        end = time.perf_counter() + _LETTING
+        while self._leaving and time.perf_counter() < end:
+            some = self._leaving[-1]
+            for _ in range(min(_AT_A_TIME, len(some))):
+                some.popitem()
+            if not some:
+                self._leaving.pop()
 
     def report(self) -> list[MemoryReport]:
         """What is kept, the heaviest first."""

@@ -110,6 +110,7 @@ class Flow:
         region = stop.room.regions[0]
         if region.outlines or (region.measure == self._measure and first < self._prepared):
             return
+        self._ahead = min(self._ahead, self._most)  # in a slice there are few, whatever was before
         self._measure, self._prepared = region.measure, first + self._ahead
         set_paragraph.each(specs[first : self._prepared], region.measure)
         self._ahead = min(2 * self._ahead, self._most)

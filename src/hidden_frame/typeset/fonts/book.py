@@ -10,7 +10,8 @@ import uharfbuzz as hb
 
 from hidden_frame.resources import FALLBACK, FONTS
 from hidden_frame.typeset.fonts.face import FontFace, FontSource
-from hidden_frame.typeset.fonts.machine import InstalledFont, machine_fonts
+from hidden_frame.typeset.fonts.index import machine_fonts
+from hidden_frame.typeset.fonts.machine import InstalledFont
 
 DEFAULT_FAMILY = "Spectral"
 _STYLES = {

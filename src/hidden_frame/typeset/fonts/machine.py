@@ -7,7 +7,6 @@ damaged, or may not be embedded in a PDF, is found out here and never fails late
 from __future__ import annotations
 
 from collections.abc import Iterator
-from functools import cache
 from pathlib import Path
 from typing import Any, NamedTuple
 
@@ -120,9 +119,3 @@ def _reason(font: Any) -> str:
 def keeps_whole(tables: Any) -> bool:
     """Whether a font's licence forbids embedding only a part of it."""
     return bool(tables["OS/2"].fsType & _WHOLE)
-
-
-@cache
-def machine_fonts() -> tuple[InstalledFont, ...]:
-    """All fonts of the machine, looked for once in a process."""
-    return tuple(found for path in font_files() for found in fonts_in(path))
