@@ -456,3 +456,28 @@ def test_a_heading_comes_back_when_what_it_heads_has_room_again():
     warm, cold = composer.compose(publication), Composer().compose(publication)
     assert shown(warm, story_id) == shown(cold, story_id)
     assert shown(warm, story_id)[0] != first[0]
+
+
+def test_who_jumps_far_while_slices_wait_has_paragraphs_set_many_at_a_time(monkeypatch):
+    """What is laid out a little at a time beside the desk sets few of them: not so who waits."""
+    from benchmarks.natural import story_text
+    from benchmarks.stories import long_story
+
+    from hidden_frame.model.memory import MEMORY
+    from hidden_frame.typeset import paragraphs
+
+    publication, story, _, _ = long_story(story_text("en", 40_000))
+    MEMORY.clear_stale()
+    MEMORY.clear_stale()
+    several = []
+    broken = paragraphs._broken
+    monkeypatch.setattr(
+        paragraphs, "_broken", lambda texts, *a: several.append(len(texts)) or broken(texts, *a)
+    )
+    flow = Composer().compose(publication).flow(story)
+    slices = flow.filling(sliced=True)
+    next(slices)
+    assert 0 < max(several) <= 20
+    several.clear()
+    flow.part(*flow.stops[-1].key)
+    assert max(several) > 100

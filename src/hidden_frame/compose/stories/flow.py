@@ -23,6 +23,7 @@ from hidden_frame.typeset.paragraphs import set_paragraph
 from hidden_frame.typeset.text import SetText
 
 _MOST_AHEAD = 512  # paragraphs set at once; with more, arrays no longer fit the cache
+_FAR = 50  # stops: who wants more at once does not wait longer for the first ones
 _SLICE, _MOST_IN_A_SLICE = 4, 10  # stops filled, and paragraphs set, in a few milliseconds
 _PATIENCE = 2  # pages
 _NOTHING = Fragment((), 0.0, None)
@@ -37,7 +38,7 @@ class Flow:
     """
 
     __slots__ = (
-        "_ahead", "_measure", "_most", "_old", "_parts", "_prepared", "_starts", "_where",
+        "_ahead", "_measure", "_old", "_parts", "_prepared", "_starts", "_where",
         "frames", "index", "specs", "stops",
     )  # fmt: skip
 
@@ -48,7 +49,7 @@ class Flow:
         self._parts: list[Part] = []
         self._starts: list[Where] = []
         self._where: Where | None = Where() if specs.recto else None
-        self._measure, self._prepared, self._ahead, self._most = 0.0, 0, 16, _MOST_AHEAD
+        self._measure, self._prepared, self._ahead = 0.0, 0, 16
         # What stood where, without what the flow before it had kept of its own.
         self._old = None if before is None else _Old(before)
         same = before is not None and before.stops is stops
@@ -74,8 +75,10 @@ class Flow:
             self._parts, self._starts = before._parts[:count], starts[:count]
             self._where = starts[count]
 
-    def _fill(self, count: int) -> None:
-        """Fills as many stops, from where the last one ended."""
+    def _fill(self, count: int, most: int = _MOST_AHEAD) -> None:
+        """Fills as many stops, from where the last one ended, `most` paragraphs set at once."""
+        if count - len(self._parts) > _FAR:
+            self._ahead = most  # they are all wanted now
         end = Where(len(self.specs.recto))
         for number in range(len(self._parts), min(count, len(self.stops))):
             stop = self.stops[number]
@@ -83,7 +86,7 @@ class Flow:
             specs = self.specs.on(stop.side)
             part, opening = self._kept(number, stop), self._opening(number, stop, begin)
             if part is None or part.opening != opening or not _still(part, begin, specs):
-                self._prepare(specs, begin.paragraph, stop)
+                self._prepare(specs, begin.paragraph, stop, most)
                 part = _filled(stop, specs, begin, number == 0, opening)
             elif self._take_foot(number, begin):
                 break
@@ -104,16 +107,16 @@ class Flow:
                 return Opening()
         return Opening(True, stop.opens, stop.side)
 
-    def _prepare(self, specs: list[ParagraphSpec], first: int, stop: Stop) -> None:
+    def _prepare(self, specs: list[ParagraphSpec], first: int, stop: Stop, most: int) -> None:
         """Sets the next paragraphs at once, which is quicker than one after the other: few for
         the page in sight, more and more for those behind it."""
         region = stop.room.regions[0]
         if region.outlines or (region.measure == self._measure and first < self._prepared):
             return
-        self._ahead = min(self._ahead, self._most)  # in a slice there are few, whatever was before
-        self._measure, self._prepared = region.measure, first + self._ahead
+        ahead = min(self._ahead, most)
+        self._measure, self._prepared = region.measure, first + ahead
         set_paragraph.each(specs[first : self._prepared], region.measure)
-        self._ahead = min(2 * self._ahead, self._most)
+        self._ahead = min(2 * ahead, most)
 
     def _take_foot(self, number: int, begin: Where) -> bool:
         """All that is left as it was, where the text from here on is the same and begins at the
@@ -148,11 +151,11 @@ class Flow:
     def filling(self, sliced: bool = True) -> Iterator[None]:
         """Fills all stops, if `sliced` a few at a time, so that who waits can do something else
         between; all at once is quicker."""
-        self._most = _MOST_IN_A_SLICE if sliced else _MOST_AHEAD
+        each = _SLICE if sliced else len(self.stops)
+        most = _MOST_IN_A_SLICE if sliced else _MOST_AHEAD
         while len(self._parts) < len(self.stops):
-            self._fill(len(self._parts) + (_SLICE if sliced else len(self.stops)))
+            self._fill(len(self._parts) + each, most)
             yield
-        self._most = _MOST_AHEAD
 
     @property
     def whole(self) -> bool:
