@@ -477,7 +477,7 @@ def test_who_jumps_far_while_slices_wait_has_paragraphs_set_many_at_a_time(monke
     flow = Composer().compose(publication).flow(story)
     slices = flow.filling(sliced=True)
     next(slices)
-    assert 0 < max(several) <= 20
+    assert max(several, default=0) <= 20
     several.clear()
     flow.part(*flow.stops[-1].key)
     assert max(several) > 100
