@@ -463,12 +463,12 @@ def test_who_jumps_far_while_slices_wait_has_paragraphs_set_many_at_a_time(monke
     from benchmarks.natural import story_text
     from benchmarks.stories import long_story
 
-    from hidden_frame.model.memory import MEMORY
     from hidden_frame.typeset import paragraphs
 
-    publication, story, _, _ = long_story(story_text("en", 40_000))
-    MEMORY.clear_stale()
-    MEMORY.clear_stale()
+    publication, story, _, _ = long_story((Paragraph("body"),))
+    publication, _ = add_pages(publication, publication.sections[0].id, 1, 130)
+    told = replace(publication.stories[0], text=story_text("en", 40_000))  # laid out by nobody yet
+    publication = replace(publication, stories=(told,))
     several = []
     broken = paragraphs._broken
     monkeypatch.setattr(
