@@ -185,11 +185,10 @@ def by_platypus(words: str) -> dict[str, float]:
 
 def pages_exported(count: str) -> dict[str, float]:
     """Pages of 300 words each, as a PDF."""
-    from benchmarks.natural import english
     from benchmarks.publication import large
     from hidden_frame.output.pdf import pdf_bytes
 
-    publication, blobs = large(int(count), words=english())
+    publication, blobs = large(int(count))
     begun = time.process_time()
     made = pdf_bytes(Composer().compose(publication), blobs)
     seconds = time.process_time() - begun

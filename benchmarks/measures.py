@@ -151,7 +151,8 @@ def move_pages_to_front() -> Iterator[Row]:
 
 
 def layout_and_export() -> Iterator[Row]:
-    """Cold layout of all text and the export, beside QTextDocument and platypus."""
+    """Layout of all text anew, in a process that has its fonts, and the export, beside
+    QTextDocument and platypus."""
     publication, blobs = large()
     texts = page_texts()
     documents, layouts, again = [], [], []
@@ -162,12 +163,12 @@ def layout_and_export() -> Iterator[Row]:
         again.append(_timed(lambda: _own_layout(texts)))
     document, layout = median(documents), median(layouts)
     yield Row("QTextDocument layout (yardstick)", document * 1000, "ms")
-    yield Row("cold layout of all text", layout * 1000, "ms")
-    yield Row("cold layout / QTextDocument", layout / document, "ratio", 0.5)
+    yield Row("layout of all text anew", layout * 1000, "ms")
+    yield Row("layout anew / QTextDocument", layout / document, "ratio", 0.5)
     yield Row("layout with its words known / QTextDocument", median(again) / document, "ratio")
     _forget()
     compose = _timed(lambda: Composer().compose(publication).scenes())
-    yield Row("cold composition of every page", compose * 1000, "ms")
+    yield Row("composition of every page anew", compose * 1000, "ms")
     flow = _timed(lambda: _platypus(texts, list(blobs.values())))
     yield Row("platypus flow to PDF (yardstick)", flow * 1000, "ms")
     _forget()

@@ -10,6 +10,7 @@ import numpy as np
 from msgspec.structs import replace
 from PIL import Image
 
+from benchmarks.natural import english
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.looks.styles import put_picture
 from hidden_frame.edit.masters.apply import add_master, set_default_masters
@@ -22,54 +23,13 @@ from hidden_frame.model.trims import TRIMS
 from hidden_frame.storage.pictures import picture_from_bytes
 
 PAGES, WORDS, PICTURES = 500, 300, 20
-_STARTS = [
-    "b",
-    "br",
-    "c",
-    "ch",
-    "d",
-    "dr",
-    "f",
-    "fl",
-    "g",
-    "gr",
-    "h",
-    "k",
-    "l",
-    "m",
-    "n",
-    "p",
-    "pl",
-    "qu",
-    "r",
-    "s",
-    "st",
-    "t",
-    "tr",
-    "v",
-    "w",
-]
-_MIDDLES = ["a", "e", "i", "o", "u", "ai", "ea", "ou", "al", "er", "in", "on", "or", "an"]
-_ENDS = ["", "n", "r", "s", "t", "l", "nd", "st", "ment", "tion", "ing", "ly"]
-
-
-def lexicon(rng: random.Random, size: int = 4000) -> list[str]:
-    """Made-up words about as long as English ones."""
-    words: set[str] = set()
-    while len(words) < size:
-        syllables = rng.choices((1, 2, 3), (5, 4, 2))[0]
-        word = "".join(rng.choice(_STARTS) + rng.choice(_MIDDLES) for _ in range(syllables))
-        words.add(word + rng.choice(_ENDS))
-    return sorted(words)
 
 
 def page_texts(seed: int = 7, pages: int = PAGES, words: Sequence[str] | None = None) -> list[str]:
-    """The text of each page: 300 words in sentences; made-up ones, or those given, the commonest
+    """The text of each page: 300 words in sentences, English ones or those given, the commonest
     first."""
     rng = random.Random(seed)
-    chosen_from = lexicon(rng) if words is None else list(words)
-    if words is None:
-        rng.shuffle(chosen_from)
+    chosen_from = english() if words is None else list(words)
     # A few words are common and most are rare, as in any language.
     weights = [1 / (n + 3) for n in range(len(chosen_from))]
     texts = []

@@ -21,7 +21,6 @@ from benchmarks.publication import large
 from hidden_frame.edit.items.draw import change_items
 from hidden_frame.edit.pages.order import add_pages, delete_pages, move_pages
 from hidden_frame.model.lookup import all_pages
-from hidden_frame.resources import SPELLING
 from hidden_frame.storage.format import load, save
 from hidden_frame.storage.shelf import PicturesOnDisk
 
@@ -33,7 +32,7 @@ def size() -> Iterator[Row]:
     """What 5,000 pages cost."""
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / "large.hframe"
-        publication, blobs = large(int(os.environ.get("PAGES", PAGES)), words=_words())
+        publication, blobs = large(int(os.environ.get("PAGES", PAGES)))
         save(path, publication, blobs)
         command = [sys.executable, "-c", f"from benchmarks.size import _use; _use({str(path)!r})"]
         homes = {f"XDG_{name}_HOME": folder for name in ("STATE", "DATA", "CONFIG", "CACHE")}
@@ -41,15 +40,6 @@ def size() -> Iterator[Row]:
                               env={**os.environ, **homes})  # fmt: skip
         for line in done.stdout.splitlines():
             yield Row(*json.loads(line))
-
-
-def _words() -> list[str]:
-    """English words, so that as many are doubted as in any text: hardly one.  The commonest are the
-    shortest (Zipf, “The Psycho-Biology of Language”, 1935, from memory)."""
-    lines = (SPELLING / "en_GB.dic").read_text(encoding="utf-8").splitlines()[1:]
-    words = [line.partition("/")[0] for line in lines]
-    known = [word for word in words if word.isalpha() and word.islower() and len(word) > 1]
-    return sorted(known[::10], key=len)
 
 
 def _tell(name: str, value: float, unit: str, target: float | None) -> None:

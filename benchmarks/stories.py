@@ -1,4 +1,4 @@
-"""A story of 200,000 words through some 600 pages: laid out cold, typed into, its master changed,
+"""A story of 200,000 words through some 600 pages: laid out anew, typed into, its master changed,
 brought in, exported, edited a thousand times."""
 
 from __future__ import annotations
@@ -12,6 +12,7 @@ from statistics import median, quantiles
 from msgspec.structs import replace
 
 from benchmarks.measures import Row, _application, _forget, _timed, _window
+from benchmarks.natural import story_text
 from benchmarks.publication import page_texts
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.palette import palette
@@ -37,14 +38,8 @@ _MEASURE, _NARROW = 110.0 * 72 / 25.4, 65.0 * 72 / 25.4  # points
 
 
 def manuscript() -> Text:
-    """Paragraphs of 20 to 100 words."""
-    words = " ".join(page_texts(pages=WORDS // 300 + 2)).split()[:WORDS]
-    found, at, n = [], 0, 0
-    while at < len(words):
-        size = 20 + (n * 37) % 81
-        found.append(Paragraph("body", (Run(" ".join(words[at : at + size])),)))
-        at, n = at + size, n + 1
-    return tuple(found)
+    """So many English words in paragraphs of 20 to 150."""
+    return story_text("en", WORDS)
 
 
 def long_story(
@@ -69,8 +64,8 @@ def long_story(
 
 
 def flowing() -> Iterator[Row]:
-    """Cold layout of the whole story, beside QTextDocument with the same words and width, with
-    the collector as the program sets it."""
+    """Layout of the whole story, all forgotten but the fonts, beside QTextDocument with the same
+    words and width, with the collector as the program sets it."""
     from PySide6.QtCore import Qt
     from PySide6.QtGui import QFont, QTextDocument, QTextOption
 
@@ -102,9 +97,9 @@ def flowing() -> Iterator[Row]:
     wide, first, whole, beside, columns, divided = (median(c) for c in zip(*times, strict=True))
     pages = len(all_pages(publication))
     yield Row("QTextDocument, 200,000 words justified (yardstick)", wide * 1000, "ms")
-    yield Row(f"a story on {pages} pages, cold, over whole paragraphs", whole * 1000, "ms")
-    yield Row("a story cold, line by line / QTextDocument", first / wide, "ratio", 0.5)
-    yield Row("a story cold, whole paragraphs / QTextDocument", whole / wide, "ratio", 1.0)
+    yield Row(f"a story on {pages} pages anew, over whole paragraphs", whole * 1000, "ms")
+    yield Row("a story anew, line by line / QTextDocument", first / wide, "ratio", 0.5)
+    yield Row("a story anew, whole paragraphs / QTextDocument", whole / wide, "ratio", 1.0)
     yield Row("the same at 65 mm", columns / beside, "ratio", 1.25)
     yield Row("the same at 110 mm with words divided", divided / wide, "ratio")
     _forget()
@@ -271,7 +266,7 @@ _FEATURES = {
 
 
 def scripts() -> Iterator[Row]:
-    """Pages of 300 words, cold, to the places of their words: plain, with everything that a style
+    """Pages of 300 words anew, to the places of their words: plain, with everything that a style
     can ask for, and in Arabic."""
     words = [" ".join(page_texts(pages=1)).split()[:300] for _ in range(30)]
     arabic = [[_ARABIC[(n * 7 + k * 3) % len(_ARABIC)] for k in range(300)] for n in range(30)]
