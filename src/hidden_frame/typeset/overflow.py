@@ -52,7 +52,7 @@ def explain(text: SetText, height: float) -> Overflow | None:
 def too_wide(text: SetText) -> Overflow | None:
     """What stands out of its column, since it can be neither broken nor put on a line of its own;
     None where all is within.  Marks that hang are meant to."""
-    out = [line for line in text.lines if _stands_out(line, text)]
+    out = [line for line in text.doubtful() if _stands_out(line, text)]
     if not out:
         return None
     first = out[0]

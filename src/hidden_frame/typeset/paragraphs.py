@@ -40,6 +40,7 @@ class SetLines:
     """Lines of a paragraph; `count` is how many there are, `height` theirs (points)."""
 
     __slots__ = ("_lines", "count", "height", "spec")
+    fits = False  # whether no line is known to stand out of the measure, before any is made
 
     def __init__(self, spec: ParagraphSpec, lines: tuple[TextLine, ...] | None, count: int) -> None:
         self.spec, self.count = spec, count
@@ -79,10 +80,11 @@ class SetParagraph(SetLines):
     """A paragraph at one measure: where its lines end, and the lines themselves, which are
     made when they are asked for, since most pages of a book are never looked at."""
 
-    __slots__ = ("_asked", "_ends", "_measure")
+    __slots__ = ("_asked", "_ends", "_measure", "fits")
 
     def __init__(self, spec: ParagraphSpec, measure: float, ends: Ends | None = None) -> None:
         self._measure, self._ends = measure, ends
+        self.fits = ends is not None  # what is set together and is too wide is set by itself
         self._asked = _BEGIN  # the line whose place was asked for, and its place
         if ends is None:
             lines = set_lines(spec, measure)

@@ -50,7 +50,7 @@ class Segment:
     """
 
     __slots__ = (
-        "__dict__", "all_spaced", "blanks", "ends", "ends_with", "gap_levels", "languages",
+        "__dict__", "all_spaced", "blanks", "ends", "ends_with", "gap_levels", "kept", "languages",
         "levels", "marked", "origin", "raised", "spaced", "spans", "spread", "widest", "words",
     )  # fmt: skip
 
@@ -62,6 +62,7 @@ class Segment:
         self.ends = array("d")  # a book has millions: eight bytes each
         self.spaced: list[bool] = []
         self.all_spaced = True
+        self.kept: frozenset[int] = frozenset()  # with which no line begins, where all are spaced
         self.blanks = False  # whether a token is empty, as between two spaces
         self.spread = False  # whether its letters are spaced or scaled, as on a single line
         self.widest = 0.0
@@ -87,7 +88,7 @@ class Segment:
     def breaks_before(self, index: int) -> bool:
         """Whether a line may begin with a token."""
         if self.all_spaced:
-            return True
+            return index not in self.kept
         if self.spaced[index]:
             return may_turn(self.words[index - 1].text, self.words[index].text)
         if self.raised:
@@ -227,16 +228,20 @@ def segments(spec: ParagraphSpec) -> list[Segment]:
     if _is_plain(spec):
         text = spec.spans[0].text
         special = "\t" in text or LINE_BREAK in text or "\u00ad" in text or both_ways(text)
-        if not special and not keeps(text) and all_whole(text.split(" ")):
-            return [_plain(spec.spans[0])]
+        parts = [] if special else text.split(" ")
+        if not special and all_whole(parts):
+            made = _plain(spec.spans[0], parts)
+            if keeps(text):
+                made.kept = frozenset(_kept(parts))
+            return [made]
     return list(_Cutter(spec).segments())
 
 
-def _plain(span: Span) -> Segment:
+def _plain(span: Span, parts: list[str]) -> Segment:
     """The common case, a single look and no special character, without a loop."""
     segment = Segment(0, (span.language,))
     setting = span.setting
-    known, parts = setting.words, span.text.split(" ")
+    known = setting.words
     try:
         words = [known[part] for part in parts]
     except KeyError:

@@ -11,7 +11,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from functools import lru_cache
 
-from hidden_frame.typeset.fill import Fragment, Where, fill
+from hidden_frame.typeset.fill import Block, Fragment, Where, fill
 from hidden_frame.typeset.line import GlyphRun, TextLine
 from hidden_frame.typeset.paragraph import ParagraphSpec
 from hidden_frame.typeset.region import Region
@@ -105,6 +105,18 @@ class SetText:
             ]
         return self._lines
 
+    def doubtful(self) -> list[PlacedLine]:
+        """The lines of paragraphs that are not known to fit their measure."""
+        if self._lines is not None:
+            return self._lines
+        return [
+            line
+            for column, fragment in enumerate(self.fragments)
+            for block in fragment.blocks
+            if not block.set.fits
+            for line in _placed_of(block, column)
+        ]
+
     @property
     def count(self) -> int:
         """How many lines there are; none is made for that."""
@@ -124,11 +136,15 @@ class SetText:
 
 
 def _placed(fragment: Fragment, column: int) -> list[PlacedLine]:
+    return [line for block in fragment.blocks for line in _placed_of(block, column)]
+
+
+def _placed_of(block: Block, column: int) -> list[PlacedLine]:
+    number, done, first, last, x, top, pitch = block
     found = []
-    for number, done, first, last, x, top, pitch in fragment.blocks:
-        for line in done.lines[first:last]:
-            found.append(PlacedLine(line, number, column, x, top))
-            top += pitch
+    for line in done.lines[first:last]:
+        found.append(PlacedLine(line, number, column, x, top))
+        top += pitch
     return found
 
 

@@ -186,7 +186,7 @@ class Breaker:
     def _unglued(self, at: int, last: int, headed: bool) -> int:
         """The last token after which a line may really break; at least one is taken."""
         segment = self.segment
-        if segment.all_spaced:
+        if segment.all_spaced and not segment.kept:
             return last if last >= at else at
         nxt = last + 1
         while nxt < len(segment.words) and not segment.breaks_before(nxt) and nxt > at + 1:

@@ -94,7 +94,8 @@ def add_nodes(
     first = segment.start(at) if head is None else ends[at] - head.width
     narrow = measure - max(first - found.begins[0], 0.0)  # of the first line
     wide = segment.widest > narrow + TOLERANCE
-    if even and head is None and until is None and at == 0 and not (segment.blanks or wide):
+    plain = even and not (segment.blanks or segment.kept or wide)
+    if plain and head is None and until is None and at == 0:
         _add_even(found, segment, begin, last, divide)
         return
     gap = max(begin - 1 - at, 0) if even else sum(spaced[at + 1 : begin])
