@@ -8,6 +8,7 @@ from typing import NamedTuple
 
 from hidden_frame.checks.content import limits_of, to_look_at
 from hidden_frame.checks.faults import Fault, faults_of
+from hidden_frame.compose.batches import set_ahead
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.composition import Composition
 from hidden_frame.model.geometry import SIDES
@@ -87,7 +88,12 @@ def _faults(composition: Composition, known: Collection[str]) -> Iterator[frozen
         for story in publication.stories
         if (flow := composition.flow(story.id)).rest is not None and flow.words_left
     }
-    for n, holder in enumerate(to_look_at(publication)):
+    every = to_look_at(publication)
+    held: list[object] = []  # paragraphs of the pages that are looked at now, set together
+    for n, holder in enumerate(every):
+        if n % _AT_A_TIME == 0:
+            some = [each for each in every[n : n + _AT_A_TIME] if each not in masters]
+            held[:] = set_ahead(composition, some)
         scenes = (
             [composition.master_scene(holder, side) for side in SIDES]
             if holder in masters
