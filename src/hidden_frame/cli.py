@@ -43,13 +43,17 @@ def _command(arguments: list[str]) -> None:
     """Runs a command without a window; its libraries are loaded only here."""
     from hidden_frame.headless import app
     from hidden_frame.model.errors import Refusal
+    from hidden_frame.typeset.known import KNOWN, ends_file
 
     gc.enable()
+    KNOWN.open(ends_file())
     try:
         app(arguments, prog_name="hidden-frame")
     except Refusal as error:
         print(error, file=sys.stderr)
         sys.exit(1)
+    finally:  # a command may end the process
+        KNOWN.close()
 
 
 def main() -> None:

@@ -55,6 +55,7 @@ def run(arguments: list[str]) -> int:
     from hidden_frame.desktop.settings import settings
     from hidden_frame.desktop.windows import Windows
     from hidden_frame.resources import DESKTOP
+    from hidden_frame.typeset.known import KNOWN, ends_file
 
     take_turns()
     app = QApplication.instance() or QApplication(sys.argv[:1])
@@ -64,6 +65,8 @@ def run(arguments: list[str]) -> int:
     app.setWindowIcon(QIcon(str(DESKTOP / "hidden-frame.svg")))
     theme.load_fonts()
     theme.prepare(app)  # the window's widgets are dressed once they are all there
+    KNOWN.open(ends_file())
+    app.aboutToQuit.connect(KNOWN.keep)
     windows = Windows(app)
     catch_all(windows.sessions)
     if chosen.file is None and not chosen.demo:

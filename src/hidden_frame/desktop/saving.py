@@ -18,6 +18,7 @@ from hidden_frame.storage.files import other_names
 from hidden_frame.storage.format import save
 from hidden_frame.storage.stamps import stamp_of
 from hidden_frame.storage.store import lean
+from hidden_frame.typeset.known import KNOWN
 
 _LOOK = 25  # milliseconds from one look at the thread to the next
 
@@ -127,3 +128,4 @@ def _write(
 ) -> None:
     """A file without the pictures that only undone or earlier steps use."""
     save(path, lean(publication), blobs, preview, about_to, own)
+    KNOWN.keep()  # where its lines end: it is opened sooner next time

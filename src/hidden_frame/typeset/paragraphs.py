@@ -19,12 +19,13 @@ from functools import lru_cache
 from hidden_frame.model.memory import remembered
 from hidden_frame.typeset.breaking.nodes import Ends
 from hidden_frame.typeset.ends import ends_of
+from hidden_frame.typeset.known import KNOWN
 from hidden_frame.typeset.line import TextLine
 from hidden_frame.typeset.lines import MOST_WHOLE, LineSetter, set_lines
 from hidden_frame.typeset.measures import fit_of
 from hidden_frame.typeset.paragraph import ParagraphSpec
 from hidden_frame.typeset.segments import TextOffset, Tokens, tokens_of
-from hidden_frame.typeset.shaping import exact
+from hidden_frame.typeset.shaping import Setting, exact
 
 _BEGIN = (0, TextOffset())
 _FEW_LINES = 3
@@ -82,9 +83,11 @@ class SetParagraph(SetLines):
 
     __slots__ = ("_asked", "_ends", "_measure", "fits")
 
-    def __init__(self, spec: ParagraphSpec, measure: float, ends: Ends | None = None) -> None:
+    def __init__(
+        self, spec: ParagraphSpec, measure: float, ends: Ends | None = None, fits: bool = True
+    ) -> None:
         self._measure, self._ends = measure, ends
-        self.fits = ends is not None  # what is set together and is too wide is set by itself
+        self.fits = fits and ends is not None
         self._asked = _BEGIN  # the line whose place was asked for, and its place
         if ends is None:
             lines = set_lines(spec, measure)
@@ -185,12 +188,64 @@ def _together(specs: Sequence[ParagraphSpec], measure: float) -> list[SetParagra
             look = span.setting, span.language, spec.base, *spec[3:4], *spec[6:9], spec.spacing
             looks.setdefault(look, []).append((n, tokens))
     ends: list[Ends | None] = [None] * len(specs)
+    made: dict[int, SetParagraph] = {}
+    new: dict[int, bytes] = {}
     for several in looks.values():
         if len(several) > FEW:
-            found = _broken([t for _, t in several], specs[several[0][0]], measure)
+            like = specs[several[0][0]]
+            if KNOWN.is_open:
+                keys = _keys([specs[n] for n, _ in several], like, measure)
+                several, made_now, new_now = _known(several, keys, specs, measure)
+                made |= made_now
+                new |= new_now
+            found = _broken([t for _, t in several], like, measure) if several else []
             for (n, tokens), end in zip(several, found, strict=True):
                 ends[n] = end._replace(glued=True) if end is not None and tokens.glued else end
-    return [SetParagraph(spec, measure, end) for spec, end in zip(specs, ends, strict=True)]
+    done = [
+        made[n] if n in made else SetParagraph(spec, measure, end)
+        for n, (spec, end) in enumerate(zip(specs, ends, strict=True))
+    ]
+    for n, key in new.items():
+        end = ends[n] if ends[n] is not None else ends_of(done[n].lines)
+        if end is not None:
+            KNOWN.put(key, end, done[n].fits)
+    return done
+
+
+def _known(
+    several: list[tuple[int, Tokens]],
+    keys: Sequence[bytes],
+    specs: Sequence[ParagraphSpec],
+    measure: float,
+) -> tuple[list[tuple[int, Tokens]], dict[int, SetParagraph], dict[int, bytes]]:
+    """Those that nobody knows; those whose lines are known from another run; the keys of the
+    first."""
+    left, made, new = [], {}, {}
+    for (n, tokens), key in zip(several, keys, strict=True):
+        known = KNOWN.get(key)
+        if known is None:
+            left.append((n, tokens))
+            new[n] = key
+        else:
+            made[n] = SetParagraph(specs[n], measure, known.ends, known.fits)
+    return left, made, new
+
+
+def _keys(specs: Sequence[ParagraphSpec], like: ParagraphSpec, measure: float) -> list[bytes]:
+    """The keys of paragraphs that are all set as one of them is."""
+    span = like.spans[0]
+    look = KNOWN.look(
+        _said(span.setting), span.language, _said(like.base), fit_of(like, measure),
+        like.align, like.left, like.right, like.first, like.spacing, like.dress.level,
+        like.dress.anchored,
+    )  # fmt: skip
+    return [KNOWN.key(look, spec.spans[0].text) for spec in specs]
+
+
+def _said(setting: Setting) -> tuple[object, ...]:
+    """What of a setting lines depend on."""
+    face = setting.face.digest
+    return face, setting.size, setting.tracking, setting.manner, setting.shift, setting.stretch
 
 
 def _broken(texts: list[Tokens], like: ParagraphSpec, measure: float) -> list[Ends | None]:

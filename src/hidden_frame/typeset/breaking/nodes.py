@@ -98,6 +98,8 @@ def add_nodes(
     if plain and head is None and until is None and at == 0:
         _add_even(found, segment, begin, last, divide)
         return
+    if divide and last - begin > _SEVERAL and segment.levels is None:
+        _divide_ahead(segment, begin, last)
     gap = max(begin - 1 - at, 0) if even else sum(spaced[at + 1 : begin])
     for token in range(begin, last + 1):
         apart = even or spaced[token]
@@ -159,6 +161,20 @@ def _add_even(found: Nodes, segment: Segment, begin: int, last: int, divide: boo
             add_break(Break(token, 0, token + 1))
             add_hyphen(False)
     found.put(ends[last], last, ends[last], last, Break(last, 0, len(words)))
+
+
+def _divide_ahead(segment: Segment, begin: int, last: int) -> None:
+    """Divides the words of one language and setting together, which is far quicker than one after
+    the other where they are new."""
+    several: dict[tuple[Setting, Dividing], list[str]] = {}
+    for token in range(begin, last + 1):
+        language = segment.language(token)
+        if language is not None and token not in segment.marked:
+            word = segment.words[token]
+            several.setdefault((word.setting, language), []).append(word.text)
+    for (setting, language), words in several.items():
+        if len(words) > _SEVERAL:
+            divided_all(setting, words, language)
 
 
 def _divide(found: Nodes, segment: Segment, token: int, gap: int) -> None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 from functools import cached_property
+from hashlib import blake2b
 from pathlib import Path
 from typing import TYPE_CHECKING, NamedTuple
 
@@ -45,6 +46,11 @@ class FontFace:
         extents = self.font.get_font_extents("ltr")
         self.ascent = extents.ascender / self.upem
         self.descent = -extents.descender / self.upem
+
+    @cached_property
+    def digest(self) -> bytes:
+        """What the font's file holds, whatever it is called."""
+        return blake2b(self.data, digest_size=16).digest()
 
     @property
     def name(self) -> str:
