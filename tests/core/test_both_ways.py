@@ -22,6 +22,7 @@ from hidden_frame.model.publication import Setup
 from hidden_frame.model.text import Paragraph, Run
 from hidden_frame.model.trims import TRIMS
 from hidden_frame.output.pdf import pdf_bytes
+from hidden_frame.typeset.bidi import levels as levels_module
 from hidden_frame.typeset.bidi.levels import base_level, levels
 from hidden_frame.typeset.bidi.order import visual
 from hidden_frame.typeset.caret import place_at, spans_of, stops
@@ -245,3 +246,12 @@ def test_a_paragraph_is_read_as_its_style_says_whatever_letter_comes_first():
     right = ParagraphSpec((mixed,), HEBREW, 14.0, dress=Dress(level=1))
     by_level = [set_lines(spec, 200.0)[0].runs[0].xs for spec in (left, right)]
     assert by_level[0][0] < by_level[0][1] and by_level[1][0] > by_level[1][1]
+
+
+@given(st.text(alphabet="אבגשלاب\u064b ـ–!\"#$%+,./:\t\u2029\u00a0()[]«»\u05b0", max_size=40),
+       st.sampled_from([None, 0, 1]))  # fmt: skip
+def test_a_text_that_is_all_read_from_the_right_takes_the_short_way(text, base):
+    short = levels_module.levels(text, base)
+    with pytest.MonkeyPatch.context() as patched:
+        patched.setattr(levels_module, "_FROM_RIGHT", frozenset(("none",)))
+        assert short == levels_module.levels(text, base)

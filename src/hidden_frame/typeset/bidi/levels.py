@@ -19,6 +19,9 @@ _ISOLATES = ("LRI", "RLI", "FSI")
 _REMOVED = frozenset(("LRE", "RLE", "LRO", "RLO", "PDF", "BN"))  # X9
 _NEUTRAL = frozenset(("B", "S", "WS", "ON", "LRI", "RLI", "FSI", "PDI"))
 _STRONG = frozenset(("L", "R", "AL"))
+# Classes that take the paragraph's level where nothing else stands in it and that is 1 (W1 to W7,
+# N1, N2, L1).
+_FROM_RIGHT = frozenset(("R", "AL", "WS", "ON", "ES", "ET", "CS", "NSM", "B", "S"))
 _ALONE = frozenset(("CS", "ES", "B", "S", "LRI", "RLI", "FSI", "PDI", *_REMOVED))
 
 
@@ -38,6 +41,9 @@ class Unit:
 def levels(text: str, base: int | None = None) -> list[int]:
     """The level of each character; `base` is the paragraph's, by its first strong character if
     it is None.  Characters that X9 removes have the level of what stands before them."""
+    there = set(map(bidirectional, set(text)))
+    if there <= _FROM_RIGHT and base != 0 and (base == 1 or there & {"R", "AL"}):
+        return [1] * len(text)  # nothing in it is read from the left, as in most of an Arabic text
     units = _units(text)
     _match_isolates(units)
     level = base if base is not None else base_of(units)

@@ -80,6 +80,7 @@ def _of_one_font(clusters: list[str], face: FontFace) -> list[FontFace]:
     return faces
 
 
+@lru_cache(maxsize=10_000)
 def _script(cluster: str) -> str | None:
     """The script of a letter, with which its name begins, if it is not Latin; None for anything
     else."""
@@ -119,6 +120,7 @@ def _clusters(text: str) -> list[str]:
     return clusters
 
 
+@lru_cache(maxsize=20_000)
 def _face_for(cluster: str, face: FontFace) -> FontFace:
     if covers(face, cluster):
         return face
