@@ -1,8 +1,9 @@
 """Pages that are walked one after the other: their own texts are set several pages at a time, which
 is quicker than page by page.
 
->>> [scene.page_id for scene in scenes_of(Composer().compose(publication), [page])] == [page]
-True
+>>> from hidden_frame.compose.composer import Composer
+>>> [scene.side for scene in scenes_of(Composer().compose(publication), [page])]
+['recto']
 """
 
 from __future__ import annotations

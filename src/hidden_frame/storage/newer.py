@@ -1,8 +1,8 @@
 """What can be seen of a publication that says more than this version knows.
 
->>> tree = {"title": "Notes", "smell": "of rain"}
->>> known(tree, About)
-Seen(tree={'title': 'Notes'}, unknown=['smell'])
+>>> from hidden_frame.model.publication import About
+>>> known({"author": "M. Tern", "smell": "of rain"}, About)
+Seen(tree={'author': 'M. Tern'}, unknown=['smell'])
 """
 
 from __future__ import annotations

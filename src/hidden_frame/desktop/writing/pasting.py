@@ -15,7 +15,7 @@ from hidden_frame.interact.pasting import all_there, pasted, styles_for
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
 from hidden_frame.storage.door import door
-from hidden_frame.storage.manuscripts.manuscript import Manuscript
+from hidden_frame.storage.manuscripts.manuscript import LEVELS, Manuscript
 
 if TYPE_CHECKING:
     from hidden_frame.desktop.writing.text_edit import TextEdit
@@ -66,7 +66,8 @@ class Pasting:
             )
             return False
         source = _read(page)
-        if source is None or not all_there(source, data.text() if data.hasText() else ""):
+        flat = source is None or source.left.get(LEVELS)
+        if source is None or flat or not all_there(source, data.text() if data.hasText() else ""):
             session.noticed.emit(
                 "What was copied can’t be read whole with its looks; its words were pasted without "
                 "them."

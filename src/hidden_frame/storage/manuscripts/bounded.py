@@ -12,6 +12,7 @@ from collections.abc import Callable
 from typing import Any
 
 from hidden_frame.storage.manuscripts.clock import Clock
+from hidden_frame.storage.manuscripts.manuscript import LEVELS
 
 DEEPEST = 50  # levels of quotations and lists in each other
 _BRACKETS = ("link", "image", "footnote_inline", "footnote_ref")
@@ -74,7 +75,7 @@ class Parsed:
             if state.level < DEEPEST:
                 return rule(state, start, end, silent)
             if not silent and rule(state, start, end, True):
-                self.left["levels of nesting"] += 1
+                self.left[LEVELS] += 1
             return False
 
         return bounded

@@ -10,6 +10,7 @@ from typing import Any
 from hidden_frame.storage.manuscripts.gathering import Gathering
 from hidden_frame.storage.manuscripts.known import listed_style
 from hidden_frame.storage.manuscripts.manuscript import (
+    LEVELS,
     LINE_BREAK,
     PLAIN,
     Manner,
@@ -69,7 +70,7 @@ def read_html(data: bytes | str, name: str) -> Manuscript:
         return Gathering().done(name)
     reader = _Html(root)
     if not whole:
-        reader.into.left["levels of nesting"] += 1
+        reader.into.left[LEVELS] += 1
     reader.walk(root, "Normal", PLAIN)
     reader.flush("Normal")
     return reader.into.done(name)

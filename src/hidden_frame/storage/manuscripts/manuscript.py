@@ -215,6 +215,9 @@ def _without(paragraph: Para, kind: type[Noted] | type[Pictured]) -> Para:
     return paragraph._replace(stretches=tuple(s for s in plain if s.text or s.beside is not None))
 
 
+LEVELS = "levels of nesting"  # what is left out of a text that is nested deeper than is read
+
+
 def report_in_words(manuscript: Manuscript) -> str:
     """“412 paragraphs, 3 notes came; 2 comments were left out.”"""
     came = [f"{n:,} {_one(word, n)}" for word, n in manuscript.came.items() if n]
