@@ -117,9 +117,9 @@ class KnownEnds:
             return
         every = {**asked, **{k: e for k, e in _read(self._file).items() if k not in asked}}
         kept = dict(list(every.items())[:MOST])
-        body = msgspec.msgpack.encode(_File(code_digest(), kept))
         beside = self._file.with_name(f"{self._file.name}.{os.getpid()}")
         with suppress(OSError):
+            body = msgspec.msgpack.encode(_File(code_digest(), kept))
             self._file.parent.mkdir(parents=True, exist_ok=True)
             beside.write_bytes(blake2b(body, digest_size=_SIZE).digest() + body)
             os.replace(beside, self._file)
@@ -139,9 +139,9 @@ def _read(file: Path) -> dict[bytes, _Entry]:
         if blake2b(body, digest_size=_SIZE).digest() != digest:
             return {}
         found = msgspec.msgpack.decode(body, type=_File)
+        return found.entries if found.code == code_digest() else {}
     except (OSError, msgspec.MsgspecError):
         return {}
-    return found.entries if found.code == code_digest() else {}
 
 
 @cache
