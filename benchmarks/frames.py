@@ -30,7 +30,7 @@ from hidden_frame.storage.format import load, save
 
 _WORDS = 300_000
 _IDLE = 1.0  # milliseconds up to which a turn of the loop did nothing
-_WORST = 8  # frames that are printed
+_WORST = 14  # frames that are printed
 
 
 class _Frames:
