@@ -213,7 +213,7 @@ def typing() -> Iterator[Row]:
     from PySide6.QtCore import Qt
     from PySide6.QtTest import QTest
 
-    from hidden_frame.desktop.sight import Editing
+    from hidden_frame.desktop.state.sight import Editing
 
     publication = crowded()
     page = all_pages(publication)[2].id
@@ -247,8 +247,8 @@ print(time.perf_counter() - start)
 _OURS = """
 import gc, time; start = time.perf_counter(); gc.disable()
 from PySide6.QtWidgets import QApplication
-from hidden_frame.desktop import theme
-from hidden_frame.desktop.start.window import StartWindow
+from hidden_frame.desktop.look import theme
+from hidden_frame.desktop.shell.start.window import StartWindow
 app = QApplication([]); theme.load_fonts(); theme.prepare(app)
 window = StartWindow(lambda *_: None); theme.dress(app); window.show()
 for _ in range(3): app.processEvents()
@@ -257,9 +257,9 @@ print(time.perf_counter() - start)
 _WINDOW = """
 import gc, time; start = time.perf_counter(); gc.disable()
 from PySide6.QtWidgets import QApplication
-from hidden_frame.desktop import theme
-from hidden_frame.desktop.session import Session
-from hidden_frame.desktop.window import Window
+from hidden_frame.desktop.look import theme
+from hidden_frame.desktop.state.session import Session
+from hidden_frame.desktop.shell.window import Window
 from hidden_frame.edit.new import new_publication
 from hidden_frame.model.publication import Setup
 from hidden_frame.model.trims import TRIMS

@@ -39,7 +39,7 @@ from hidden_frame.demo.almanac import almanac
 from hidden_frame.edit.about import set_title
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.text.write import insert, plain
-from hidden_frame.interact.shown import change_shown
+from hidden_frame.interact.hands.shown import change_shown
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages

@@ -44,9 +44,9 @@ def _measured(chapters: int) -> dict[str, float]:
     from PySide6.QtWidgets import QApplication, QWidget
 
     from hidden_frame.demo.book import long_book
-    from hidden_frame.desktop import theme
-    from hidden_frame.desktop.session import Session
-    from hidden_frame.desktop.window import Window
+    from hidden_frame.desktop.look import theme
+    from hidden_frame.desktop.shell.window import Window
+    from hidden_frame.desktop.state.session import Session
     from hidden_frame.model.lookup import all_pages
     from hidden_frame.settle.settling import settled
 

@@ -66,7 +66,7 @@ def _forget() -> None:
 def _application():  # type: ignore[no-untyped-def]
     from PySide6.QtWidgets import QApplication
 
-    from hidden_frame.desktop import theme
+    from hidden_frame.desktop.look import theme
 
     app = QApplication.instance()
     if app is None:
@@ -77,8 +77,8 @@ def _application():  # type: ignore[no-untyped-def]
 
 
 def _window(publication, blobs):  # type: ignore[no-untyped-def]
-    from hidden_frame.desktop.session import Session
-    from hidden_frame.desktop.window import Window
+    from hidden_frame.desktop.shell.window import Window
+    from hidden_frame.desktop.state.session import Session
 
     app = _application()
     window = Window(Session(publication, blobs))

@@ -13,7 +13,7 @@ from hidden_frame.compose.composer import Composer
 from hidden_frame.edit.pages.order import set_blind
 from hidden_frame.edit.pages.sections import start_section
 from hidden_frame.edit.stories import set_story_text
-from hidden_frame.interact.storied import running_into
+from hidden_frame.interact.words.storied import running_into
 from hidden_frame.model.lookup import all_pages, find_story
 from hidden_frame.model.publication import Publication
 from hidden_frame.settle.settling import settled, settling

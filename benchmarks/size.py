@@ -48,7 +48,7 @@ def _tell(name: str, value: float, unit: str, target: float | None) -> None:
 
 def _use(name: str) -> None:
     """A session from opening to the export."""
-    from hidden_frame.desktop.app import take_turns
+    from hidden_frame.desktop.shell.app import take_turns
 
     path = Path(name)
     take_turns()
@@ -103,7 +103,7 @@ def _edits(window: Any) -> Iterator[tuple[str, list[Callable[[], object]]]]:
     """Kinds of edits on a page in the middle, each several times."""
     from PySide6.QtTest import QTest
 
-    from hidden_frame.desktop.sight import Editing
+    from hidden_frame.desktop.state.sight import Editing
 
     session, desk = window.session, window.desk
     page = all_pages(session.publication)[2_501 * len(all_pages(session.publication)) // PAGES]

@@ -15,7 +15,7 @@ from fontTools.pens.boundsPen import BoundsPen
 from fontTools.pens.svgPathPen import SVGPathPen
 from fontTools.ttLib import TTFont
 
-from hidden_frame.desktop.theme import DARK, LIGHT, Theme
+from hidden_frame.desktop.look.theme import DARK, LIGHT, Theme
 from hidden_frame.resources import ICON_THEMES
 
 # The name in the specification, the glyph, and which colour of the theme it takes.

@@ -9,7 +9,7 @@ import msgspec
 
 from hidden_frame.compose.composer import Composer
 from hidden_frame.edit.carry.items import Clip, clip_of
-from hidden_frame.interact.shown import pasted_as_shown
+from hidden_frame.interact.hands.shown import pasted_as_shown
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.publication import Picture, Publication
 from hidden_frame.model.valid import check_change

@@ -34,7 +34,7 @@ COMMANDS = (
 
 def _window(arguments: list[str]) -> int:
     """Opens the window; Qt is loaded only here."""
-    from hidden_frame.desktop.app import run
+    from hidden_frame.desktop.shell.app import run
 
     return run(arguments)
 

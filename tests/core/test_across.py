@@ -24,8 +24,8 @@ from hidden_frame.edit.masters.apply import add_master, apply_masters
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.pages.order import delete_pages, move_pages
 from hidden_frame.edit.pages.setup import change_setup
-from hidden_frame.interact.foretold import foretell, gone_on, halved, kept_together
-from hidden_frame.interact.halves import in_halves, reaching
+from hidden_frame.interact.hands.halves import in_halves, reaching
+from hidden_frame.interact.words.foretold import foretell, gone_on, halved, kept_together
 from hidden_frame.model.geometry import Crop, Size
 from hidden_frame.model.items import Around, PictureFrame, Shape, TextFrame
 from hidden_frame.model.lookup import all_pages, find_page

@@ -12,8 +12,8 @@ from hypothesis import strategies as st
 from hidden_frame.edit.items.draw import add_item, group_items
 from hidden_frame.edit.items.spread import aligned, distributed
 from hidden_frame.edit.items.tiling import tiled
-from hidden_frame.interact.line_up import align, area, distribute, reshape, same_size
-from hidden_frame.interact.shown import bounds_on
+from hidden_frame.interact.hands.line_up import align, area, distribute, reshape, same_size
+from hidden_frame.interact.hands.shown import bounds_on
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Line, Shape
 from hidden_frame.model.lookup import all_pages

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.composition import Told
 from hidden_frame.demo.book import long_book
-from hidden_frame.interact.carets import END, START, Shown, Standing, by_line
+from hidden_frame.interact.hands.carets import END, START, Shown, Standing, by_line
 from hidden_frame.settle.settling import settled
 
 BOOK = settled(long_book(chapters=1))

@@ -31,9 +31,14 @@ from hidden_frame.edit.pages.folios import (
     remove_folios,
 )
 from hidden_frame.edit.pages.sections import start_section
-from hidden_frame.interact.goto import find_place, places
-from hidden_frame.interact.remedies import needed_height, remedies
-from hidden_frame.interact.shown import change_shown, copied_as_shown, pasted_as_shown, shown_item
+from hidden_frame.interact.finds.goto import find_place, places
+from hidden_frame.interact.hands.shown import (
+    change_shown,
+    copied_as_shown,
+    pasted_as_shown,
+    shown_item,
+)
+from hidden_frame.interact.words.remedies import needed_height, remedies
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.invariants import problems
 from hidden_frame.model.items import TextFrame

@@ -21,8 +21,8 @@ from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.pages.sections import Place, begin_with
 from hidden_frame.edit.stories import link, set_story_text, start_story
 from hidden_frame.edit.text.write import insert_marker, plain
-from hidden_frame.interact.carried import StoryClip, stories_copied, stories_pasted
-from hidden_frame.interact.places import with_places_here
+from hidden_frame.interact.hands.carried import StoryClip, stories_copied, stories_pasted
+from hidden_frame.interact.hands.places import with_places_here
 from hidden_frame.model.invariants import problems
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_section

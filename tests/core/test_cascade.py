@@ -13,7 +13,7 @@ from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.masters.apply import add_master, apply_masters
 from hidden_frame.edit.masters.overrides import follow, make_local, override
 from hidden_frame.edit.new import new_publication
-from hidden_frame.interact.shown import change_shown, items_on, shown_item
+from hidden_frame.interact.hands.shown import change_shown, items_on, shown_item
 from hidden_frame.model.items import (
     OVERRIDABLE,
     Around,

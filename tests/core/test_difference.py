@@ -9,7 +9,7 @@ from msgspec.structs import replace
 import hidden_frame as hf
 from hidden_frame.compose.composer import Composer
 from hidden_frame.edit.items.draw import change_items
-from hidden_frame.interact.difference import difference, reach
+from hidden_frame.interact.hands.difference import difference, reach
 from hidden_frame.model.plane.box import Bounds
 from hidden_frame.model.text import Run
 

@@ -15,7 +15,7 @@ from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.stories import pour
 from hidden_frame.edit.text.find import Query, Stretch, characters, hits, replaced
 from hidden_frame.edit.text.write import plain
-from hidden_frame.interact.finding import (
+from hidden_frame.interact.finds.finding import (
     Spot,
     Where,
     found,

@@ -15,8 +15,8 @@ from hidden_frame.checks.content import content_findings
 from hidden_frame.compose.composer import Composer
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.looks.styles import put_picture
-from hidden_frame.interact.flipping import flipped, flips
-from hidden_frame.interact.shown import shown_item
+from hidden_frame.interact.hands.flipping import flipped, flips
+from hidden_frame.interact.hands.shown import shown_item
 from hidden_frame.model.geometry import Crop, Size
 from hidden_frame.model.items import PictureFrame, Shape, TextFrame
 from hidden_frame.model.lookup import all_pages, find_page

@@ -12,7 +12,7 @@ from msgspec.structs import replace
 from hidden_frame.compose.composer import Composer
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.text.write import insert, set_look
-from hidden_frame.interact.characters import forms
+from hidden_frame.interact.finds.characters import forms
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.text import Look, Paragraph, Run

@@ -15,7 +15,7 @@ from hidden_frame.edit.looks.styles import put_paragraph_style
 from hidden_frame.edit.masters.apply import add_master, set_default_masters
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.stories import pour, set_story_text
-from hidden_frame.interact.likely import likely_title
+from hidden_frame.interact.hands.likely import likely_title
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_story

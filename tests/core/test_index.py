@@ -28,7 +28,7 @@ from hidden_frame.edit.text.index import change_marks, mark_all, rename_term
 from hidden_frame.edit.text.listing import set_list
 from hidden_frame.edit.text.steps import length
 from hidden_frame.edit.text.write import insert, insert_marker, plain
-from hidden_frame.interact.indexing import marked_everywhere, places_of, terms
+from hidden_frame.interact.finds.indexing import marked_everywhere, places_of, terms
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.invariants import check, problems

@@ -16,7 +16,7 @@ from hidden_frame.edit.masters.rules import add_rule, change_rule, move_rule, re
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.pages.sections import start_section
 from hidden_frame.edit.stories import pour, set_grows, set_story_text
-from hidden_frame.interact.rules_told import no_room
+from hidden_frame.interact.words.rules_told import no_room
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.invariants import check
 from hidden_frame.model.items import TextFrame

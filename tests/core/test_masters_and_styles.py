@@ -32,7 +32,7 @@ from hidden_frame.edit.masters.faces import set_face
 from hidden_frame.edit.masters.overrides import follow_all, hide_here, override
 from hidden_frame.edit.pages.order import duplicate_pages, set_guides
 from hidden_frame.edit.pages.sections import join_with_previous, rename_section, start_section
-from hidden_frame.interact.shown import items_on, shown_item
+from hidden_frame.interact.hands.shown import items_on, shown_item
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Columns, Guide, Margins
 from hidden_frame.model.items import Override, Shape, TextFrame

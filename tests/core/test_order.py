@@ -44,8 +44,8 @@ from hidden_frame.edit.pages.sections import (
 )
 from hidden_frame.edit.pages.setup import change_setup
 from hidden_frame.edit.pages.ties import tie, tied_pairs, untie
-from hidden_frame.interact.foretold import foretell, gap_in_words, kept_together
-from hidden_frame.interact.plan import count_in_words, matching, numbering_in_words
+from hidden_frame.interact.finds.plan import count_in_words, matching, numbering_in_words
+from hidden_frame.interact.words.foretold import foretell, gap_in_words, kept_together
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.invariants import problems
 from hidden_frame.model.items import TextFrame

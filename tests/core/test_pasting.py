@@ -12,7 +12,7 @@ from hidden_frame.edit.stories import set_story_text
 from hidden_frame.edit.text.put import put_paragraphs
 from hidden_frame.edit.text.steps import length, letters
 from hidden_frame.edit.text.write import plain
-from hidden_frame.interact.pasting import HERE, all_there, pasted, styles_for
+from hidden_frame.interact.hands.pasting import HERE, all_there, pasted, styles_for
 from hidden_frame.model.text import Paragraph, Run
 from hidden_frame.model.valid import check_change
 from hidden_frame.settle.settling import settled

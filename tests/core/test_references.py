@@ -20,8 +20,8 @@ from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.stories import pour, set_story_text
 from hidden_frame.edit.text.steps import length
 from hidden_frame.edit.text.write import cut_out, delete, insert_marker, put_in, split
-from hidden_frame.interact.places import put_in_here
-from hidden_frame.interact.referring import placed, targets
+from hidden_frame.interact.finds.referring import placed, targets
+from hidden_frame.interact.hands.places import put_in_here
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.invariants import check
 from hidden_frame.model.items import TextFrame
@@ -124,7 +124,7 @@ def test_a_named_place_of_a_frame_is_referred_to():
     page = all_pages(publication)[2].id
     frame = TextFrame(id="", x=5, y=5, width=100, height=20, text=(par("body", "A map"),))
     publication, item = add_item(publication, page, frame)
-    from hidden_frame.interact.referring import Target
+    from hidden_frame.interact.finds.referring import Target
 
     publication, _ = placed(publication, Target(page, item, 0, "", ""), "The map")
     publication = referring(publication, story, "The map", "folio")

@@ -28,8 +28,8 @@ from hidden_frame.edit.pages.sections import (
     start_section,
 )
 from hidden_frame.edit.stories import pour, set_story_text
-from hidden_frame.interact.beginning import heading_on
-from hidden_frame.interact.storied import running_into, state
+from hidden_frame.interact.words.beginning import heading_on
+from hidden_frame.interact.words.storied import running_into, state
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.invariants import check

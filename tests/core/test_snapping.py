@@ -6,8 +6,8 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from hidden_frame.interact.snap_to import SnapTo
-from hidden_frame.interact.snapping import (
+from hidden_frame.interact.hands.snap_to import SnapTo
+from hidden_frame.interact.hands.snapping import (
     Neighbour,
     Target,
     equal_gap,

@@ -16,8 +16,8 @@ from hidden_frame.demo.almanac import almanac
 from hidden_frame.edit.about import add_word, remove_word, set_about
 from hidden_frame.edit.text.write import plain
 from hidden_frame.headless import app
-from hidden_frame.interact.finding import Spot
-from hidden_frame.interact.spelling import asked, corrected, doubtful_words, pages_in_words
+from hidden_frame.interact.finds.finding import Spot
+from hidden_frame.interact.finds.spelling import asked, corrected, doubtful_words, pages_in_words
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages

@@ -22,7 +22,7 @@ from hidden_frame.edit.change import change_story
 from hidden_frame.edit.items.draw import add_item, change_items
 from hidden_frame.edit.stories import pour, set_grows, set_story_text
 from hidden_frame.edit.text.write import plain
-from hidden_frame.interact.storied import helped, offers, state
+from hidden_frame.interact.words.storied import helped, offers, state
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_story
 from hidden_frame.model.text import Marker, Paragraph, Run

@@ -12,8 +12,8 @@ from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.stories import link_main, pour, set_story_text, start_story
 from hidden_frame.edit.text.tighten import MOST, tightened
 from hidden_frame.edit.text.write import plain
-from hidden_frame.interact.filling import fillable, filled_pages
-from hidden_frame.interact.storied import helped, offers, state
+from hidden_frame.interact.hands.filling import fillable, filled_pages
+from hidden_frame.interact.words.storied import helped, offers, state
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.invariants import problems
 from hidden_frame.model.items import TextFrame

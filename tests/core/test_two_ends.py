@@ -14,7 +14,7 @@ from hidden_frame.compose.composer import Composer
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.text.write import plain, split_ends
-from hidden_frame.interact.remedies import remedies
+from hidden_frame.interact.words.remedies import remedies
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages

@@ -5,7 +5,7 @@ from __future__ import annotations
 from hidden_frame.compose.composer import Composer
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.new import new_publication
-from hidden_frame.interact.hits import all_hits, hit
+from hidden_frame.interact.hands.hits import all_hits, hit
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.items import Shape, TextFrame
 from hidden_frame.model.lookup import all_pages

@@ -7,13 +7,13 @@ from PySide6.QtCore import QEvent, QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QMessageBox
 
-from hidden_frame.desktop import session as session_module
-from hidden_frame.desktop import slices as slices_module
-from hidden_frame.desktop import theme
-from hidden_frame.desktop.session import Session
-from hidden_frame.desktop.settings import Preferences, settings
-from hidden_frame.desktop.spelling import speller
-from hidden_frame.desktop.window import Window
+from hidden_frame.desktop.look import theme
+from hidden_frame.desktop.look.settings import Preferences, settings
+from hidden_frame.desktop.shell.window import Window
+from hidden_frame.desktop.state import session as session_module
+from hidden_frame.desktop.state import slices as slices_module
+from hidden_frame.desktop.state.session import Session
+from hidden_frame.desktop.state.spelling import speller
 from hidden_frame.model.lookup import all_pages
 
 

@@ -7,9 +7,9 @@ from PIL import Image
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QMenu
 
-from hidden_frame.desktop.picture_dialog import PictureDialog
+from hidden_frame.desktop.dialogs.picture_files import PictureDialog
 from hidden_frame.edit.new import new_publication
-from hidden_frame.interact.halves import reaching
+from hidden_frame.interact.hands.halves import reaching
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_page

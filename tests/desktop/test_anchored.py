@@ -10,13 +10,13 @@ from PySide6.QtCore import Qt
 
 from hidden_frame.compose.scene import PicturePrimitive, TextPrimitive
 from hidden_frame.demo.book import long_book
-from hidden_frame.desktop.picture_dialog import PictureDialog
-from hidden_frame.desktop.properties.anchored import AnchoredForm
-from hidden_frame.desktop.properties.text import TextForm
+from hidden_frame.desktop.dialogs.picture_files import PictureDialog
+from hidden_frame.desktop.panels.properties.anchored import AnchoredForm
+from hidden_frame.desktop.panels.properties.text import TextForm
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.looks.styles import put_picture
 from hidden_frame.edit.stories import add_waiting
-from hidden_frame.interact.anchoring import seen_in
+from hidden_frame.interact.hands.anchoring import seen_in
 from hidden_frame.model.items import PictureFrame, TextFrame
 from hidden_frame.model.lookup import find_page, find_story
 from hidden_frame.model.stories import Waiting

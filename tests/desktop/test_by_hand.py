@@ -22,7 +22,7 @@ from hidden_frame.desktop.dialogs.colour import ColourDialog
 from hidden_frame.desktop.dialogs.folios import FoliosDialog
 from hidden_frame.desktop.dialogs.pages import ApplyDialog
 from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
-from hidden_frame.desktop.settings import settings
+from hidden_frame.desktop.look.settings import settings
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.model.items import Shape, TextFrame
 from hidden_frame.model.lookup import find_master, find_page

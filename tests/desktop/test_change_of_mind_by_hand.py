@@ -10,17 +10,17 @@ from PySide6.QtWidgets import QFileDialog, QLabel, QLineEdit, QPushButton
 
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.ranges import pages_in_range
-from hidden_frame.desktop.bars import TopBar
 from hidden_frame.desktop.dialogs.pages import ApplyDialog, DeleteMasterDialog, RangeDialog
 from hidden_frame.desktop.dialogs.running_head import RunningHeadDialog
 from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
-from hidden_frame.desktop.file_names import FileNames
-from hidden_frame.desktop.properties.fields import LengthField
+from hidden_frame.desktop.fields.fields import LengthField
+from hidden_frame.desktop.files.file_names import FileNames
+from hidden_frame.desktop.shell.bars import TopBar
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.looks.styles import put_paragraph_style
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.text.write import plain
-from hidden_frame.interact.likely import first_heading
+from hidden_frame.interact.hands.likely import first_heading
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_page, stack_of
 from hidden_frame.model.text import Marker, Paragraph, Run

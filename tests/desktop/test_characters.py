@@ -11,8 +11,8 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
 from hidden_frame.demo.book import long_book
-from hidden_frame.desktop.settings import settings
-from hidden_frame.interact.characters import BLOCKS, found, has
+from hidden_frame.desktop.look.settings import settings
+from hidden_frame.interact.finds.characters import BLOCKS, found, has
 from hidden_frame.model.lookup import find_story
 from hidden_frame.settle.settling import settled
 from hidden_frame.typeset.fonts import font_book

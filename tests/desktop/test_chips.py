@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from PySide6.QtCore import QMimeData, Qt
 from PySide6.QtTest import QTest
 
-from hidden_frame.desktop.chips import ChipField
+from hidden_frame.desktop.look.chips import ChipField
 from hidden_frame.model.text import Look, Marker, Run
 
 texts = st.text(

@@ -8,8 +8,8 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
 from hidden_frame.desktop.dialogs.new import NewDialog
-from hidden_frame.desktop.picture_dialog import PictureDialog
-from hidden_frame.desktop.settings import settings
+from hidden_frame.desktop.dialogs.picture_files import PictureDialog
+from hidden_frame.desktop.look.settings import settings
 from hidden_frame.storage.format import save
 
 

@@ -9,9 +9,9 @@ from PIL import Image
 from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
 from PySide6.QtGui import QDragEnterEvent, QDropEvent, QGuiApplication, QImage
 
-from hidden_frame.desktop.desk.items_mime import ITEMS_MIME
-from hidden_frame.desktop.session import Session
-from hidden_frame.desktop.window import Window
+from hidden_frame.desktop.shell.window import Window
+from hidden_frame.desktop.state.session import Session
+from hidden_frame.desktop.views.desk.items_mime import ITEMS_MIME
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.text.write import plain
 from hidden_frame.model.invariants import problems

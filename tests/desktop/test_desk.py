@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 from PySide6.QtCore import Qt
 
-from hidden_frame.interact.shown import items_on, shown_item
+from hidden_frame.interact.hands.shown import items_on, shown_item
 from hidden_frame.model.items import Line, PictureFrame, Shape, TextFrame
 from hidden_frame.model.lookup import all_pages, find_master, find_page
 
@@ -122,7 +122,7 @@ def test_go_to_master_opens_it_with_the_item_selected(hands):
 
 
 def test_the_desk_takes_the_masters_tint_and_a_banner(hands):
-    from hidden_frame.desktop import theme
+    from hidden_frame.desktop.look import theme
 
     def corner():
         return hands.desk.grab().toImage().pixelColor(4, 4).name()

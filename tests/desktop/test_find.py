@@ -9,10 +9,10 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
 from hidden_frame.desktop.dialogs.masters import RenameMasterDialog
+from hidden_frame.desktop.dialogs.picture_files import PictureDialog
 from hidden_frame.desktop.find.finder import Finder
-from hidden_frame.desktop.picture_dialog import PictureDialog
-from hidden_frame.interact.plan import own_text
-from hidden_frame.interact.search import words_on_pages
+from hidden_frame.interact.finds.plan import own_text
+from hidden_frame.interact.finds.search import words_on_pages
 from hidden_frame.model.lookup import all_pages, find_master
 
 

@@ -11,9 +11,9 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QCheckBox, QDialog, QWidget
 
+from hidden_frame.desktop.fields.fields import _Typed
 from hidden_frame.desktop.find.entries import entries, places_of
 from hidden_frame.desktop.find.places import ITEMS, LEVELS, Fields, field_of
-from hidden_frame.desktop.properties.fields import _Typed
 from hidden_frame.edit.items.draw import change_items
 from hidden_frame.interact.finds.entry import Entry, known
 from hidden_frame.interact.finds.rank import Ranking

@@ -7,8 +7,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from PySide6.QtCore import QEvent, QObject, QRect, QSize
 
-from hidden_frame.desktop.screen_room import LEAST_SIZE, first_place, first_size, within
-from hidden_frame.desktop.settings import settings
+from hidden_frame.desktop.look.settings import settings
+from hidden_frame.desktop.shell.screen_room import LEAST_SIZE, first_place, first_size, within
 from hidden_frame.edit.masters.apply import rename_master
 from hidden_frame.edit.pages.order import add_pages
 from hidden_frame.edit.pages.sections import rename_section

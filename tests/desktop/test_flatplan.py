@@ -11,7 +11,7 @@ from PySide6.QtGui import QDragMoveEvent, QDropEvent, QGuiApplication
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QLabel, QMenu, QPushButton
 
-from hidden_frame.desktop.actions.page_clipboard import PAGES_MIME
+from hidden_frame.desktop.commands.actions.page_clipboard import PAGES_MIME
 from hidden_frame.desktop.dialogs.order import (
     AddDialog,
     DeleteRangeDialog,
@@ -19,14 +19,14 @@ from hidden_frame.desktop.dialogs.order import (
     MoveDialog,
     SectionDialog,
 )
-from hidden_frame.desktop.flatplan.layout import flatplan_layout
-from hidden_frame.desktop.flatplan.view import SMALL
-from hidden_frame.desktop.pages.drops import MASTER_MIME
+from hidden_frame.desktop.views.flatplan.layout import flatplan_layout
+from hidden_frame.desktop.views.flatplan.view import SMALL
+from hidden_frame.desktop.views.pages.drops import MASTER_MIME
 from hidden_frame.edit.masters.overrides import follow_all
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.pages.sections import change_numbering
 from hidden_frame.edit.pages.setup import change_setup
-from hidden_frame.interact.plan import masters_in_words, numbering_in_words
+from hidden_frame.interact.finds.plan import masters_in_words, numbering_in_words
 from hidden_frame.model.lookup import all_pages, find_page, section_of, stack_of
 
 Ctrl, Shift = Qt.KeyboardModifier.ControlModifier, Qt.KeyboardModifier.ShiftModifier
@@ -165,7 +165,7 @@ def test_thumbnails_come_without_painting_waiting_for_them(plan, qtbot):
 
 def test_pictures_come_while_others_are_still_being_composed(plan, monkeypatch):
     """One page is composed at a time here; each is to be seen before all are composed."""
-    monkeypatch.setattr("hidden_frame.desktop.flatplan.live._SLICE", 0.0)
+    monkeypatch.setattr("hidden_frame.desktop.views.flatplan.live._SLICE", 0.0)
     live, thumbnails = plan.view.live, plan.window.thumbnails
     live.finish()
     thumbnails._kept.clear()

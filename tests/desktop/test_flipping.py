@@ -8,8 +8,8 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QPushButton
 
-from hidden_frame.desktop.actions.choices import place_picture
-from hidden_frame.desktop.picture_dialog import PictureDialog
+from hidden_frame.desktop.dialogs.picture_files import PictureDialog
+from hidden_frame.desktop.state.choices import place_picture
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.model.items import PictureFrame, Shape
 from hidden_frame.model.lookup import find_page

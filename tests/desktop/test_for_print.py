@@ -11,11 +11,11 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog, QPushButton
 
-from hidden_frame.desktop.arrivals import missing_fonts
 from hidden_frame.desktop.dialogs.about import AboutDialog
 from hidden_frame.desktop.dialogs.fonts import ReplaceFontDialog
 from hidden_frame.desktop.dialogs.pages import RangeDialog
 from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
+from hidden_frame.desktop.files.arrivals import missing_fonts
 from hidden_frame.edit.items.draw import add_item, change_items
 from hidden_frame.edit.looks.styles import put_paragraph_style
 from hidden_frame.edit.pages.setup import change_setup

@@ -11,8 +11,8 @@ from PySide6.QtCore import QByteArray, Qt, QUrl
 from PySide6.QtGui import QTextDocument
 from PySide6.QtTest import QTest
 
-from hidden_frame.desktop.guide import LIBRARIES, libraries_in_words
-from hidden_frame.desktop.topics import _OF_KIND, topic_of_kind, topics
+from hidden_frame.desktop.dialogs.guide import LIBRARIES, libraries_in_words
+from hidden_frame.desktop.state.topics import _OF_KIND, topic_of_kind, topics
 from hidden_frame.resources import GUIDE
 
 ROOT = Path(__file__).parents[2]

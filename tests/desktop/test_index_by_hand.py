@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QDialog
 from hidden_frame.demo.book import long_book
 from hidden_frame.desktop.dialogs.index import MarkDialog
 from hidden_frame.desktop.dialogs.lists import IndexListDialog
-from hidden_frame.interact.indexing import marked_everywhere, places_of, terms
+from hidden_frame.interact.finds.indexing import marked_everywhere, places_of, terms
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_page, find_story
 from hidden_frame.model.text import IndexMark

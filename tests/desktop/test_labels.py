@@ -6,7 +6,7 @@ from collections import Counter
 
 from PySide6.QtWidgets import QDialog, QLabel, QWidget
 
-from hidden_frame.desktop.properties.form import Form
+from hidden_frame.desktop.fields.form import Form
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages
 

@@ -12,7 +12,7 @@ from PySide6.QtTest import QTest
 from hidden_frame.desktop.dialogs.desk_settings import DeskSettings
 from hidden_frame.desktop.dialogs.goto import GoToDialog
 from hidden_frame.desktop.find.hints import HINTS
-from hidden_frame.desktop.shelf.items import EYE, LOCK
+from hidden_frame.desktop.panels.shelf.items import EYE, LOCK
 from hidden_frame.model.lookup import find_master, find_page
 
 

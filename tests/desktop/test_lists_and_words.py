@@ -13,7 +13,7 @@ from hidden_frame.desktop.dialogs.desk_settings import DeskSettings
 from hidden_frame.desktop.dialogs.pairing import PairingDialog
 from hidden_frame.desktop.dialogs.styles.character import CharacterDialog
 from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
-from hidden_frame.desktop.properties.fields import _WIDEST, Choice, TextField
+from hidden_frame.desktop.fields.fields import _WIDEST, Choice, TextField
 
 DIALOGS = {
     "apply": lambda h: pages.ApplyDialog(h.session, h.window),

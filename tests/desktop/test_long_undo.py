@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from msgspec.structs import replace
 
-from hidden_frame.desktop import session as session_module
-from hidden_frame.desktop.memory_left import memory_is_short
+from hidden_frame.desktop.state import session as session_module
+from hidden_frame.desktop.state.memory_left import memory_is_short
 from hidden_frame.edit.about import set_title
 from hidden_frame.edit.history import History, record, redo, shortened, undo
 

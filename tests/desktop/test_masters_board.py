@@ -7,13 +7,13 @@ from PySide6.QtCore import QByteArray, QMimeData, QPoint, QPointF, Qt
 from PySide6.QtGui import QDragMoveEvent, QDropEvent, QWheelEvent
 from PySide6.QtTest import QTest
 
-from hidden_frame.desktop.board.layout import board_layout
-from hidden_frame.desktop.board.paint import fold_rect, matches
-from hidden_frame.desktop.pages.drops import MASTER_MIME
+from hidden_frame.desktop.views.board.layout import board_layout
+from hidden_frame.desktop.views.board.paint import fold_rect, matches
+from hidden_frame.desktop.views.pages.drops import MASTER_MIME
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.masters.apply import add_master
 from hidden_frame.edit.new import new_publication
-from hidden_frame.interact.told import followers_in_words
+from hidden_frame.interact.words.told import followers_in_words
 from hidden_frame.model.items import Shape
 from hidden_frame.model.lookup import find_master
 from hidden_frame.model.paint import Fill

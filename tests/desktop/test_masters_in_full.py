@@ -15,9 +15,9 @@ from hidden_frame.desktop.dialogs.masters import (
     ToMasterDialog,
 )
 from hidden_frame.desktop.dialogs.pages import ApplyDialog
-from hidden_frame.desktop.pages.drops import MASTER_MIME
+from hidden_frame.desktop.views.pages.drops import MASTER_MIME
 from hidden_frame.edit.items.guides import own_guides
-from hidden_frame.interact.shown import shown_item
+from hidden_frame.interact.hands.shown import shown_item
 from hidden_frame.model.canons import by_ninths
 from hidden_frame.model.lookup import all_pages, find_master, find_page, section_of, stack_of
 from hidden_frame.storage.format import from_bytes, to_bytes
@@ -468,7 +468,7 @@ def test_every_icon_that_is_named_exists():
     from pathlib import Path
 
     import hidden_frame.desktop
-    from hidden_frame.desktop.icons import _font
+    from hidden_frame.desktop.look.icons import _font
 
     folder = Path(hidden_frame.desktop.__file__).parent
     named = {n for f in folder.rglob("*.py") for n in re.findall(r'"ph\.([a-z-]+)"', f.read_text())}

@@ -8,8 +8,8 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from hidden_frame.demo.book import long_book
-from hidden_frame.desktop.settings import settings
-from hidden_frame.desktop.windows import Windows
+from hidden_frame.desktop.look.settings import settings
+from hidden_frame.desktop.shell.windows import Windows
 from hidden_frame.edit.about import set_title
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.text.write import plain

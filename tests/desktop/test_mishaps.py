@@ -8,8 +8,8 @@ import pytest
 from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent
 
-from hidden_frame.desktop import mishaps
-from hidden_frame.desktop.desk import paper
+from hidden_frame.desktop.state import mishaps
+from hidden_frame.desktop.views.desk import paper
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.model.items import Shape
 from hidden_frame.model.paint import Fill

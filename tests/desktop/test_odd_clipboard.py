@@ -9,11 +9,11 @@ import pytest
 from PySide6.QtCore import QByteArray, QMimeData, QPoint, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent, QGuiApplication, QImage
 
-from hidden_frame.desktop.actions.page_clipboard import PAGES_MIME
-from hidden_frame.desktop.desk.items_mime import ITEMS_MIME
-from hidden_frame.desktop.pages.drops import MASTER_MIME, carried
-from hidden_frame.desktop.sight import Editing
-from hidden_frame.desktop.writing.mime import TEXT_MIME
+from hidden_frame.desktop.commands.actions.page_clipboard import PAGES_MIME
+from hidden_frame.desktop.state.sight import Editing
+from hidden_frame.desktop.views.desk.items_mime import ITEMS_MIME
+from hidden_frame.desktop.views.pages.drops import MASTER_MIME, carried
+from hidden_frame.desktop.views.writing.mime import TEXT_MIME
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.text.write import start_of
 from hidden_frame.model.items import TextFrame

@@ -9,7 +9,7 @@ import pytest
 from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtTest import QTest
 
-from hidden_frame.desktop.properties.page import PageForm
+from hidden_frame.desktop.panels.properties.page import PageForm
 from hidden_frame.edit.pages.order import delete_pages
 from hidden_frame.model.lookup import all_pages, find_page, stack_of
 

@@ -15,13 +15,13 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog, QLabel, QMessageBox, QPushButton
 
 from hidden_frame.compose.composer import Composer
-from hidden_frame.desktop import saving
 from hidden_frame.desktop.dialogs.changed_file import ChangedFileDialog
-from hidden_frame.desktop.windows import Windows
+from hidden_frame.desktop.files.files import saving
+from hidden_frame.desktop.shell.windows import Windows
 from hidden_frame.edit.about import set_title
 from hidden_frame.edit.items.draw import change_items
 from hidden_frame.edit.pages.order import add_pages, delete_pages
-from hidden_frame.interact.compared import compared, differing_pages
+from hidden_frame.interact.words.compared import compared, differing_pages
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.storage.format import load, save

@@ -6,8 +6,8 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
-from hidden_frame.desktop import slices
 from hidden_frame.desktop.dialogs.size import SizeDialog
+from hidden_frame.desktop.state import slices
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.size.resize import resize
 from hidden_frame.model.geometry import Size

@@ -7,10 +7,10 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QWidget
 
-from hidden_frame.desktop.properties.item import ItemForm
-from hidden_frame.desktop.properties.page import PageForm
-from hidden_frame.desktop.settings import settings
-from hidden_frame.interact.shown import change_shown
+from hidden_frame.desktop.look.settings import settings
+from hidden_frame.desktop.panels.properties.item import ItemForm
+from hidden_frame.desktop.panels.properties.page import PageForm
+from hidden_frame.interact.hands.shown import change_shown
 from hidden_frame.model.lookup import all_pages, find_master, find_page
 
 

@@ -12,8 +12,8 @@ from hypothesis import strategies as st
 from PySide6.QtWidgets import QApplication
 
 from hidden_frame import faultlog
-from hidden_frame.desktop import mishaps
 from hidden_frame.desktop.dialogs.report import ReportDialog
+from hidden_frame.desktop.state import mishaps
 
 
 @pytest.fixture

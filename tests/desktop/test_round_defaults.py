@@ -5,9 +5,9 @@ from __future__ import annotations
 import pytest
 from PySide6.QtWidgets import QLineEdit
 
-from hidden_frame.desktop.desk.gestures.draw import new_item
 from hidden_frame.desktop.dialogs.guides import GuidesDialog
 from hidden_frame.desktop.dialogs.repeat import RepeatDialog
+from hidden_frame.desktop.views.desk.gestures.draw import new_item
 from hidden_frame.edit.pages.setup import change_setup
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.plane.box import Box

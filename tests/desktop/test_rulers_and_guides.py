@@ -7,10 +7,10 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QColor
 from PySide6.QtTest import QTest
 
-from hidden_frame.desktop import theme
-from hidden_frame.desktop.desk.rulers import THICK, tick_step
+from hidden_frame.desktop.look import theme
+from hidden_frame.desktop.views.desk.rulers import THICK, tick_step
 from hidden_frame.edit.items.guides import own_guides
-from hidden_frame.interact.snap_to import SnapTo
+from hidden_frame.interact.hands.snap_to import SnapTo
 from hidden_frame.model.lookup import find_page
 
 Shift = Qt.KeyboardModifier.ShiftModifier

@@ -7,11 +7,11 @@ from PySide6.QtCore import QByteArray, QMimeData, QPoint, QPointF, Qt
 from PySide6.QtGui import QDropEvent
 from PySide6.QtTest import QTest
 
-from hidden_frame.desktop.pages.drops import MASTER_MIME
-from hidden_frame.desktop.session import Session
-from hidden_frame.desktop.window import Window
+from hidden_frame.desktop.shell.window import Window
+from hidden_frame.desktop.state.session import Session
+from hidden_frame.desktop.views.pages.drops import MASTER_MIME
 from hidden_frame.edit.pages.order import delete_pages
-from hidden_frame.interact.shown import shown_item
+from hidden_frame.interact.hands.shown import shown_item
 from hidden_frame.model.lookup import (
     all_pages,
     find_master,
@@ -247,7 +247,7 @@ def test_a_painting_composes_for_a_while_only_and_goes_on_by_itself(
     window.show()
     qtbot.wait(50)
     run, composer = window.run, window.session.composer
-    monkeypatch.setattr("hidden_frame.desktop.run.view.SLICE", 0.0)
+    monkeypatch.setattr("hidden_frame.desktop.views.run.view.SLICE", 0.0)
     run._more.stop()
     composer._pages.clear()
     run.viewport().repaint()

@@ -12,11 +12,11 @@ from PySide6.QtWidgets import QDialog, QInputDialog
 import hidden_frame as hf
 from hidden_frame.compose.composer import Composer
 from hidden_frame.demo.driven import driven_book
-from hidden_frame.desktop import session as session_module
 from hidden_frame.desktop.dialogs.manuscript import ManuscriptDialog
 from hidden_frame.desktop.dialogs.order import SectionDialog
-from hidden_frame.desktop.properties.page import PageForm
-from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.panels.properties.page import PageForm
+from hidden_frame.desktop.state import session as session_module
+from hidden_frame.desktop.state.session import Session
 from hidden_frame.edit.about import set_title
 from hidden_frame.edit.masters.apply import add_master
 from hidden_frame.edit.masters.rules import remove_rule

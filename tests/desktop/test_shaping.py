@@ -6,10 +6,10 @@ import pytest
 from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtGui import QColor
 
-from hidden_frame.desktop import theme
 from hidden_frame.desktop.dialogs.repeat import RepeatDialog
-from hidden_frame.interact.hits import turn_knob
-from hidden_frame.interact.snap_to import SnapTo
+from hidden_frame.desktop.look import theme
+from hidden_frame.interact.hands.hits import turn_knob
+from hidden_frame.interact.hands.snap_to import SnapTo
 from hidden_frame.model.lookup import all_pages, find_master, find_page
 from hidden_frame.model.plane.box import Box
 

@@ -6,14 +6,14 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from hidden_frame.desktop import theme
 from hidden_frame.desktop.dialogs.goto import GoToDialog
 from hidden_frame.desktop.dialogs.order import MoveDialog
-from hidden_frame.desktop.icons import bracketed, plain_icon
+from hidden_frame.desktop.look import theme
+from hidden_frame.desktop.look.icons import bracketed, plain_icon
 from hidden_frame.edit.items.draw import copy_name, duplicate_items, repeat_items
 from hidden_frame.edit.pages.held import hold_pages
 from hidden_frame.edit.pages.ties import tie
-from hidden_frame.interact.goto import find_place, places
+from hidden_frame.interact.finds.goto import find_place, places
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Shape
 from hidden_frame.model.lookup import all_pages, find_page, section_of

@@ -7,8 +7,8 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QMenu
 
-from hidden_frame.desktop.settings import settings
-from hidden_frame.desktop.spelling import Speller, speller
+from hidden_frame.desktop.look.settings import settings
+from hidden_frame.desktop.state.spelling import Speller, speller
 from hidden_frame.edit.text.write import plain
 from hidden_frame.model.items import TextFrame
 from hidden_frame.spelling.words import AskedWord
@@ -220,7 +220,7 @@ def test_a_list_of_yesterday_mends_nothing(panel, qtbot):
 
 def test_a_dictionary_whose_process_dies_stops_nothing(hands, qtbot, monkeypatch):
     made = Speller()
-    monkeypatch.setattr("hidden_frame.desktop.spelling.sys.executable", "/bin/false")
+    monkeypatch.setattr("hidden_frame.desktop.state.spelling.sys.executable", "/bin/false")
     assert made.verdict("en_GB", "nihgt") is None
     made.ask()
     qtbot.wait(300)

@@ -13,14 +13,14 @@ from PySide6.QtGui import QColor, QImage
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog, QStyle
 
-from hidden_frame.desktop import theme
 from hidden_frame.desktop.dialogs.new import NewDialog
-from hidden_frame.desktop.hints import STEPS
-from hidden_frame.desktop.settings import Preferences, Settings, settings
-from hidden_frame.desktop.shelf.tabs import NAMES as SHELF
-from hidden_frame.desktop.sight import Editing
-from hidden_frame.desktop.start.window import StartWindow
-from hidden_frame.desktop.windows import Windows
+from hidden_frame.desktop.look import theme
+from hidden_frame.desktop.look.settings import Preferences, Settings, settings
+from hidden_frame.desktop.panels.hints import STEPS
+from hidden_frame.desktop.panels.shelf.tabs import NAMES as SHELF
+from hidden_frame.desktop.shell.start.window import StartWindow
+from hidden_frame.desktop.shell.windows import Windows
+from hidden_frame.desktop.state.sight import Editing
 from hidden_frame.model import sparse
 from hidden_frame.model.invariants import problems
 from hidden_frame.model.items import TextFrame
@@ -232,7 +232,7 @@ def test_what_is_remembered_survives_and_nonsense_does_not(preferences):
     preferences.change(nudge=2.0, theme="dark", recent=("/a.hframe",))
     preferences.write()
     assert Settings().now == preferences.now
-    from hidden_frame.desktop.settings import _path
+    from hidden_frame.desktop.look.settings import _path
 
     _path().write_text('{"nudge": "far"}')
     assert Settings().now == Preferences()
@@ -379,8 +379,9 @@ def test_the_window_loads_nothing_that_only_a_later_command_needs():
     late = [
         "lxml", "regex", "urllib.request", "charset_normalizer", "markdown_it", "pikepdf",
         "hidden_frame.storage.manuscripts.read", "hidden_frame.storage.manuscripts.write",
-        "hidden_frame.desktop.writing.galley", "hidden_frame.edit.text.find",
+        "hidden_frame.desktop.views.writing.galley", "hidden_frame.edit.text.find",
     ]  # fmt: skip
-    code = f"import sys, hidden_frame.desktop.window;print([m for m in {late} if m in sys.modules])"
+    code = "import sys, hidden_frame.desktop.shell.window;"
+    code += f"print([m for m in {late} if m in sys.modules])"
     done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
     assert done.stdout.strip() == "[]"

@@ -12,13 +12,13 @@ from tests.desktop.on_pages import main_frame, text_of, write_on
 
 from hidden_frame.demo.book import long_book
 from hidden_frame.demo.driven import driven_book
-from hidden_frame.desktop.desk.stations import marked, out_mark
 from hidden_frame.desktop.dialogs.manuscript import ManuscriptDialog
+from hidden_frame.desktop.views.desk.stations import marked, out_mark
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.stories import link, pour, set_story_text, start_story
 from hidden_frame.edit.text.write import plain
-from hidden_frame.interact.copies import words_between
+from hidden_frame.interact.hands.copies import words_between
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_page, find_story, positions
 from hidden_frame.model.publication import Setup
@@ -356,7 +356,7 @@ def test_find_and_replace_lists_hits_with_their_folios(book):
 
 
 def test_the_start_window_opens_the_long_book(dressed, qapp):
-    from hidden_frame.desktop.start.window import StartWindow
+    from hidden_frame.desktop.shell.start.window import StartWindow
 
     opened = []
     start = StartWindow(lambda publication, *_: opened.append(publication))
@@ -744,7 +744,7 @@ def test_an_empty_copy_is_written_in_as_any_frame(linked):
 
 
 def test_no_offer_for_a_story_is_cut_on_the_shelf(linked):
-    from hidden_frame.interact.storied import Offer, offers
+    from hidden_frame.interact.words.storied import Offer, offers
 
     for words in (400, 60):  # much too long, and a little
         text = (Paragraph("body", (Run("some words " * words),)),)

@@ -8,7 +8,7 @@ from PySide6.QtTest import QTest
 
 from hidden_frame.edit.looks.styles import style_uses, uses_of_styles
 from hidden_frame.edit.text.write import plain
-from hidden_frame.interact.shown import shown_item
+from hidden_frame.interact.hands.shown import shown_item
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_page
 
@@ -88,7 +88,7 @@ def test_words_of_a_master_wear_it_on_this_page_and_go_on_following(hands, shelf
     page = hands.page(9)
     session.show_page(page)
     face = next(f for f in session.faces() if f.holder_id == page)
-    from hidden_frame.interact.shown import items_on
+    from hidden_frame.interact.hands.shown import items_on
 
     frame = next(
         r.item for r in items_on(hands.publication, page, session.side)

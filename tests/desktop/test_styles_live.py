@@ -6,8 +6,8 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QLabel
 
-from hidden_frame.desktop.colour_choice import ColourChoice
 from hidden_frame.desktop.dialogs.colour import ColourDialog
+from hidden_frame.desktop.dialogs.colour_choice import ColourChoice
 from hidden_frame.desktop.dialogs.styles.paragraph import StyleDialog
 from hidden_frame.edit.looks.colours import in_rgb
 from hidden_frame.model.lookup import paragraph_style

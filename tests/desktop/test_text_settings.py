@@ -7,7 +7,7 @@ from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
 from PySide6.QtGui import QColor, QGuiApplication, QKeyEvent
 from PySide6.QtTest import QTest
 
-from hidden_frame.desktop.desk.chrome import overflow_rect
+from hidden_frame.desktop.views.desk.chrome import overflow_rect
 from hidden_frame.edit.text.write import plain
 from hidden_frame.model.lookup import find_page
 from hidden_frame.model.text import Look, Marker, Run, TabStop

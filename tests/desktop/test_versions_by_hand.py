@@ -8,8 +8,8 @@ from PySide6.QtWidgets import QLabel
 
 from hidden_frame.desktop.dialogs.desk_settings import DeskSettings
 from hidden_frame.desktop.dialogs.versions import VersionsDialog
-from hidden_frame.desktop.settings import settings
-from hidden_frame.desktop.windows import Windows
+from hidden_frame.desktop.look.settings import settings
+from hidden_frame.desktop.shell.windows import Windows
 from hidden_frame.edit.about import set_title
 from hidden_frame.edit.pages.order import delete_pages
 from hidden_frame.storage import versions

@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtGui import QWheelEvent
 
-from hidden_frame.desktop.watch import PAUSE, ContentWatch
+from hidden_frame.desktop.state.watch import PAUSE, ContentWatch
 from hidden_frame.edit.pages.setup import change_setup
 
 

@@ -13,8 +13,8 @@ from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtGui import QWheelEvent
 from PySide6.QtTest import QTest
 
-from hidden_frame.desktop.actions.choices import place_picture
-from hidden_frame.interact.shown import shown_item
+from hidden_frame.desktop.state.choices import place_picture
+from hidden_frame.interact.hands.shown import shown_item
 from hidden_frame.model.items import PictureFrame
 from hidden_frame.model.lookup import all_pages, find_master, find_page
 
@@ -326,7 +326,7 @@ def test_the_theme_follows_and_every_text_is_readable(dressed):
     """WCAG 2.2, 1.4.3: at least 4.5 to 1, by its formula of relative luminance."""
     from PySide6.QtGui import QColor
 
-    from hidden_frame.desktop.theme import DARK, LIGHT
+    from hidden_frame.desktop.look.theme import DARK, LIGHT
 
     def luminance(name):
         colour = QColor(name)

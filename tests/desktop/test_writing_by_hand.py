@@ -21,8 +21,8 @@ from tests.desktop.on_pages import main_frame, text_of, write_on
 
 from hidden_frame.demo.book import long_book
 from hidden_frame.demo.driven import driven_book
-from hidden_frame.desktop.desk.edges import TURN
 from hidden_frame.desktop.dialogs.pasted_styles import PastedStyles
+from hidden_frame.desktop.views.desk.edges import TURN
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.pages.order import delete_pages, move_pages
 from hidden_frame.edit.stories import delete_story, set_story_text

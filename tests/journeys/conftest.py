@@ -31,10 +31,10 @@ def program(screen: Screen) -> Iterator[tuple[Any, Any]]:
     """The application as the command starts it, and its windows."""
     from PySide6.QtWidgets import QApplication
 
-    from hidden_frame.desktop import theme
-    from hidden_frame.desktop.app import take_turns
-    from hidden_frame.desktop.mishaps import catch_all
-    from hidden_frame.desktop.windows import Windows
+    from hidden_frame.desktop.look import theme
+    from hidden_frame.desktop.shell.app import take_turns
+    from hidden_frame.desktop.shell.windows import Windows
+    from hidden_frame.desktop.state.mishaps import catch_all
 
     take_turns()
     app = QApplication(["hidden-frame"])

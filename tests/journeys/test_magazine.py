@@ -14,7 +14,7 @@ from tests.journeys.hands import Hands
 
 from hidden_frame.checks.content import content_findings
 from hidden_frame.compose.composer import Composer
-from hidden_frame.interact.halves import reaching
+from hidden_frame.interact.hands.halves import reaching
 from hidden_frame.model.items import PictureFrame
 from hidden_frame.model.lookup import all_pages, find_page
 from hidden_frame.storage.format import load

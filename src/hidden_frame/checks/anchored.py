@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from hidden_frame.compose.scene import Placed, Scene
-from hidden_frame.interact.anchoring import seen_in
+from hidden_frame.interact.hands.anchoring import seen_in
 
 _HAIR = 0.05  # points
 

@@ -28,7 +28,7 @@ from hidden_frame.edit.masters.overrides import follow_items
 from hidden_frame.edit.pages.order import fill_up
 from hidden_frame.edit.pages.sections import change_numbering, delete_section
 from hidden_frame.edit.pages.ties import tied_pairs, untie
-from hidden_frame.interact.halves import in_halves, parted_halves
+from hidden_frame.interact.hands.halves import in_halves, parted_halves
 from hidden_frame.model.lookup import (
     all_pages,
     base_chain,

@@ -9,7 +9,7 @@ from hidden_frame.checks.finding import Finding
 from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.facts import page_name
 from hidden_frame.compose.ruling import unsettled
-from hidden_frame.interact.rules_told import caught, no_room, rule_in_words
+from hidden_frame.interact.words.rules_told import caught, no_room, rule_in_words
 from hidden_frame.model.lookup import masters_by_id
 
 

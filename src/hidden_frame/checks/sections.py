@@ -12,8 +12,8 @@ from hidden_frame.compose.facts import page_name
 from hidden_frame.edit.looks.styles import put_paragraph_style
 from hidden_frame.edit.pages.order import delete_pages
 from hidden_frame.edit.pages.sections import begin_with
-from hidden_frame.interact.beginning import heading_on, shortened
-from hidden_frame.interact.empty_pages import Empty, Waiting, empty_pages, waiting_pages
+from hidden_frame.interact.hands.empty_pages import Empty, Waiting, empty_pages, waiting_pages
+from hidden_frame.interact.words.beginning import heading_on, shortened
 from hidden_frame.model.lookup import paragraph_style
 from hidden_frame.model.publication import Publication, Section
 from hidden_frame.settle.beginnings import Beginning, beginnings

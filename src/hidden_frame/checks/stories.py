@@ -6,7 +6,7 @@ from hidden_frame.checks.finding import Finding, Fix, Way
 from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.listed import frames_with_lists
 from hidden_frame.compose.notes import notes_in
-from hidden_frame.interact.storied import Help, helped, offers, state
+from hidden_frame.interact.words.storied import Help, helped, offers, state
 from hidden_frame.model.publication import Publication
 
 

@@ -14,7 +14,7 @@ from hidden_frame.compose.facts import page_facts
 from hidden_frame.edit.items.draw import remove_items
 from hidden_frame.edit.text.fonts import set_characters
 from hidden_frame.edit.text.write import without_characters
-from hidden_frame.interact.shown import change_shown, shown_item
+from hidden_frame.interact.hands.shown import change_shown, shown_item
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import PICTURES, Around, Item, TextFrame
 from hidden_frame.model.lookup import masters_by_id

@@ -23,7 +23,7 @@ from hidden_frame.compose.ranges import pages_in_range
 from hidden_frame.demo.almanac import almanac
 from hidden_frame.demo.driven import driven_book
 from hidden_frame.install import install, remove
-from hidden_frame.interact.rules_told import followed_rule, rule_in_words
+from hidden_frame.interact.words.rules_told import followed_rule, rule_in_words
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_page, masters_by_id, stack_of

@@ -6,7 +6,7 @@ import json
 import sys
 
 from hidden_frame.headless.commands import File, Json, app, opened_and_composed
-from hidden_frame.interact.spelling import asked, doubtful_words, pages_in_words
+from hidden_frame.interact.finds.spelling import asked, doubtful_words, pages_in_words
 from hidden_frame.spelling.judging import judge_of
 
 

@@ -15,7 +15,7 @@ from hidden_frame.edit.stories import pour
 from hidden_frame.edit.text.bring import brought, pictures_kept
 from hidden_frame.edit.text.sent import as_paragraphs, character_looks
 from hidden_frame.headless.commands import File, Json, app, opened_and_composed
-from hidden_frame.interact.storied import state
+from hidden_frame.interact.words.storied import state
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import find_story
 from hidden_frame.model.numbering import NumberingStyle

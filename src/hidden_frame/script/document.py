@@ -28,8 +28,8 @@ from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.pages.order import add_pages_after, delete_pages
 from hidden_frame.edit.pages.sections import begin_with, start_section
 from hidden_frame.edit.size.resize import Items, resize
-from hidden_frame.interact.beginning import paragraph_saying
-from hidden_frame.interact.storied import running_into
+from hidden_frame.interact.words.beginning import paragraph_saying
+from hidden_frame.interact.words.storied import running_into
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Columns, Size
 from hidden_frame.model.lookup import all_pages, paragraph_style

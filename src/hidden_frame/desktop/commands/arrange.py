@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from functools import partial
 
-from hidden_frame.desktop.commands.command import Command, Row
 from hidden_frame.desktop.commands.workplace import Workplace
+from hidden_frame.desktop.state.command import Command, Row
 from hidden_frame.edit.items.spread import Edge
 
 

@@ -14,8 +14,8 @@ from hidden_frame.desktop.commands import (
     text,
     view,
 )  # fmt: skip
-from hidden_frame.desktop.commands.command import Row
 from hidden_frame.desktop.commands.workplace import Workplace
+from hidden_frame.desktop.state.command import Row
 
 MENUS = (publication, edit, arrange, text, pages, sections, masters, draw, view, help)
 

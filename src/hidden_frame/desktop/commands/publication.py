@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QApplication
 
-from hidden_frame.desktop.commands.command import Command, Listed, Row
 from hidden_frame.desktop.commands.workplace import Workplace
+from hidden_frame.desktop.state.command import Command, Listed, Row
 
 
 def commands(window: Workplace) -> list[Row]:

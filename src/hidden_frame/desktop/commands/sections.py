@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from hidden_frame.desktop.commands.command import Command, Row
 from hidden_frame.desktop.commands.workplace import Workplace
+from hidden_frame.desktop.state.command import Command, Row
 
 
 def commands(window: Workplace) -> list[Row]:

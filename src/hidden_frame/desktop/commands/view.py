@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from functools import partial
 
-from hidden_frame.desktop.commands.command import Command, Listed, Row
 from hidden_frame.desktop.commands.workplace import Workplace
-from hidden_frame.desktop.settings import settings
+from hidden_frame.desktop.look.settings import settings
+from hidden_frame.desktop.state.command import Command, Listed, Row
 from hidden_frame.edit.items.guides import own_guides
 
 SNAPS = (

@@ -7,17 +7,17 @@ from typing import Protocol
 
 from PySide6.QtWidgets import QMenuBar, QWidget
 
-from hidden_frame.desktop.actions.clipboard import Clipboard
-from hidden_frame.desktop.actions.items import ItemActions
-from hidden_frame.desktop.actions.pages import PageActions
-from hidden_frame.desktop.actions.stories import StoryActions
-from hidden_frame.desktop.actions.text import TextActions
-from hidden_frame.desktop.desk.canvas import Desk
-from hidden_frame.desktop.files import Files
-from hidden_frame.desktop.opening import Dialogs
-from hidden_frame.desktop.session import Session
-from hidden_frame.desktop.shelf.colours import ColourList
-from hidden_frame.desktop.shelf.shelf import Shelf
+from hidden_frame.desktop.commands.actions.clipboard import Clipboard
+from hidden_frame.desktop.commands.actions.items import ItemActions
+from hidden_frame.desktop.commands.actions.pages import PageActions
+from hidden_frame.desktop.commands.actions.stories import StoryActions
+from hidden_frame.desktop.commands.actions.text import TextActions
+from hidden_frame.desktop.commands.dialogs import Dialogs
+from hidden_frame.desktop.files.files import Files
+from hidden_frame.desktop.panels.shelf.colours import ColourList
+from hidden_frame.desktop.panels.shelf.shelf import Shelf
+from hidden_frame.desktop.state.session import Session
+from hidden_frame.desktop.views.desk.canvas import Desk
 
 
 class Workplace(Protocol):

@@ -5,9 +5,9 @@ from __future__ import annotations
 from PySide6.QtWidgets import QWidget
 
 from hidden_frame.desktop.dialogs.pages import EditQuestion
-from hidden_frame.desktop.languages import language_options
-from hidden_frame.desktop.properties.fields import Choice, NumberField, TextField
-from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.fields.fields import Choice, NumberField, TextField
+from hidden_frame.desktop.look.languages import language_options
+from hidden_frame.desktop.state.session import Session
 from hidden_frame.edit.about import set_about, set_title
 from hidden_frame.edit.pages.setup import change_setup
 from hidden_frame.model.publication import Publication

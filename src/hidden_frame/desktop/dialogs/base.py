@@ -6,7 +6,7 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import QDialog, QDialogButtonBox, QHBoxLayout, QVBoxLayout, QWidget
 
-from hidden_frame.desktop.properties.form import Form
+from hidden_frame.desktop.fields.form import Form
 from hidden_frame.model.errors import Refusal
 
 _LEAST, _MOST = 330, 520  # pixels that a form is wide

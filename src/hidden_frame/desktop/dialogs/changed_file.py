@@ -9,8 +9,8 @@ from PySide6.QtWidgets import QDialog, QHBoxLayout, QLabel, QPushButton, QVBoxLa
 
 from hidden_frame.compose.composer import Composer
 from hidden_frame.desktop.dialogs.differing import DifferingPages, State
-from hidden_frame.desktop.moments import moment
-from hidden_frame.interact.compared import compared
+from hidden_frame.desktop.look.moments import moment
+from hidden_frame.interact.words.compared import compared
 from hidden_frame.model.errors import Refusal
 from hidden_frame.storage.format import Opened, load
 from hidden_frame.storage.shelf import PicturesOnDisk

@@ -23,11 +23,11 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from hidden_frame.desktop import theme
+from hidden_frame.desktop.fields.fields import Choice
+from hidden_frame.desktop.look import theme
+from hidden_frame.desktop.look.settings import settings
 from hidden_frame.desktop.painter.fonts import OUTLINE_SIZE, glyph_path
-from hidden_frame.desktop.properties.fields import Choice
-from hidden_frame.desktop.settings import settings
-from hidden_frame.interact.characters import BLOCKS, Form, forms, found, has, name_of
+from hidden_frame.interact.finds.characters import BLOCKS, Form, forms, found, has, name_of
 from hidden_frame.typeset.fonts import FontFace
 from hidden_frame.typeset.fonts.fallback import stretches
 from hidden_frame.typeset.shaping import Manner, shape

@@ -9,14 +9,14 @@ from PySide6.QtWidgets import QHBoxLayout, QWidget
 from hidden_frame.compose.contrast import READABLE
 from hidden_frame.compose.ground import contrast, rgb
 from hidden_frame.compose.palette import ink
-from hidden_frame.desktop import theme
-from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.dialogs.pages import EditQuestion
-from hidden_frame.desktop.properties.fields import Choice, NumberField, TextField
-from hidden_frame.desktop.session import Session
-from hidden_frame.desktop.strip import Slider
-from hidden_frame.desktop.swatches import Swatches
+from hidden_frame.desktop.fields.fields import Choice, NumberField, TextField
+from hidden_frame.desktop.fields.swatches import Swatches
+from hidden_frame.desktop.look import theme
+from hidden_frame.desktop.look.strip import Slider
+from hidden_frame.desktop.state.session import Session
+from hidden_frame.desktop.views.desk.canvas import Desk
 from hidden_frame.edit.looks.colours import (
     Space,
     add_colour,
@@ -27,7 +27,7 @@ from hidden_frame.edit.looks.colours import (
     mixed,
     uses,
 )
-from hidden_frame.interact.hits import Spot
+from hidden_frame.interact.hands.hits import Spot
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.paint import Colour
 from hidden_frame.model.publication import Publication

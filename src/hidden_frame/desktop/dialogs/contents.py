@@ -7,11 +7,11 @@ from typing import NamedTuple
 from PySide6.QtWidgets import QCheckBox, QWidget
 
 from hidden_frame.desktop.dialogs.base import Question
-from hidden_frame.desktop.properties.fields import Choice, TextField
-from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.fields.fields import Choice, TextField
+from hidden_frame.desktop.state.session import Session
 from hidden_frame.edit.text.listing import list_style, set_list
-from hidden_frame.interact.likely import heading_styles, likely_heading, likely_title
-from hidden_frame.interact.listing import ListPlace
+from hidden_frame.interact.finds.listing import ListPlace
+from hidden_frame.interact.hands.likely import heading_styles, likely_heading, likely_title
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import Contents, ListLevel

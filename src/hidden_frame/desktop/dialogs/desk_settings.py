@@ -8,9 +8,9 @@ from __future__ import annotations
 from PySide6.QtWidgets import QWidget
 
 from hidden_frame.desktop.dialogs.base import Question
-from hidden_frame.desktop.properties.fields import Choice, NumberField, TextField
-from hidden_frame.desktop.session import Session
-from hidden_frame.desktop.settings import settings
+from hidden_frame.desktop.fields.fields import Choice, NumberField, TextField
+from hidden_frame.desktop.look.settings import settings
+from hidden_frame.desktop.state.session import Session
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.units import format_length, parse_length
 

@@ -12,8 +12,8 @@ from PySide6.QtWidgets import QGridLayout, QLabel, QWidget
 
 from hidden_frame.compose.composition import Composition
 from hidden_frame.desktop.painter.pictures import PictureShelf
-from hidden_frame.desktop.run.thumbnails import Thumbnails
-from hidden_frame.interact.compared import Differing, differing_pages
+from hidden_frame.desktop.views.run.thumbnails import Thumbnails
+from hidden_frame.interact.words.compared import Differing, differing_pages
 
 _MOST, _WIDE, _HIGH = 4, 104, 150  # pages shown, and the pixels of one
 _SECONDS = 0.8  # given to the search for pages that look different

@@ -18,15 +18,15 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from hidden_frame.desktop.actions.hits import show_hit
-from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.dialogs.base import put_over_properties
-from hidden_frame.desktop.properties.fields import Choice
-from hidden_frame.desktop.session import Session
-from hidden_frame.desktop.tones import with_tones
+from hidden_frame.desktop.fields.fields import Choice
+from hidden_frame.desktop.look.tones import with_tones
+from hidden_frame.desktop.state.session import Session
+from hidden_frame.desktop.views.desk.canvas import Desk
+from hidden_frame.desktop.views.desk.hits import show_hit
 from hidden_frame.edit.text.find import Query, Stretch
 from hidden_frame.edit.text.steps import length
-from hidden_frame.interact.finding import (
+from hidden_frame.interact.finds.finding import (
     EVERYTHING,
     MOST,
     Spot,

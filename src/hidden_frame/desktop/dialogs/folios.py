@@ -11,12 +11,12 @@ from hidden_frame.compose.facts import page_name
 from hidden_frame.compose.markers import every_marker
 from hidden_frame.compose.placing import on_side
 from hidden_frame.compose.ranges import pages_in_range
-from hidden_frame.desktop.chips import ChipField
-from hidden_frame.desktop.colour_choice import NO_DARK, ON_DARK_HINT, ColourChoice
-from hidden_frame.desktop.desk.canvas import Desk
+from hidden_frame.desktop.dialogs.colour_choice import NO_DARK, ON_DARK_HINT, ColourChoice
 from hidden_frame.desktop.dialogs.pages import EditQuestion
-from hidden_frame.desktop.properties.fields import Choice, TextField
-from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.fields.fields import Choice, TextField
+from hidden_frame.desktop.look.chips import ChipField
+from hidden_frame.desktop.state.session import Session
+from hidden_frame.desktop.views.desk.canvas import Desk
 from hidden_frame.edit.pages.folios import (
     Departing,
     FolioPlace,
@@ -33,8 +33,8 @@ from hidden_frame.edit.pages.folios import (
     put_away,
     remove_folios,
 )
-from hidden_frame.interact.hits import Spot
-from hidden_frame.interact.told import FOLIOS_PUT_AWAY
+from hidden_frame.interact.hands.hits import Spot
+from hidden_frame.interact.words.told import FOLIOS_PUT_AWAY
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Shape
 from hidden_frame.model.lookup import (

@@ -5,9 +5,9 @@ from __future__ import annotations
 from PySide6.QtWidgets import QWidget
 
 from hidden_frame.desktop.dialogs.pages import EditQuestion
-from hidden_frame.desktop.families import show_families
-from hidden_frame.desktop.properties.fields import Choice
-from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.fields.families import show_families
+from hidden_frame.desktop.fields.fields import Choice
+from hidden_frame.desktop.state.session import Session
 from hidden_frame.edit.text.fonts import families_used, replace_family
 from hidden_frame.typeset.fonts import DEFAULT_FAMILY, font_book
 

@@ -7,9 +7,9 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QListWidget, QListWidgetItem, QWidget
 
 from hidden_frame.desktop.dialogs.base import Question
-from hidden_frame.desktop.properties.fields import TextField
-from hidden_frame.desktop.session import Session
-from hidden_frame.interact.goto import Destination, find_place, places
+from hidden_frame.desktop.fields.fields import TextField
+from hidden_frame.desktop.state.session import Session
+from hidden_frame.interact.finds.goto import Destination, find_place, places
 
 
 class GoToDialog(Question):

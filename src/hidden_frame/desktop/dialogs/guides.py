@@ -5,8 +5,8 @@ from __future__ import annotations
 from PySide6.QtWidgets import QCheckBox, QWidget
 
 from hidden_frame.desktop.dialogs.pages import EditQuestion
-from hidden_frame.desktop.properties.fields import Choice, LengthField, NumberField
-from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.fields.fields import Choice, LengthField, NumberField
+from hidden_frame.desktop.state.session import Session
 from hidden_frame.edit.items.guides import add_guides, at_intervals, fields, remove_guides
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Guide

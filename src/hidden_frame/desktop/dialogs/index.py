@@ -20,10 +20,10 @@ from PySide6.QtWidgets import (
 )
 
 from hidden_frame.desktop.dialogs.base import Question
-from hidden_frame.desktop.properties.fields import Choice, TextField
-from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.fields.fields import Choice, TextField
+from hidden_frame.desktop.state.session import Session
 from hidden_frame.edit.text.index import change_marks, rename_term
-from hidden_frame.interact.indexing import places_of, terms
+from hidden_frame.interact.finds.indexing import places_of, terms
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.text import IndexMark, TextPlace
 

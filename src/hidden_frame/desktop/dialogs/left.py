@@ -7,7 +7,7 @@ from collections.abc import Callable
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QDialog, QLabel, QPushButton, QVBoxLayout, QWidget
 
-from hidden_frame.desktop.start.left import LeftList
+from hidden_frame.desktop.dialogs.left_cards import LeftList
 from hidden_frame.model.errors import Refusal
 from hidden_frame.storage.recovery import Left
 

@@ -8,8 +8,8 @@ from PySide6.QtWidgets import QDialog, QHBoxLayout, QLabel, QPushButton, QVBoxLa
 
 from hidden_frame.compose.composer import Composer
 from hidden_frame.desktop.dialogs.differing import DifferingPages, State
-from hidden_frame.desktop.session import Session
-from hidden_frame.interact.compared import compared
+from hidden_frame.desktop.state.session import Session
+from hidden_frame.interact.words.compared import compared
 from hidden_frame.storage.format import Opened
 
 

@@ -7,8 +7,8 @@ from collections.abc import Callable
 from PySide6.QtWidgets import QWidget
 
 from hidden_frame.desktop.dialogs.base import Question
-from hidden_frame.desktop.properties.fields import Choice, TextField
-from hidden_frame.interact.likely import likely_title
+from hidden_frame.desktop.fields.fields import Choice, TextField
+from hidden_frame.interact.hands.likely import likely_title
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import Index, NoteList
 

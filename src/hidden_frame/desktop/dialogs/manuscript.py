@@ -10,14 +10,14 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QApplication, QCheckBox, QProgressDialog, QWidget
 
 from hidden_frame.desktop.dialogs.pages import EditQuestion
-from hidden_frame.desktop.properties.fields import Choice
-from hidden_frame.desktop.session import Session
-from hidden_frame.desktop.settings import settings
+from hidden_frame.desktop.fields.fields import Choice
+from hidden_frame.desktop.look.settings import settings
+from hidden_frame.desktop.state.session import Session
 from hidden_frame.edit.stories import pour
 from hidden_frame.edit.text.bring import brought, matched, pictures_kept
 from hidden_frame.edit.text.dressed import AS_THERE
-from hidden_frame.interact.main_frames import has_main_frame, main_master, with_main_frame
-from hidden_frame.interact.storied import state
+from hidden_frame.interact.hands.main_frames import has_main_frame, main_master, with_main_frame
+from hidden_frame.interact.words.storied import state
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import find_master, find_story, section_of
 from hidden_frame.model.publication import Publication

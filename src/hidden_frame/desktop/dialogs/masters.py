@@ -9,8 +9,8 @@ from PySide6.QtWidgets import QFileDialog, QListWidget, QListWidgetItem, QWidget
 
 from hidden_frame.compose.facts import page_facts, page_name
 from hidden_frame.desktop.dialogs.pages import EditQuestion
-from hidden_frame.desktop.properties.fields import Choice, TextField
-from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.fields.fields import Choice, TextField
+from hidden_frame.desktop.state.session import Session
 from hidden_frame.edit.carry.masters import masters_copied, masters_pasted
 from hidden_frame.edit.masters.apply import add_master, free_name, rename_master
 from hidden_frame.edit.masters.family import How, copy_master

@@ -17,10 +17,10 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from hidden_frame.desktop import theme
 from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.dialogs.spread import paint_spread
-from hidden_frame.desktop.properties.fields import Choice, TextField
+from hidden_frame.desktop.fields.fields import Choice, TextField
+from hidden_frame.desktop.look import theme
 from hidden_frame.edit.new import new_publication
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import SIDES, Columns, Margins, Side, Size

@@ -6,11 +6,11 @@ from PySide6.QtWidgets import QCheckBox, QWidget
 
 from hidden_frame.compose.facts import page_facts, page_name
 from hidden_frame.compose.ranges import echo, pages_in_range
-from hidden_frame.desktop.actions.order import order_pages
 from hidden_frame.desktop.dialogs.pages import EditQuestion
-from hidden_frame.desktop.properties.fields import Choice, TextField
-from hidden_frame.desktop.properties.page import STYLES, StartField
-from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.fields.fields import Choice, TextField
+from hidden_frame.desktop.fields.numbering import STYLES, StartField
+from hidden_frame.desktop.state.session import Session
+from hidden_frame.desktop.views.pages.order import order_pages
 from hidden_frame.edit.pages.order import (
     add_pages,
     add_spread,
@@ -20,12 +20,12 @@ from hidden_frame.edit.pages.order import (
     place_of,
 )
 from hidden_frame.edit.pages.sections import begin_with, start_section
-from hidden_frame.interact.beginning import heading_on, shortened
-from hidden_frame.interact.foretold import Change, foretell
-from hidden_frame.interact.goto import find_place
-from hidden_frame.interact.plan import preview
-from hidden_frame.interact.storied import running_into
-from hidden_frame.interact.told import deleted_in_words
+from hidden_frame.interact.finds.goto import find_place
+from hidden_frame.interact.finds.plan import preview
+from hidden_frame.interact.words.beginning import heading_on, shortened
+from hidden_frame.interact.words.foretold import Change, foretell
+from hidden_frame.interact.words.storied import running_into
+from hidden_frame.interact.words.told import deleted_in_words
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages, find_section, section_of
 from hidden_frame.model.publication import MAX_PAGES, Numbering, Publication

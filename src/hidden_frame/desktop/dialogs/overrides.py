@@ -17,10 +17,10 @@ from PySide6.QtWidgets import (
 )
 
 from hidden_frame.compose.departures import Departure, departures, in_words
-from hidden_frame.desktop.session import Session
-from hidden_frame.desktop.tones import set_tone, with_tones
+from hidden_frame.desktop.look.tones import set_tone, with_tones
+from hidden_frame.desktop.state.session import Session
 from hidden_frame.edit.masters.overrides import follow_items
-from hidden_frame.interact.shown import items_on
+from hidden_frame.interact.hands.shown import items_on
 from hidden_frame.model.lookup import masters_by_id
 from hidden_frame.model.publication import Publication
 

@@ -12,8 +12,8 @@ from hidden_frame.checks.finding import Known
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.ranges import echo, pages_in_range
 from hidden_frame.desktop.dialogs.base import Question
-from hidden_frame.desktop.properties.fields import Choice, LengthField, TextField
-from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.fields.fields import Choice, LengthField, TextField
+from hidden_frame.desktop.state.session import Session
 from hidden_frame.edit.masters.apply import Applying, apply_masters, delete_master
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.invariants import MAX_BLEED

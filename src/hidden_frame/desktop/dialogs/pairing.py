@@ -5,10 +5,10 @@ from __future__ import annotations
 from PySide6.QtWidgets import QCheckBox, QWidget
 
 from hidden_frame.desktop.dialogs.base import Question
-from hidden_frame.desktop.properties.fields import Choice
-from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.fields.fields import Choice
+from hidden_frame.desktop.state.session import Session
 from hidden_frame.edit.pages.setup import change_setup
-from hidden_frame.interact.foretold import foretell
+from hidden_frame.interact.words.foretold import foretell
 from hidden_frame.model.publication import Publication
 
 OPENINGS = (("one page alone", "recto"), ("a spread", "verso"))

@@ -5,9 +5,9 @@ from __future__ import annotations
 from PySide6.QtWidgets import QWidget
 
 from hidden_frame.desktop.dialogs.base import Question
-from hidden_frame.desktop.properties.fields import Choice
-from hidden_frame.desktop.settings import settings
-from hidden_frame.interact.pasting import HERE
+from hidden_frame.desktop.fields.fields import Choice
+from hidden_frame.desktop.look.settings import settings
+from hidden_frame.interact.hands.pasting import HERE
 from hidden_frame.model.publication import Publication
 
 _NEW = "a new style of this name"

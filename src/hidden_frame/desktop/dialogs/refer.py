@@ -8,9 +8,9 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QLineEdit, QListWidget, QListWidgetItem, QWidget
 
 from hidden_frame.desktop.dialogs.base import Question
-from hidden_frame.desktop.properties.fields import Choice, TextField
-from hidden_frame.desktop.session import Session
-from hidden_frame.interact.referring import Target, targets
+from hidden_frame.desktop.fields.fields import Choice, TextField
+from hidden_frame.desktop.state.session import Session
+from hidden_frame.interact.finds.referring import Target, targets
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.text import Told
 

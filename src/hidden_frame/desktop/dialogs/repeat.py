@@ -5,8 +5,8 @@ from __future__ import annotations
 from PySide6.QtWidgets import QWidget
 
 from hidden_frame.desktop.dialogs.pages import EditQuestion
-from hidden_frame.desktop.properties.fields import TextField
-from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.fields.fields import TextField
+from hidden_frame.desktop.state.session import Session
 from hidden_frame.edit.items.draw import MAX_COPIES, repeat_items
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication

@@ -7,12 +7,12 @@ from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QListWidget, QListWidgetItem, QPushButton, QWidget
 
 from hidden_frame.desktop.dialogs.base import Question
-from hidden_frame.desktop.properties.fields import Choice
-from hidden_frame.desktop.session import Session
-from hidden_frame.desktop.slices import Slicer
+from hidden_frame.desktop.fields.fields import Choice
+from hidden_frame.desktop.state.session import Session
+from hidden_frame.desktop.state.slices import Slicer
 from hidden_frame.edit.masters.rules import add_rule, change_rule, move_rule, remove_rule
-from hidden_frame.interact.likely import likely_heading
-from hidden_frame.interact.rules_told import (
+from hidden_frame.interact.hands.likely import likely_heading
+from hidden_frame.interact.words.rules_told import (
     caught,
     caught_in_words,
     master_for_rule,

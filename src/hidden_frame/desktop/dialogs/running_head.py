@@ -8,13 +8,13 @@ from PySide6.QtWidgets import QCheckBox, QWidget
 
 from hidden_frame.compose.dates import FORMS, written
 from hidden_frame.compose.facts import page_name
-from hidden_frame.desktop.colour_choice import NO_DARK, ON_DARK_HINT, ColourChoice
 from hidden_frame.desktop.dialogs.base import Question
-from hidden_frame.desktop.properties.fields import Choice, TextField
-from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.dialogs.colour_choice import NO_DARK, ON_DARK_HINT, ColourChoice
+from hidden_frame.desktop.fields.fields import Choice, TextField
+from hidden_frame.desktop.state.session import Session
 from hidden_frame.edit.looks.colours import check_dark
-from hidden_frame.interact.likely import first_heading
-from hidden_frame.interact.shown import change_shown, shown_item
+from hidden_frame.interact.hands.likely import first_heading
+from hidden_frame.interact.hands.shown import change_shown, shown_item
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages

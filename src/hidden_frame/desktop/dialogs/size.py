@@ -6,9 +6,9 @@ from PySide6.QtWidgets import QCheckBox, QWidget
 
 from hidden_frame.checks.resized import Trying
 from hidden_frame.desktop.dialogs.base import Question
-from hidden_frame.desktop.properties.fields import Choice, LengthField, NumberField
-from hidden_frame.desktop.session import Session
-from hidden_frame.desktop.slices import Slicer
+from hidden_frame.desktop.fields.fields import Choice, LengthField, NumberField
+from hidden_frame.desktop.state.session import Session
+from hidden_frame.desktop.state.slices import Slicer
 from hidden_frame.edit.size.layout import KEPT, construction_of
 from hidden_frame.edit.size.resize import (
     LEAST_TRIM,

@@ -24,15 +24,15 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from hidden_frame.desktop.actions.hits import show_hit
-from hidden_frame.desktop.desk.canvas import Desk
 from hidden_frame.desktop.dialogs.base import put_over_properties
-from hidden_frame.desktop.languages import language_name
-from hidden_frame.desktop.session import Session
-from hidden_frame.desktop.settings import settings
-from hidden_frame.desktop.spelling import speller
+from hidden_frame.desktop.look.languages import language_name
+from hidden_frame.desktop.look.settings import settings
+from hidden_frame.desktop.state.session import Session
+from hidden_frame.desktop.state.spelling import speller
+from hidden_frame.desktop.views.desk.canvas import Desk
+from hidden_frame.desktop.views.desk.hits import show_hit
 from hidden_frame.edit.about import add_word, remove_word
-from hidden_frame.interact.spelling import (
+from hidden_frame.interact.finds.spelling import (
     Asked,
     DoubtfulWord,
     WordPlace,

@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPen
 
-from hidden_frame.desktop import theme
+from hidden_frame.desktop.look import theme
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.publication import Setup
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QToolButton, QVBoxLayout, QWidget
 
-from hidden_frame.desktop.icons import dress
-from hidden_frame.desktop.properties.fields import Choice, LengthField
+from hidden_frame.desktop.fields.fields import Choice, LengthField
+from hidden_frame.desktop.look.icons import dress
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.text import TabStop
 

@@ -6,10 +6,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from hidden_frame.compose.facts import page_facts, page_name
-from hidden_frame.desktop.commands.command import Commands
 from hidden_frame.desktop.find.hints import HINTS, PLACES
 from hidden_frame.desktop.find.places import ITEMS, Fields
-from hidden_frame.desktop.topics import topics
+from hidden_frame.desktop.state.command import Commands
+from hidden_frame.desktop.state.topics import topics
 from hidden_frame.interact.finds.entry import Entry, also_of, known
 from hidden_frame.model.publication import Publication
 

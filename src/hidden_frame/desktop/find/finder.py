@@ -19,18 +19,18 @@ from PySide6.QtWidgets import (  # fmt: skip
     QWidget,
 )
 
-from hidden_frame.desktop.commands.command import Commands
-from hidden_frame.desktop.commands.needs import need_of
 from hidden_frame.desktop.dialogs.goto import go_to
 from hidden_frame.desktop.find.entries import IN_PUBLICATION, entries, places_of
 from hidden_frame.desktop.find.places import Fields
-from hidden_frame.desktop.session import Session
-from hidden_frame.desktop.tones import set_tone, with_tones
-from hidden_frame.desktop.topics import topic_of_command
+from hidden_frame.desktop.look.tones import set_tone, with_tones
+from hidden_frame.desktop.state.command import Commands
+from hidden_frame.desktop.state.needs import need_of
+from hidden_frame.desktop.state.session import Session
+from hidden_frame.desktop.state.topics import topic_of_command
 from hidden_frame.interact.finds.entry import Entry
+from hidden_frame.interact.finds.goto import Destination, places
 from hidden_frame.interact.finds.rank import Ranked, Ranking
-from hidden_frame.interact.goto import Destination, places
-from hidden_frame.interact.search import words_on_pages
+from hidden_frame.interact.finds.search import words_on_pages
 
 _ENTRY = Qt.ItemDataRole.UserRole
 _MOST = 40  # rows

@@ -5,13 +5,13 @@ from __future__ import annotations
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QAbstractButton, QApplication, QDialog, QWidget
 
-from hidden_frame.desktop.commands.command import Commands
-from hidden_frame.desktop.commands.needs import need_of
-from hidden_frame.desktop.properties.form import Form
-from hidden_frame.desktop.properties.panel import Properties
-from hidden_frame.desktop.session import Session
-from hidden_frame.desktop.settings import settings
-from hidden_frame.interact.shown import shown_item
+from hidden_frame.desktop.fields.form import Form
+from hidden_frame.desktop.look.settings import settings
+from hidden_frame.desktop.panels.properties.panel import Properties
+from hidden_frame.desktop.state.command import Commands
+from hidden_frame.desktop.state.needs import need_of
+from hidden_frame.desktop.state.session import Session
+from hidden_frame.interact.hands.shown import shown_item
 from hidden_frame.model.items import Item, Line, PictureFrame, Shape, TextFrame
 
 # Kinds of items whose fields stand in Properties while one of the kind is selected.

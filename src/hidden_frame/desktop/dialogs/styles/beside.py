@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from PySide6.QtCore import QPoint, Qt, Signal
 from PySide6.QtWidgets import QLabel, QListWidget, QListWidgetItem, QScrollArea, QWidget
 
-from hidden_frame.desktop.properties.form import Form
+from hidden_frame.desktop.fields.form import Form
 
 WIDTH = 158  # pixels
 _MARK = "◆ "  # as elsewhere: it departs from what it is based on

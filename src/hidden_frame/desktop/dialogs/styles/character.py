@@ -6,14 +6,14 @@ from typing import Any
 
 from PySide6.QtWidgets import QWidget
 
-from hidden_frame.desktop.colour_choice import ON_DARK_HINT, ColourChoice
+from hidden_frame.desktop.dialogs.colour_choice import ON_DARK_HINT, ColourChoice
 from hidden_frame.desktop.dialogs.styles.drafts import StyleDrafts
 from hidden_frame.desktop.dialogs.styles.parts import chosen_part, colour_part, typed_part
-from hidden_frame.desktop.families import show_families
-from hidden_frame.desktop.languages import language_options
-from hidden_frame.desktop.letterforms import CHOOSABLE, SHIFT_HINT, Choosable
-from hidden_frame.desktop.properties.fields import Choice, LengthField, NumberField
-from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.fields.families import show_families
+from hidden_frame.desktop.fields.fields import Choice, LengthField, NumberField
+from hidden_frame.desktop.look.languages import language_options
+from hidden_frame.desktop.look.letterforms import CHOOSABLE, SHIFT_HINT, Choosable
+from hidden_frame.desktop.state.session import Session
 from hidden_frame.edit.looks.colours import check_dark
 from hidden_frame.edit.looks.styles import (
     delete_character_style,

@@ -8,8 +8,8 @@ from typing import Any
 from PySide6.QtWidgets import QWidget
 
 from hidden_frame.desktop.dialogs.pages import EditQuestion
-from hidden_frame.desktop.properties.fields import Choice
-from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.fields.fields import Choice
+from hidden_frame.desktop.state.session import Session
 from hidden_frame.edit.looks.styles import style_uses
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.styles import CharacterStyle, ParagraphStyle

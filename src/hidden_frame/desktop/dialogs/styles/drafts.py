@@ -21,8 +21,8 @@ from hidden_frame.desktop.dialogs.pages import EditQuestion
 from hidden_frame.desktop.dialogs.styles.beside import WIDTH, PartRows, StyleRows
 from hidden_frame.desktop.dialogs.styles.delete import DeleteStyleDialog
 from hidden_frame.desktop.dialogs.styles.parts import Part
-from hidden_frame.desktop.properties.fields import Choice, TextField
-from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.fields.fields import Choice, TextField
+from hidden_frame.desktop.state.session import Session
 from hidden_frame.edit.looks.styles import style_uses, uses_in_words
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Publication

@@ -7,7 +7,7 @@ from typing import Any
 from msgspec import UNSET
 from PySide6.QtWidgets import QCheckBox, QToolButton, QWidget
 
-from hidden_frame.desktop.colour_choice import NO_DARK, ON_DARK_HINT, ColourChoice
+from hidden_frame.desktop.dialogs.colour_choice import NO_DARK, ON_DARK_HINT, ColourChoice
 from hidden_frame.desktop.dialogs.styles.drafts import StyleDrafts
 from hidden_frame.desktop.dialogs.styles.parts import (
     Part,
@@ -24,12 +24,12 @@ from hidden_frame.desktop.dialogs.styles.setting import (
     ornament_parts,
 )
 from hidden_frame.desktop.dialogs.tabs import TabStops
-from hidden_frame.desktop.families import show_families
-from hidden_frame.desktop.languages import language_name, language_options
-from hidden_frame.desktop.letterforms import CHOOSABLE, SHIFT_HINT, Choosable
-from hidden_frame.desktop.properties.fields import Choice, LengthField, NumberField
-from hidden_frame.desktop.properties.form import Form
-from hidden_frame.desktop.session import Session
+from hidden_frame.desktop.fields.families import show_families
+from hidden_frame.desktop.fields.fields import Choice, LengthField, NumberField
+from hidden_frame.desktop.fields.form import Form
+from hidden_frame.desktop.look.languages import language_name, language_options
+from hidden_frame.desktop.look.letterforms import CHOOSABLE, SHIFT_HINT, Choosable
+from hidden_frame.desktop.state.session import Session
 from hidden_frame.edit.looks.colours import check_dark
 from hidden_frame.edit.looks.styles import (
     delete_paragraph_style,

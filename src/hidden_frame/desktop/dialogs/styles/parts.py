@@ -7,9 +7,9 @@ from typing import Any, NamedTuple
 
 from PySide6.QtWidgets import QCheckBox, QToolButton, QWidget
 
-from hidden_frame.desktop.colour_choice import ColourChoice
+from hidden_frame.desktop.dialogs.colour_choice import ColourChoice
 from hidden_frame.desktop.dialogs.tabs import TabStops
-from hidden_frame.desktop.properties.fields import Choice, LengthField, NumberField
+from hidden_frame.desktop.fields.fields import Choice, LengthField, NumberField
 
 
 class Part(NamedTuple):

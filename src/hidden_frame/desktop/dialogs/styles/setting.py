@@ -8,8 +8,8 @@ from typing import Any, get_args
 from PySide6.QtWidgets import QCheckBox, QToolButton
 
 from hidden_frame.desktop.dialogs.styles.parts import Part, chosen_part, ticked_part, typed_part
-from hidden_frame.desktop.properties.fields import Choice, LengthField, NumberField, TextField
-from hidden_frame.desktop.properties.form import Form
+from hidden_frame.desktop.fields.fields import Choice, LengthField, NumberField, TextField
+from hidden_frame.desktop.fields.form import Form
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.numbering import ListNumber, NumberingStyle
 from hidden_frame.model.publication import Publication

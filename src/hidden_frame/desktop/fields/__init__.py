@@ -1,0 +1,1 @@
+"""Fields and forms, of which panels and dialogs are made."""

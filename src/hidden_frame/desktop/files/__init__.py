@@ -1,0 +1,1 @@
+"""Files opened, saved, watched, kept for a crash and found again."""

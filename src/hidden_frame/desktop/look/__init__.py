@@ -1,0 +1,1 @@
+"""How everything looks: colours, icons, marks, what the user prefers."""

@@ -1,0 +1,1 @@
+"""What stands beside the desk: the Shelf, Properties, Checks."""

@@ -1,0 +1,1 @@
+"""The program's windows, with their bars and menus."""

@@ -1,0 +1,1 @@
+"""How things are told: what was done, what will be, what stands where."""
