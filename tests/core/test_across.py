@@ -13,7 +13,7 @@ from msgspec.structs import replace
 from test_pictures import bytes_of, gradient
 
 from hidden_frame.checks.content import content_findings
-from hidden_frame.checks.order import findings
+from hidden_frame.checks.findings import findings
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.contrast import poor_texts
 from hidden_frame.demo.book import long_book

@@ -12,8 +12,8 @@ from msgspec.structs import replace
 from PIL import Image
 
 from hidden_frame.checks.content import content_findings, counted
+from hidden_frame.checks.findings import findings
 from hidden_frame.checks.folios import prints_folio
-from hidden_frame.checks.order import findings
 from hidden_frame.compose.composer import Composer
 from hidden_frame.edit.about import set_detail
 from hidden_frame.edit.items.draw import add_item
@@ -211,10 +211,12 @@ def test_only_pages_that_an_edit_touched_are_looked_at_again(small, monkeypatch)
     first = with_items(small, page(small, 2), frame(LONG))
     content_findings(composer.compose(first), ())
     looked = []
-    whole = faults._of_item
-    monkeypatch.setattr(
-        faults, "_of_item", lambda s, *a: (looked.append(s.holder_id), whole(s, *a))[1]
-    )
+
+    def noted(look):
+        looked.append(look.scene.holder_id)
+        return iter(())
+
+    monkeypatch.setattr(faults, "item_checks", lambda: (noted,))
     second = with_items(first, page(small, 5), frame("new"))
     content_findings(composer.compose(second), ())
     assert set(looked) == {page(small, 5)}

@@ -11,7 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
-from hidden_frame.checks.order import findings
+from hidden_frame.checks.findings import findings
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.edit.carry.pages import pages_copied, pages_pasted, publication_of

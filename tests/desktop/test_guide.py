@@ -12,7 +12,7 @@ from PySide6.QtGui import QTextDocument
 from PySide6.QtTest import QTest
 
 from hidden_frame.desktop.dialogs.guide import LIBRARIES, libraries_in_words
-from hidden_frame.desktop.state.topics import _OF_KIND, topic_of_kind, topics
+from hidden_frame.desktop.state.topics import topic_of_kind, topics
 from hidden_frame.resources import GUIDE
 
 ROOT = Path(__file__).parents[2]
@@ -104,8 +104,3 @@ def test_find_and_checks_lead_to_the_page_that_tells_of_it(hands, finder_of, qtb
     guide = hands.window.dialogs._guide
     assert guide.isVisible() and f"Guide: {guide.list.currentItem().text()}" == checks.guide.text()
     guide.close()
-
-
-def test_every_kind_that_has_a_page_is_a_kind_of_finding():
-    told = "\n".join(p.read_text("utf-8") for p in (ROOT / "src/hidden_frame/checks").glob("*.py"))
-    assert all(f'"{kind}"' in told for kind in _OF_KIND)

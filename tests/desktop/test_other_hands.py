@@ -16,7 +16,7 @@ from PySide6.QtWidgets import QFileDialog, QLabel, QMessageBox, QPushButton
 
 from hidden_frame.compose.composer import Composer
 from hidden_frame.desktop.dialogs.changed_file import ChangedFileDialog
-from hidden_frame.desktop.files.files import saving
+from hidden_frame.desktop.files import saving
 from hidden_frame.desktop.shell.windows import Windows
 from hidden_frame.edit.about import set_title
 from hidden_frame.edit.items.draw import change_items

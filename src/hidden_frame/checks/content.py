@@ -11,35 +11,22 @@ only the pages that it touched are looked at again.
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Collection, Iterable, Mapping
 from functools import partial
 from typing import NamedTuple
 
-from hidden_frame.checks.faults import LINE_FAULTS, Fault, Limits, faults_of
-from hidden_frame.checks.finding import Finding
-from hidden_frame.checks.rules import rule_findings
-from hidden_frame.checks.sections import section_findings
-from hidden_frame.checks.stories import story_findings
-from hidden_frame.checks.terms import term_findings
-from hidden_frame.checks.ways import ways_out
+from hidden_frame.checks.fault import Fault, Limits
+from hidden_frame.checks.faults import faults_of
+from hidden_frame.checks.finding import Finding, Way
+from hidden_frame.checks.kinds import KINDS, Kind, kind_of, rank_of, text_checks
 from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.facts import page_name
 from hidden_frame.compose.followers import followers
-from hidden_frame.model.geometry import SIDES
+from hidden_frame.model.geometry import SIDES, Side
 from hidden_frame.model.lookup import masters_by_id
 from hidden_frame.model.publication import Picture, Publication
 from hidden_frame.storage.declared import known_trouble
-
-ORDER = (
-    "story does not fit",
-    "text does not fit", "missing picture", "unreadable picture", "missing character",
-    "covered", "mixed ground",
-    "off the page",
-    "cut at the spine",
-    "short of the bleed", "low resolution", "anchored off the page", "anchored smaller",
-    "anchored empty",
-    "prints nothing", *LINE_FAULTS,
-)  # fmt: skip
 
 
 class FaultAt(NamedTuple):
@@ -116,10 +103,7 @@ def content_findings(
 def text_findings(composition: Composition) -> list[Finding]:
     """What is doubtful about stories, rules for masters, the sections that text runs through, and
     the terms of the index: it has all of the text laid out."""
-    return [
-        *story_findings(composition), *rule_findings(composition), *section_findings(composition),
-        *term_findings(composition),
-    ]  # fmt: skip
+    return [finding for check in text_checks() for finding in check(composition)]
 
 
 def merged(composition: Composition, found: Iterable[FaultAt]) -> list[Finding]:
@@ -142,7 +126,7 @@ def _rank(group: list[FaultAt]) -> tuple[int, float]:
     fault = group[0].fault
     needs = fault.needs
     wide = needs[0] if fault.kind == "loose line" and not isinstance(needs, str) else 0.0
-    return ORDER.index(fault.kind), -wide
+    return rank_of(fault.kind), -wide
 
 
 def _looser(found: list[FaultAt]) -> Finding:
@@ -167,8 +151,27 @@ def _finding(composition: Composition, group: list[FaultAt]) -> Finding:
     where, gap = _where(composition, holders), "" if fault.what.startswith(":") else " "
     return Finding(
         fault.kind, f"{where}: {name}{gap}{fault.what}.", holders[0], pages,
-        ways_out(composition, fault, holders), fault.item_id,
+        _ways_out(composition, fault, holders), fault.item_id,
     )  # fmt: skip
+
+
+def _ways_out(composition: Composition, fault: Fault, holders: tuple[str, ...]) -> tuple[Way, ...]:
+    """What can be done at once; nothing where only the designer can judge.
+
+    An item of a master that shows the same fault on several pages is changed on the master.
+    """
+    at = holders[0] if fault.carrier is None or len(holders) == 1 else fault.carrier
+    ways = kind_of(fault.kind).ways
+    return (
+        ()
+        if ways is None
+        else ways(composition.publication, fault, at, _side(composition, holders[0]))
+    )
+
+
+def _side(composition: Composition, holder_id: str) -> Side:
+    facts = composition.facts.get(holder_id)
+    return "recto" if facts is None else facts.side
 
 
 def _name(publication: Publication, fault: Fault) -> str:
@@ -187,33 +190,16 @@ def _where(composition: Composition, holders: tuple[str, ...]) -> str:
 
 def counted(found: Iterable[Finding]) -> str:
     """“2 texts that do not fit, 1 picture of low resolution”: what an export will print."""
-    numbers: dict[str, int] = {}
-    for finding in found:
-        if finding.kind in LINE_FAULTS:  # they print as they are seen
-            continue
-        numbers[finding.kind] = numbers.get(finding.kind, 0) + 1
-    return ", ".join(_plural(kind, numbers[kind]) for kind in ORDER if kind in numbers)
+    numbers = Counter(finding.kind for finding in found)
+    return ", ".join(
+        _counted(kind, numbers[kind.id]) for kind in KINDS if kind.one and numbers[kind.id]
+    )
 
 
-_ONE_MANY: Mapping[str, tuple[str, str]] = {
-    "story does not fit": ("story that does not fit", "stories that do not fit"),
-    "text does not fit": ("text that does not fit", "texts that do not fit"),
-    "missing picture": ("missing picture", "missing pictures"),
-    "unreadable picture": ("picture that can't be read", "pictures that can't be read"),
-    "missing character": ("text with characters that no font has",
-                          "texts with characters that no font has"),
-    "covered": ("text with words under something", "texts with words under something"),
-    "mixed ground": ("text on ground that is half dark", "texts on ground that is half dark"),
-    "off the page": ("item off its page", "items off their pages"),
-    "cut at the spine": ("item cut at the spine", "items cut at the spine"),
-    "short of the bleed": ("item short of the bleed", "items short of the bleed"),
-    "low resolution": ("picture of low resolution", "pictures of low resolution"),
-    "anchored off the page": ("anchored picture off its page", "anchored pictures off their pages"),
-    "anchored smaller": ("anchored picture without room", "anchored pictures without room"),
-    "anchored empty": ("anchored frame without a picture", "anchored frames without pictures"),
-    "prints nothing": ("frame that prints nothing", "frames that print nothing"),
-}  # fmt: skip
+def printed(kind_id: str) -> bool:
+    """Whether a finding of this kind is counted before an export."""
+    return bool(kind_of(kind_id).one)
 
 
-def _plural(kind: str, number: int) -> str:
-    return f"{number} {_ONE_MANY[kind][number > 1]}"
+def _counted(kind: Kind, number: int) -> str:
+    return f"{number} {kind.many if number > 1 else kind.one}"

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import NamedTuple
 
+from hidden_frame.checks.fault import Fault, Look, noun
 from hidden_frame.compose.ground import opacity_at
 from hidden_frame.compose.scene import Placed, Scene, TextPrimitive
 from hidden_frame.typeset.text import PlacedLine
@@ -19,6 +20,25 @@ class Covered(NamedTuple):
     words: str
     lines: int
     by: Placed
+
+
+def covered_faults(look: Look) -> Iterator[Fault]:
+    """Words that something hides."""
+    hidden = None if look.scene.is_master else covered(look.scene, look.placed)
+    if hidden is not None:
+        by = f"“{hidden.by.name}”" if hidden.by.name else f"a {noun(hidden.by)}"
+        more = f" and {hidden.lines - 1} more lines" if hidden.lines > 1 else ""
+        yield look.fault("covered", f"has words under {by}: “{hidden.words} …”{more}",
+                         f"{hidden.by.item_id}")  # fmt: skip
+
+
+def mixed_faults(look: Look) -> Iterator[Fault]:
+    """Words of which neither colour can be read on all of their ground."""
+    if look.placed.mixed:
+        yield look.fault(
+            "mixed ground", "lies half on dark, half on light ground: neither of the two "
+            "colours of its words reads well on all of it",
+        )  # fmt: skip
 
 
 def covered(scene: Scene, placed: Placed) -> Covered | None:

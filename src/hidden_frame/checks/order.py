@@ -1,26 +1,13 @@
-"""Doubtful things about order and numbering; none of them is forbidden.
-
->>> book.section_at(9, start=1).name
-''
->>> [f.sentence for f in findings(book.publication)][:1]
-['...']
-"""
+"""Doubtful things about order and numbering; none of them is forbidden."""
 
 from __future__ import annotations
 
-from collections import defaultdict
 from collections.abc import Callable, Iterable, Iterator, Mapping
 
 from msgspec.structs import replace
 
 from hidden_frame.checks.finding import Finding, Fix, Way
-from hidden_frame.checks.names import (
-    detail_findings,
-    head_findings,
-    missing_families,
-    reference_findings,
-)
-from hidden_frame.checks.numbering import equal_folios, even_rectos, page_before
+from hidden_frame.checks.numbering import page_before
 from hidden_frame.compose.departures import departures
 from hidden_frame.compose.facts import PageFacts, page_facts, page_name
 from hidden_frame.compose.numerals import in_range
@@ -35,15 +22,8 @@ from hidden_frame.model.lookup import (
     masters_by_id,
     stack_of,
 )
-from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Publication, Section
 from hidden_frame.model.sides import missing
-
-
-@remembered()
-def findings(publication: Publication) -> list[Finding]:
-    """All findings, in the order in which a designer would look at them."""
-    return [finding for check in CHECKS for finding in check(publication)]
 
 
 def _in_figures(section: Section) -> Fix:
@@ -63,7 +43,7 @@ def _following(holder_id: str, item_id: str) -> Fix:
     return lambda p: follow_items(p, holder_id, (item_id,))
 
 
-def _openings(publication: Publication, facts: Mapping[str, PageFacts]) -> Iterator[Finding]:
+def openings(publication: Publication, facts: Mapping[str, PageFacts]) -> Iterator[Finding]:
     """A section that starts on another side than its first page's master opens on."""
     if not publication.setup.facing:
         return
@@ -87,7 +67,7 @@ def _openings(publication: Publication, facts: Mapping[str, PageFacts]) -> Itera
             )  # fmt: skip
 
 
-def _out_of_range(publication: Publication, facts: Mapping[str, PageFacts]) -> Iterator[Finding]:
+def out_of_range(publication: Publication, facts: Mapping[str, PageFacts]) -> Iterator[Finding]:
     """Numbers that a style can't write, and that are printed in figures instead (R16)."""
     for section in publication.sections:
         style = section.numbering.style
@@ -110,7 +90,7 @@ def _out_of_range(publication: Publication, facts: Mapping[str, PageFacts]) -> I
             )  # fmt: skip
 
 
-def _empty_sections(publication: Publication) -> Iterator[Finding]:
+def empty_sections(publication: Publication) -> Iterator[Finding]:
     for section in publication.sections:
         if not section.pages and len(publication.sections) > 1:
             section_id = section.id
@@ -121,7 +101,7 @@ def _empty_sections(publication: Publication) -> Iterator[Finding]:
             )
 
 
-def _parted_ties(publication: Publication, facts: Mapping[str, PageFacts]) -> Iterator[Finding]:
+def parted_ties(publication: Publication, facts: Mapping[str, PageFacts]) -> Iterator[Finding]:
     for a, b in tied_pairs(publication):
         if facts[a.id].spread != facts[b.id].spread:
             yield Finding(
@@ -151,7 +131,7 @@ def _halves(
         yield Way(f"Put the other half on {where}", lambda p: untie(in_halves(p, cut), (first,)))
 
 
-def _sheets(publication: Publication) -> Iterator[Finding]:
+def sheets(publication: Publication) -> Iterator[Finding]:
     count = len(all_pages(publication))
     lacking = missing(count, publication.setup)
     if lacking:
@@ -166,7 +146,7 @@ def _sheets(publication: Publication) -> Iterator[Finding]:
         )
 
 
-def _asleep(publication: Publication) -> Iterator[Finding]:
+def asleep(publication: Publication) -> Iterator[Finding]:
     """Overrides without effect (R11)."""
     known = masters_by_id(publication)
     for each in departures(publication):
@@ -179,41 +159,7 @@ def _asleep(publication: Publication) -> Iterator[Finding]:
             )  # fmt: skip
 
 
-def findings_by_page(publication: Publication) -> dict[str, list[str]]:
-    """The sentences about each page, for marks and tooltips."""
-    result: dict[str, list[str]] = defaultdict(list)
-    for finding in findings(publication):
-        for page in finding.pages:
-            result[page].append(finding.sentence)
-    return dict(result)
-
-
-Check = Callable[[Publication], tuple[Finding, ...]]
-
-
-def _kept(check: Callable[[Publication], Iterable[Finding]]) -> Check:
-    """A check that remembers what it found."""
-
-    @remembered()
-    def kept(publication: Publication) -> tuple[Finding, ...]:
-        return tuple(check(publication))
-
-    return kept
-
-
-def _with_facts(
+def with_facts(
     check: Callable[[Publication, Mapping[str, PageFacts]], Iterable[Finding]],
 ) -> Callable[[Publication], Iterable[Finding]]:
     return lambda publication: check(publication, page_facts(publication))
-
-
-# One after the other they leave room for something else between two: for thousands of pages all
-# of them take longer than a frame.
-CHECKS: tuple[Check, ...] = tuple(
-    _kept(check)
-    for check in (
-        _with_facts(equal_folios), _with_facts(even_rectos), _with_facts(_openings),
-        _with_facts(_out_of_range), _empty_sections, _with_facts(_parted_ties), _sheets, _asleep,
-        missing_families, detail_findings, head_findings, reference_findings,
-    )
-)  # fmt: skip

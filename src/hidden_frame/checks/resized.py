@@ -7,7 +7,9 @@ from collections.abc import Collection, Generator, Iterable, Iterator
 from typing import NamedTuple
 
 from hidden_frame.checks.content import limits_of, to_look_at
-from hidden_frame.checks.faults import Fault, faults_of
+from hidden_frame.checks.fault import Fault
+from hidden_frame.checks.faults import faults_of
+from hidden_frame.checks.kinds import KINDS, kind_of
 from hidden_frame.compose.batches import set_ahead
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.composition import Composition
@@ -17,14 +19,6 @@ from hidden_frame.model.publication import Publication
 from hidden_frame.model.slices import at_once
 from hidden_frame.settle.settling import settling
 
-# What is told, for one and for several.
-_WORDS = {
-    "off the page": ("thing lies off its page", "things lie off their pages"),
-    "text does not fit": ("text does not fit any more", "texts do not fit any more"),
-    "story does not fit": ("story does not fit any more", "stories do not fit any more"),
-    "short of the bleed": ("thing stops short of the bleed", "things stop short of the bleed"),
-    "cut at the spine": ("thing is cut at the spine", "things are cut at the spine"),
-}
 _AT_A_TIME = 8  # pages
 Pair = tuple[str, str]  # a fault's kind, and what it is about
 
@@ -43,7 +37,9 @@ class Came(NamedTuple):
         '1 text does not fit any more; 3 pages more.'
         """
         counts = Counter(kind for kind, _ in self.faults)
-        said = [f"{n:,} {_WORDS[kind][n > 1]}" for kind in _WORDS if (n := counts[kind])]
+        said = [
+            f"{n:,} {kind.came[n > 1]}" for kind in KINDS if kind.came and (n := counts[kind.id])
+        ]
         if self.pages:
             more = "more" if self.pages > 0 else "fewer"
             said.append(f"{abs(self.pages):,} page{'s' * (abs(self.pages) != 1)} {more}")
@@ -108,7 +104,7 @@ def _faults(composition: Composition, known: Collection[str]) -> Iterator[frozen
 
 def _told(faults: Iterable[Fault]) -> set[Pair]:
     pairs = ((fault.kind, fault.item_id) for fault in faults)
-    return {pair for pair in pairs if pair[0] in _WORDS}
+    return {pair for pair in pairs if kind_of(pair[0]).came}
 
 
 class Trying:

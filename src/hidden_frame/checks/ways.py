@@ -1,46 +1,27 @@
-"""Ways out of a fault: each an edit, on the page where it shows or where the item is kept."""
+"""Ways out of faults of items: each an edit, on the page where the fault shows or where the item is
+kept.  All take the publication, the fault, the page or master to be changed, and its side."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterator
 from typing import Any
 
 from msgspec.structs import replace
 
-from hidden_frame.checks.faults import Fault
+from hidden_frame.checks.fault import Fault
 from hidden_frame.checks.finding import Fix, Way
-from hidden_frame.compose.composition import Composition
-from hidden_frame.compose.facts import page_facts
 from hidden_frame.edit.items.draw import remove_items
 from hidden_frame.edit.text.fonts import set_characters
 from hidden_frame.edit.text.write import without_characters
 from hidden_frame.interact.hands.shown import change_shown, shown_item
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.items import PICTURES, Around, Item, TextFrame
-from hidden_frame.model.lookup import masters_by_id
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.units import round_distance
 from hidden_frame.typeset.fonts import font_book
 
 Changes = dict[str, Any]
-
-
-def ways_out(composition: Composition, fault: Fault, holders: Iterable[str]) -> tuple[Way, ...]:
-    """What can be done at once; nothing where only the designer can judge.
-
-    An item of a master that shows the same fault on several pages is changed on the master.
-    """
-    shown_on = tuple(holders)
-    at = shown_on[0] if fault.carrier is None or len(shown_on) == 1 else fault.carrier
-    side = _side(composition.publication, shown_on[0])
-    make = _WAYS.get(fault.kind)
-    return () if make is None else make(composition.publication, fault, at, side)
-
-
-def _side(publication: Publication, holder_id: str) -> Side:
-    if holder_id in masters_by_id(publication):
-        return "recto"
-    return page_facts(publication)[holder_id].side
+ItemWays = Callable[[Publication, Fault, str, Side], tuple[Way, ...]]
 
 
 def _changed(fault: Fault, at: str, side: Side, new: Callable[[Item], Changes]) -> Fix:
@@ -53,11 +34,11 @@ def _changed(fault: Fault, at: str, side: Side, new: Callable[[Item], Changes]) 
     return fix
 
 
-def _grow(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:
+def grow(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:
     return (Way("Let the frame grow", _changed(fault, at, side, lambda _: {"grows": True})),)
 
 
-def _emptied(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:
+def emptied(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:
     def new(item: Item) -> Changes:
         """Without the picture that is missing; another one that the frame has stays."""
         return {name: None for name in PICTURES if getattr(item, name, None) == fault.needs}
@@ -65,7 +46,7 @@ def _emptied(publication: Publication, fault: Fault, at: str, side: Side) -> tup
     return (Way("Empty the frame", _changed(fault, at, side, new)),)
 
 
-def _spelt(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:
+def spelt(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:
     def new(item: Item) -> Changes:
         assert isinstance(item, TextFrame) and isinstance(fault.needs, str)
         return {"text": without_characters(item.text, fault.needs)}
@@ -87,7 +68,7 @@ def _in_another_font(fault: Fault) -> Iterator[Way]:
         return
 
 
-def _onto(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:
+def onto(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:
     trim = publication.setup.trim
 
     def new(item: Item) -> Changes:
@@ -96,10 +77,10 @@ def _onto(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[
         return {"x": x, "y": y}
 
     moved = Way("Move it onto the page", _changed(fault, at, side, new))
-    return (moved, *_removed(publication, fault, at, side))
+    return (moved, *removed(publication, fault, at, side))
 
 
-def _around(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:
+def around(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:
     """The text runs around what hides it."""
     over = str(fault.needs)
     frame, item = (shown_item(publication, at, i, side) for i in (fault.item_id, over))
@@ -113,7 +94,7 @@ def _around(publication: Publication, fault: Fault, at: str, side: Side) -> tupl
     return (Way("Let the text run around it", fix),)
 
 
-def _bled(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:
+def bled(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:
     item = shown_item(publication, at, fault.item_id, side)
     if item is None or item.rotation or isinstance(fault.needs, str):
         return ()
@@ -130,7 +111,7 @@ def _bled(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[
     return (Way("Extend it into the bleed", _changed(fault, at, side, new)),)
 
 
-def _smaller(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:
+def smaller(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:
     if isinstance(fault.needs, str):
         return ()
     share = fault.needs[0]
@@ -152,21 +133,7 @@ def _smaller(publication: Publication, fault: Fault, at: str, side: Side) -> tup
     return (Way(f"Make it smaller: {share:.0%}", _changed(fault, at, side, new)),)
 
 
-def _removed(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:
+def removed(publication: Publication, fault: Fault, at: str, side: Side) -> tuple[Way, ...]:
     if fault.carrier is not None and at != fault.carrier:
         return ()
     return (Way("Delete it", lambda p: remove_items(p, at, [fault.item_id])),)
-
-
-_WAYS = {
-    "text does not fit": _grow,
-    "missing picture": _emptied,
-    "unreadable picture": _emptied,
-    "missing character": _spelt,
-    "covered": _around,
-    "off the page": _onto,
-    "cut at the spine": _onto,
-    "short of the bleed": _bled,
-    "low resolution": _smaller,
-    "prints nothing": _removed,
-}

@@ -10,7 +10,7 @@ from typing import Any
 
 from msgspec.structs import replace
 
-from hidden_frame.checks.order import findings
+from hidden_frame.checks.findings import findings
 from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.facts import PageFacts, page_facts
 from hidden_frame.compose.ranges import pages_in_range

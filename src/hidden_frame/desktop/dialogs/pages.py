@@ -7,7 +7,7 @@ from collections.abc import Callable
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QWidget
 
-from hidden_frame.checks.content import ORDER, counted
+from hidden_frame.checks.content import counted, printed
 from hidden_frame.checks.finding import Known
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.ranges import echo, pages_in_range
@@ -187,7 +187,7 @@ class RangeDialog(Question):
             self.doubtful.setText("Checks find nothing doubtful on these pages.")
             return
         words = counted(found)
-        others = len(found) - len([f for f in found if f.kind in ORDER])
+        others = len(found) - len([f for f in found if printed(f.kind)])
         more = f"{others} about order or fonts" if others else ""
         said = ", ".join(w for w in (words, more) if w)
         self.doubtful.setText(f"Checks on these pages: {said}. See Checks (Shift+F2).")

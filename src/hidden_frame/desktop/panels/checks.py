@@ -21,10 +21,11 @@ from PySide6.QtWidgets import (
 )
 
 from hidden_frame.checks.finding import Finding, Known, Way
-from hidden_frame.checks.order import CHECKS, Check, findings
+from hidden_frame.checks.findings import findings, kept_checks
+from hidden_frame.checks.kinds import OrderCheck
 from hidden_frame.desktop.look.icons import dress
 from hidden_frame.desktop.state.session import Session
-from hidden_frame.desktop.state.topics import topic_of_kind
+from hidden_frame.desktop.state.topics import INTO_PRINT, topic_of_kind
 from hidden_frame.desktop.state.watch import ContentWatch
 from hidden_frame.model.lookup import all_pages, masters_by_id
 
@@ -47,7 +48,7 @@ class ChecksPanel(QFrame):
         self._shown: tuple[object, object] = (None, None)
         self._listed = False  # whether there are rows for what was found
         self._checked: object = None  # the publication that is being looked at
-        self._left: list[Check] = []
+        self._left: list[OrderCheck] = []
         self.setObjectName("TextStrip")
         column = QVBoxLayout(self)
         column.setContentsMargins(12, 6, 12, 8)
@@ -92,7 +93,7 @@ class ChecksPanel(QFrame):
         """One check at a time, so that the desk stays quick; then all are known."""
         now = self.session.publication
         if self._checked is not now:
-            self._checked, self._left = now, list(CHECKS)
+            self._checked, self._left = now, list(kept_checks())
         if self._left and not self.session.busy:
             self._left.pop(0)(now)
             QTimer.singleShot(0, self, self._look)
@@ -138,7 +139,7 @@ class ChecksPanel(QFrame):
         row = self.list.currentItem()
         number = row.data(0, Qt.ItemDataRole.UserRole) if row is not None else None
         known = number is not None and number < len(self.found)
-        return topic_of_kind(self.found[number].kind if known else "")
+        return topic_of_kind(self.found[number].kind) if known else INTO_PRINT
 
     def _tell_topic(self) -> None:
         self.guide.setText(f"Guide: {self._topic()}")

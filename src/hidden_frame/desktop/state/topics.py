@@ -5,27 +5,15 @@ from __future__ import annotations
 from functools import cache
 from pathlib import Path
 
-from hidden_frame.checks.faults import LINE_FAULTS
+from hidden_frame.checks.kinds import INTO_PRINT, kind_of
 from hidden_frame.resources import GUIDE
 
-# The page on which one reads about a kind of finding; about all others under “Into print”.
-_OF_KIND = {
-    "equal folios": "Number the pages", "even rectos": "Number the pages",
-    "out of range": "Number the pages", "idle detail": "A head with two ends",
-    "lost detail": "A head with two ends", "opening side": "Order and sections",
-    "empty section": "Order and sections", "astray section": "Order and sections",
-    "parted spread": "Order and sections", "empty pages": "A book from a manuscript",
-    "waiting pages": "A book from a manuscript",
-    "story does not fit": "A book from a manuscript",
-    **dict.fromkeys(LINE_FAULTS, "Lines like a book"),
-    **dict.fromkeys(("idle head", "idle rule", "lost reference", "lost term"), "What text drives"),
-    "sheets": "Order and sections", "sleeping override": "One page departs",
-}  # fmt: skip
+__all__ = ["INTO_PRINT", "topic_of_command", "topic_of_kind", "topics"]
 
 
 def topic_of_kind(kind: str) -> str:
     """The page of the guide for a finding of this kind."""
-    return _OF_KIND.get(kind, "Into print")
+    return kind_of(kind).guide
 
 
 @cache

@@ -19,7 +19,7 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QAbstractScrollArea, QToolTip
 
-from hidden_frame.checks.order import findings_by_page
+from hidden_frame.checks.findings import findings_by_page
 from hidden_frame.compose.facts import describe
 from hidden_frame.desktop.state.session import Session
 from hidden_frame.desktop.views.flatplan.layout import (
