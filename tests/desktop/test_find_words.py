@@ -11,7 +11,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QCheckBox, QDialog, QWidget
 
-from hidden_frame.desktop.fields.fields import _Typed
+from hidden_frame.desktop.fields.fields import Typed
 from hidden_frame.desktop.find.entries import entries, places_of
 from hidden_frame.desktop.find.places import ITEMS, LEVELS, Fields, field_of
 from hidden_frame.edit.items.draw import change_items
@@ -203,7 +203,7 @@ def test_what_stands_in_the_forms_is_known(hands):
         if kind is not None:
             select(hands, kind)
         form = hands.window.properties.form
-        shown |= {f.accessibleName() for f in form.findChildren(QWidget) if isinstance(f, _Typed)}
+        shown |= {f.accessibleName() for f in form.findChildren(QWidget) if isinstance(f, Typed)}
     assert shown - {""} <= known_names, shown - known_names
 
 

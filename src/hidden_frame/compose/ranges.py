@@ -29,7 +29,7 @@ def pages_in_range(publication: Publication, text: str) -> list[str]:
     facts = list(page_facts(publication).values())
     parts = [part.strip() for part in text.split(",")]
     if not any(parts):
-        raise Refusal("The range is empty; write for example 3, 7, 12-18 or all.")
+        raise Refusal("The range is empty; write for example 3, 7, 12-18 or all.", field="pages")
     chosen: set[int] = set()
     for part in parts:
         chosen.update(_part(part, facts, publication))
@@ -60,10 +60,13 @@ def _part(part: str, facts: list[PageFacts], publication: Publication) -> list[i
         last = _find(part[dash.end() :], facts)
         if first is not None and last is not None:
             if last < first:
-                raise Refusal(f"“{part}” runs backwards; write the earlier page first.")
+                raise Refusal(
+                    f"“{part}” runs backwards; write the earlier page first.", field="pages"
+                )
             return list(range(first, last + 1))
     raise Refusal(
-        f"“{part}” names no page; write folios or positions such as 3, 12-18, #5, odd or all."
+        f"“{part}” names no page; write folios or positions such as 3, 12-18, #5, odd or all.",
+        field="pages",
     )
 
 
@@ -82,7 +85,9 @@ def _find(text: str, facts: list[PageFacts]) -> int | None:
     matches = matches or [f for f in facts if f.folio and f.folio.casefold() == text.casefold()]
     if len(matches) > 1:
         names = " or ".join(f"#{f.position}" for f in matches[:4])
-        raise Refusal(f"“{text}” is the folio of {len(matches)} pages; write {names}.")
+        raise Refusal(
+            f"“{text}” is the folio of {len(matches)} pages; write {names}.", field="pages"
+        )
     if matches:
         return matches[0].position
     if text.isdecimal() and 1 <= int(text) <= len(facts):

@@ -15,7 +15,7 @@ def set_detail(publication: Publication, name: str, value: str) -> Publication:
     """A detail's value, shown by every marker that names it; a new name adds it."""
     clean = " ".join(name.split())
     if not clean:
-        raise Refusal("The detail has no name; give it one, for example Issue.")
+        raise Refusal("The detail has no name; give it one, for example Issue.", field="name")
     if any(d.name == clean for d in publication.details):
         details = tuple(Detail(clean, value) if d.name == clean else d for d in publication.details)
         if details == publication.details:
@@ -79,7 +79,10 @@ def add_word(publication: Publication, word: str) -> Publication:
     """
     clean = " ".join(word.split())
     if not clean or len(clean) > 100:
-        raise Refusal("A word of the publication has 1 to 100 letters; type one that is shorter.")
+        raise Refusal(
+            "A word of the publication has 1 to 100 letters; type one that is shorter.",
+            field="word",
+        )
     words = publication.about.words
     return set_about(publication, words=tuple(sorted({*words, clean}, key=_by_letters)))
 
@@ -99,7 +102,9 @@ def rename_detail(publication: Publication, name: str, new: str) -> Publication:
     if clean == name:
         return publication
     if not clean or any(d.name == clean for d in publication.details):
-        raise Refusal(f"A detail can't be named “{clean}”; choose a name that is not in use.")
+        raise Refusal(
+            f"A detail can't be named “{clean}”; choose a name that is not in use.", field="name"
+        )
 
     def marker(piece: Piece) -> Piece:
         return replace(piece, detail=clean) if shows_detail(piece, name) else piece

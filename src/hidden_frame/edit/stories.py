@@ -103,7 +103,10 @@ def rename_story(publication: Publication, story_id: str, name: str) -> Publicat
     clean = " ".join(name.split())
     others = {s.name for s in publication.stories if s.id != story_id}
     if not clean or clean in others or len(clean) > 200:
-        raise Refusal(f"A story can't be named “{clean[:60]}”; choose a name that is not in use.")
+        raise Refusal(
+            f"A story can't be named “{clean[:60]}”; choose a name that is not in use.",
+            field="name",
+        )
     return change_story(publication, story_id, lambda s: replace(s, name=clean))
 
 

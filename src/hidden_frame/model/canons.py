@@ -23,7 +23,8 @@ def by_parts(trim: Size, parts: int) -> Margins:
     """
     if parts < 4:
         raise Refusal(
-            f"A page can't be divided into {parts} parts for its margins; take 6 or more."
+            f"A page can't be divided into {parts} parts for its margins; take 6 or more.",
+            field="parts",
         )
     across, down = trim.width / parts, trim.height / parts
     return Margins(top=down, bottom=2 * down, inside=across, outside=2 * across)
@@ -55,7 +56,8 @@ def proportional(trim: Size, inside: float, ratios: tuple[float, float, float, f
     a, b, c, d = (ratio * unit for ratio in ratios)
     if a + c >= trim.width or b + d >= trim.height:
         raise Refusal(
-            "These margins leave no room on the page; begin with a smaller inside margin."
+            "These margins leave no room on the page; begin with a smaller inside margin.",
+            field="inside",
         )
     return Margins(inside=a, top=b, outside=c, bottom=d)
 

@@ -77,12 +77,19 @@ class Question(QDialog):
         try:
             self.answer()
         except Refusal as refusal:
-            self.form.say(str(refusal))
-            field = self.form.about(str(refusal))
-            if field is not None:
-                field.setFocus()
+            self.refuse(refusal)
             return
         self.accept()
+
+    def refuse(self, refusal: Refusal) -> None:
+        """Says it under the field that is at fault, which gets the keyboard."""
+        forms = [self.form, *self.findChildren(Form)]
+        form = next((f for f in forms if f.field_of(refusal) is not None), self.form)
+        form.say(refusal)
+        field = form.field_of(refusal)
+        if field is not None:
+            form.reveal(field)
+            field.setFocus()
 
 
 def put_over_properties(dialog: QDialog) -> None:

@@ -240,9 +240,9 @@ class ColourDialog(Question):
         one = colours[self.one.currentIndex()]
         other = colours[self.other.currentIndex()]
         try:
-            share = self.share.parse(self.share.text())
+            share = self.share.read()
         except Refusal as refusal:
-            self.form.say(str(refusal))
+            self.form.say(refusal)
             return
         self._show(*mixed(one, other, share))
 

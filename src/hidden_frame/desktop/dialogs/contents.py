@@ -144,7 +144,7 @@ class ContentsDialog(Question):
             self.form.say("")
         except Refusal as refusal:
             self.session.set_draft(self._made)
-            self.form.say(str(refusal))
+            self.form.say(refusal)
 
     def _base(self) -> Publication:
         """The publication with the frame that the list stands in."""

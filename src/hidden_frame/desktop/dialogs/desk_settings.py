@@ -11,7 +11,6 @@ from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.fields.fields import Choice, NumberField, TextField
 from hidden_frame.desktop.look.settings import settings
 from hidden_frame.desktop.state.session import Session
-from hidden_frame.model.errors import Refusal
 from hidden_frame.model.units import format_length, parse_length
 
 THEMES = (("as the desktop", "desktop"), ("light", "light"), ("dark", "dark"))
@@ -48,13 +47,15 @@ class DeskSettings(Question):
     def answer(self) -> None:
         nudge = parse_length(self.nudge.text(), self.unit)
         if not 0 < nudge <= 1000:
-            raise Refusal(
+            raise self.nudge.refusal(
                 f"“{self.nudge.text()}” is no step for the arrow keys; give a length above 0."
             )
         text = self.reach.text().replace("px", "").strip()
         if not text.replace(".", "", 1).isdecimal() or not 1 <= float(text) <= 40:
-            raise Refusal(f"“{self.reach.text()}” is no reach for snapping; give 1 to 40 pixels.")
-        versions = self.versions.parse(self.versions.text())
+            raise self.reach.refusal(
+                f"“{self.reach.text()}” is no reach for snapping; give 1 to 40 pixels."
+            )
+        versions = self.versions.read()
         settings().change(
             versions_mb=round(versions),
             reach=float(text),

@@ -311,7 +311,7 @@ class FoliosDialog(EditQuestion):
             self.form.say("")
         except Refusal as refusal:
             self.session.set_draft(None)
-            self.form.say(str(refusal))
+            self.form.say(refusal)
 
     def _ask(self) -> None:
         self.hide()

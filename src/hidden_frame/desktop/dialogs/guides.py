@@ -54,7 +54,7 @@ class GuidesDialog(EditQuestion):
         self.count.show_value(10)
         self.form.row("First at", self.first)
         self.form.row("Every", self.step)
-        self.form.row("How many", self.count)
+        self.form.row("How many", self.count, known_as="count")
         self.instead = QCheckBox("In place of the guides that are there")
         self.form.column.addWidget(self.instead)
         self._show_rows()
@@ -74,11 +74,11 @@ class GuidesDialog(EditQuestion):
         way = WAYS[self.way.currentIndex()][1]
         if way != "fields":
             axis = "horizontal" if way == "horizontal" else "vertical"
-            count = int(self.count.parse(self.count.text()))
-            step = self.step.parse(self.step.text())
+            count = int(self.count.read())
+            step = self.step.read()
             if step <= 0:
-                raise Refusal("The distance between guides must be more than 0.")
-            return at_intervals(axis, self.first.parse(self.first.text()), step, count)  # type: ignore[arg-type]
+                raise self.step.refusal("The distance between guides must be more than 0.")
+            return at_intervals(axis, self.first.read(), step, count)  # type: ignore[arg-type]
         trim = publication.setup.trim
         top, inside, width, height = 0.0, 0.0, trim.width, trim.height
         if self.within.currentIndex() == 0:
@@ -89,10 +89,8 @@ class GuidesDialog(EditQuestion):
             top, inside = margins.top, margins.inside
             width -= margins.inside + margins.outside
             height -= margins.top + margins.bottom
-        rows = fields(top, height, int(self.rows.parse(self.rows.text())),
-                      self.down.parse(self.down.text()))  # fmt: skip
-        columns = fields(inside, width, int(self.columns.parse(self.columns.text())),
-                         self.across.parse(self.across.text()))  # fmt: skip
+        rows = _divided(top, height, self.rows, self.down)
+        columns = _divided(inside, width, self.columns, self.across)
         return [Guide("horizontal", y) for y in rows] + [Guide("vertical", x) for x in columns]
 
     def answer(self) -> None:
@@ -105,3 +103,12 @@ class GuidesDialog(EditQuestion):
             return add_guides(publication, holder, made)
 
         self.edit(f"add {len(made)} guides", change)
+
+
+def _divided(start: float, length: float, count: NumberField, gutter: LengthField) -> list[float]:
+    """The edges of fields as two rows of the form say; refusals are about one of the two."""
+    try:
+        return fields(start, length, int(count.read()), gutter.read())
+    except Refusal as refusal:
+        at = {"count": count, "gutter": gutter}.get(refusal.field)
+        raise refusal if at is None else at.refusal(str(refusal)) from refusal

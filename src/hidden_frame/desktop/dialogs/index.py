@@ -63,7 +63,7 @@ class MarkDialog(Question):
         """What is typed.  Raises `Refusal` where that is no mark."""
         term = self.term.text().strip()
         if not term:
-            raise Refusal("A mark needs a term; type the word that readers look for.")
+            raise self.term.refusal("A mark needs a term; type the word that readers look for.")
         fields = (self.term, self.sub, self.see, self.also)
         if any(len(field.text()) > 200 for field in fields):
             raise Refusal("A term has at most 200 characters; shorten it.")

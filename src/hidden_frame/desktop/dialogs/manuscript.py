@@ -128,7 +128,7 @@ class ManuscriptDialog(EditQuestion):
             self.manuscript = read(self.path, str(encoding))
         except Refusal as refusal:
             self.encoding.show_choice(self.encodings, self.manuscript.encoding)
-            self.form.say(str(refusal))
+            self.form.say(refusal)
         else:
             self.form.say("")
             self.beginning.setText(_beginning(self.manuscript))

@@ -20,12 +20,13 @@ from PySide6.QtWidgets import (
 from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.dialogs.spread import paint_spread
 from hidden_frame.desktop.fields.fields import Choice, TextField
+from hidden_frame.desktop.fields.numbering import PageCountField
 from hidden_frame.desktop.look import theme
 from hidden_frame.edit.new import new_publication
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import SIDES, Columns, Margins, Side, Size
 from hidden_frame.model.presets import PRESETS, Preset
-from hidden_frame.model.publication import MAX_PAGES, Publication, Setup
+from hidden_frame.model.publication import Publication, Setup
 from hidden_frame.model.trims import TRIMS
 from hidden_frame.model.units import UNITS, Unit, format_length, mm, parse_length
 
@@ -79,7 +80,7 @@ class NewDialog(Question):
         form.row("Columns", self.columns)
         self.gutter = self._length("Gutter", mm(5), beside=True)
         form.heading("PAGES")
-        self.pages = TextField("Number of pages")
+        self.pages = PageCountField("Number of pages")
         self.pages.setText("8")
         form.row("Number of pages", self.pages)
         self.facing = Choice("Pages")
@@ -201,9 +202,9 @@ class NewDialog(Question):
         try:
             value = parse_length(field.text(), self.unit)
         except Refusal as refusal:
-            raise Refusal(f"{field.accessibleName()}: {refusal}") from refusal
+            raise field.refusal(f"{field.accessibleName()}: {refusal}") from refusal
         if value < least:
-            raise Refusal(
+            raise field.refusal(
                 f"{field.accessibleName()} “{field.text()}” is too small; give at least "
                 f"{format_length(least, self.unit)}."
             )
@@ -212,14 +213,8 @@ class NewDialog(Question):
     def _count(self) -> int:
         text = self.columns.text().strip()
         if not text.isdecimal() or not 1 <= int(text) <= 40:
-            raise Refusal(f"“{text}” is not a number of columns; give a whole number from 1 to 40.")
-        return int(text)
-
-    def _many(self) -> int:
-        text = self.pages.text().strip()
-        if not text.isdecimal() or not 1 <= int(text) <= MAX_PAGES:
-            raise Refusal(
-                f"“{text}” is not a number of pages; give a whole number from 1 to {MAX_PAGES}."
+            raise self.columns.refusal(
+                f"“{text}” is not a number of columns; give a whole number from 1 to 40."
             )
         return int(text)
 
@@ -233,7 +228,7 @@ class NewDialog(Question):
             )
         ]  # fmt: skip
         asked += [(self.columns, self._count), (self.gutter, partial(self._read, self.gutter)),
-                  (self.pages, self._many)]  # fmt: skip
+                  (self.pages, self.pages.read)]  # fmt: skip
         for field, read in asked:
             try:
                 read()
@@ -242,7 +237,7 @@ class NewDialog(Question):
         try:
             new_publication("-", self.setup(), 1)
         except Refusal as refusal:
-            return str(refusal), self.form.about(str(refusal)) or self._too_much()
+            return str(refusal), self.form.field_of(refusal) or self._too_much()
         return None
 
     def _too_much(self) -> TextField:
@@ -272,7 +267,7 @@ class NewDialog(Question):
         if (wrong := self.wrong()) is not None:
             raise Refusal(wrong[0])
         title = self.name.text().strip() or "Untitled publication"
-        self.publication = new_publication(title, self.setup(), self._many())
+        self.publication = new_publication(title, self.setup(), self.pages.read())
 
     def _accept(self) -> None:
         wrong = self.wrong()

@@ -8,9 +8,9 @@ from hidden_frame.compose.facts import page_facts, page_name
 from hidden_frame.compose.ranges import echo, pages_in_range
 from hidden_frame.desktop.dialogs.pages import EditQuestion
 from hidden_frame.desktop.fields.fields import Choice, TextField
-from hidden_frame.desktop.fields.numbering import STYLES, StartField
+from hidden_frame.desktop.fields.numbering import STYLES, PageCountField, StartField
 from hidden_frame.desktop.state.session import Session
-from hidden_frame.desktop.views.pages.order import order_pages
+from hidden_frame.desktop.views.pages.order import order_foretold
 from hidden_frame.edit.pages.order import (
     add_pages,
     add_spread,
@@ -28,7 +28,7 @@ from hidden_frame.interact.words.storied import running_into
 from hidden_frame.interact.words.told import deleted_in_words
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages, find_section, section_of
-from hidden_frame.model.publication import MAX_PAGES, Numbering, Publication
+from hidden_frame.model.publication import Numbering, Publication
 
 _SIDES = (("before", False), ("behind", True))
 _WHITHER = "Name a page: they will stand before or behind it, with all that is on them."
@@ -47,8 +47,8 @@ class OrderQuestion(EditQuestion):
         """The change as one step; what can't be done stays in the dialog."""
         foretold = foretell(self.session.publication, change)
         if foretold.refused:
-            raise Refusal(foretold.refused)
-        order_pages(self.session, name, change, self.parentWidget() or self, None, told)
+            raise Refusal(foretold.refused, field=foretold.field)
+        order_foretold(self.session, name, foretold, change, self.parentWidget() or self, told=told)
 
 
 class MoveDialog(OrderQuestion):
@@ -63,7 +63,7 @@ class MoveDialog(OrderQuestion):
         self.form.row("Where", self.side)
         self.page = TextField("Page")
         self.page.setPlaceholderText("folio, #position or section")
-        self.form.row("Page", self.page)
+        self.form.row("Page", self.page, known_as="place")
         self.what = self.form.note(_WHITHER)
         self.page.textChanged.connect(self._tell)
         self.side.activated.connect(self._tell)
@@ -73,7 +73,9 @@ class MoveDialog(OrderQuestion):
     def _change(self) -> Change:
         place = find_place(self.session.publication, self.page.text())
         if place.kind != "page":
-            raise Refusal(f"“{self.page.text()}” is a master; name a page, #position or section.")
+            raise self.page.refusal(
+                f"“{self.page.text()}” is a master; name a page, #position or section."
+            )
         after = _SIDES[self.side.currentIndex()][1]
         pages = self.pages
         return lambda p: move_beside(p, pages, place.id, after=after)
@@ -108,9 +110,9 @@ class AddDialog(OrderQuestion):
         facts = page_facts(session.publication)[page]
         super().__init__(session, parent, "Add pages", "Add")
         self.page = page
-        self.count = TextField("Number of pages")
+        self.count = PageCountField("Number of pages")
         self.count.setText("2")
-        self.form.row("Number of pages", self.count)
+        self.form.row("Number of pages", self.count, known_as="count")
         name = facts.section_name or "the section"
         self.where = Choice("Where")
         self.where.setMinimumContentsLength(24)
@@ -141,7 +143,7 @@ class AddDialog(OrderQuestion):
             index = len(find_section(publication, section).pages)
         if self.spread.isChecked():
             return lambda p: add_spread(p, section, index)[0]
-        count = page_count(self.count.text())
+        count = self.count.read()
         masters = self._options[self.master.currentIndex()][1]
         return lambda p: add_pages(p, section, index, count, masters)[0]  # type: ignore[arg-type]
 
@@ -156,23 +158,13 @@ class AddDialog(OrderQuestion):
 
     def answer(self) -> None:
         change = self._change()
-        count = 2 if self.spread.isChecked() else page_count(self.count.text())
+        count = 2 if self.spread.isChecked() else self.count.read()
         self.order("add page" if count == 1 else f"add {count} pages", change)
 
 
 def _masters(publication: Publication) -> list[tuple[str, object]]:
     options: list[tuple[str, object]] = [("automatic", None), ("no master", ())]
     return options + [(m.name, (m.id,)) for m in publication.masters]
-
-
-def page_count(text: str) -> int:
-    """A typed number of pages; refuses what is none, and states the limit."""
-    clean = text.strip()
-    if not clean.isdecimal() or not 1 <= int(clean) <= MAX_PAGES:
-        raise Refusal(
-            f"“{clean}” is not a number of pages; give a whole number from 1 to {MAX_PAGES}."
-        )
-    return int(clean)
 
 
 class DeleteRangeDialog(OrderQuestion):
@@ -290,7 +282,7 @@ class SectionDialog(EditQuestion):
         self.form.row("Numbering", self.style_field)
         self.start = StartField("Starts at")
         self.start.setPlaceholderText("carries on")
-        self.form.row("Starts at", self.start)
+        self.form.row("Starts at", self.start, known_as="start")
         self.prefix = TextField("Prefix")
         self.form.row("Prefix", self.prefix)
         self.counted = QCheckBox("Counted, though not printed (for numbering “none”)")
@@ -314,7 +306,7 @@ class SectionDialog(EditQuestion):
     def _numbering(self) -> Numbering:
         return Numbering(
             style=STYLES[self.style_field.currentIndex()][1],  # type: ignore[arg-type]
-            start=self.start.parse(self.start.text()),
+            start=self.start.read(),
             prefix=self.prefix.text()[:40],
             counted=self.counted.isChecked(),
         )
@@ -326,7 +318,7 @@ class SectionDialog(EditQuestion):
             )
         except Refusal as refusal:
             self.shown.setText(" ")
-            self.form.say(str(refusal))
+            self.form.say(refusal)
             return
         self.form.say("")
         number = next(n for n, s in enumerate(new.sections) if s.id == section)

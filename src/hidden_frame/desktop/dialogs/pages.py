@@ -45,8 +45,7 @@ class EditQuestion(Question):
         self.session = session
 
     def edit(self, name: str, change) -> None:  # type: ignore[no-untyped-def]
-        change(self.session.publication)  # raises the refusal that belongs in the dialog
-        self.session.edit(name, change)
+        self.session.edit(name, change, aloud=False)
 
 
 class ApplyDialog(EditQuestion):
@@ -196,7 +195,7 @@ class RangeDialog(Question):
         """What the bleed means for the file."""
         setup = self.session.publication.setup
         try:
-            bleed = float(self.bleed_field.parse(self.bleed_field.text()))
+            bleed = float(self.bleed_field.read())
         except Refusal as refusal:
             self.around.setText("")
             self.form.say(str(refusal), self.bleed_field)
@@ -209,7 +208,7 @@ class RangeDialog(Question):
         self.around.setText(f"Each page of the file is {width} × {height}{more}.")
 
     def answer(self) -> None:
-        self.bleed = float(self.bleed_field.parse(self.bleed_field.text()))
+        self.bleed = float(self.bleed_field.read())
         self.pages = pages_in_range(self.session.publication, self.range.text())
 
 

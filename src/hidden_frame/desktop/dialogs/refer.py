@@ -98,5 +98,5 @@ class PlaceDialog(Question):
     def answer(self) -> None:
         name = self.name.text().strip()
         if not name or len(name) > 100:
-            raise Refusal("A place has a name of 1 to 100 characters; type one.")
+            raise self.name.refusal("A place has a name of 1 to 100 characters; type one.")
         self._put(name)

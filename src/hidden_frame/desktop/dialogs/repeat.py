@@ -23,7 +23,7 @@ class RepeatDialog(EditQuestion):
         unit = session.publication.setup.unit
         self.count = TextField("Copies")
         self.count.setText("3")
-        self.form.row("Copies", self.count)
+        self.form.row("Copies", self.count, known_as="count")
         self.across = TextField("To the right")
         self.across.setText(format_length(0.0, unit))
         self.form.row("To the right", self.across)
@@ -42,7 +42,7 @@ class RepeatDialog(EditQuestion):
     def _values(self) -> tuple[int, float, float]:
         text = self.count.text().strip()
         if not text.isdecimal():
-            raise Refusal(
+            raise self.count.refusal(
                 f"“{text}” is not a number of copies; give a whole number from 1 to {MAX_COPIES}."
             )
         unit = self.session.publication.setup.unit
@@ -63,7 +63,7 @@ class RepeatDialog(EditQuestion):
             self.form.say("")
         except Refusal as refusal:
             self.session.set_draft(None)
-            self.form.say(str(refusal))
+            self.form.say(refusal)
 
     def answer(self) -> None:
         self._values()

@@ -142,7 +142,9 @@ class RunningHeadDialog(Question):
         if not head.style:
             raise Refusal(_NO_HEADING)
         if len(self.between.text()) > 40:
-            raise Refusal("Between number and text stand at most 40 characters; shorten it.")
+            raise self.between.refusal(
+                "Between number and text stand at most 40 characters; shorten it."
+            )
         self._darken()
         self._put(Marker("running head", head=head))
 

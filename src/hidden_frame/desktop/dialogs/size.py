@@ -176,7 +176,7 @@ class SizeDialog(Question):
         except Refusal as refusal:
             self.session.set_draft(None)
             self.told.setText(" ")
-            self.form.say(str(refusal))
+            self.form.say(refusal)
             return
         self.form.say("")
         if first is self.before:

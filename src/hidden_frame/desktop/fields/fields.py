@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from typing import Any
 
 from PySide6.QtCore import QEvent, QSize, Qt, Signal
 from PySide6.QtGui import (
@@ -33,7 +34,7 @@ _EDGES = 5  # pixels that a line edit keeps free beside its text
 _WIDEST = 230  # pixels of words that a list asks room for
 
 
-class _Typed(QLineEdit):
+class Typed(QLineEdit):
     """Commits on Enter or when left, and only if the text was changed; Escape restores."""
 
     committed = Signal(object)
@@ -61,8 +62,20 @@ class _Typed(QLineEdit):
         self._shown = "\0"
         self.setModified(False)
 
-    def parse(self, text: str) -> object:
+    def parse(self, text: str) -> Any:
+        """What is typed as a value; raises `Refusal`."""
         return text
+
+    def read(self) -> Any:
+        """What stands here as a value; what can't be read is refused as this field's."""
+        try:
+            return self.parse(self.text())
+        except Refusal as refusal:
+            raise self.refusal(str(refusal)) from refusal
+
+    def refusal(self, sentence: str) -> Refusal:
+        """A refusal of what stands here."""
+        return Refusal(sentence, field=self.accessibleName())
 
     def _commit(self) -> None:
         if self.text() == self._shown:
@@ -100,11 +113,11 @@ class _Typed(QLineEdit):
         super().keyPressEvent(event)
 
 
-class TextField(_Typed):
+class TextField(Typed):
     """Plain text."""
 
 
-class LengthField(_Typed):
+class LengthField(Typed):
     """A length in any unit, or a sum of lengths; points inside."""
 
     def __init__(
@@ -141,7 +154,7 @@ class LengthField(_Typed):
         """The length, in points: to the last digit what was shown, if nothing else was typed.
         Raises the refusal of what can't be read."""
         untouched = self._points is not None and self.text() == self._rounded
-        return self._points if untouched else self.parse(self.text())
+        return self._points if untouched else self.read()
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
@@ -161,7 +174,7 @@ class LengthField(_Typed):
         return value
 
 
-class NumberField(_Typed):
+class NumberField(Typed):
     """A number with a sign behind it (°, %), `scale` being one unit of the model."""
 
     def __init__(self, label: str, sign: str, low: float, high: float, scale: float = 1.0) -> None:
@@ -191,7 +204,7 @@ class NumberField(_Typed):
         return f"give one from {self.low:g} to {self.high:g}"
 
 
-class InsetField(_Typed):
+class InsetField(Typed):
     """One length for all four sides of a text frame, or four: top / right / bottom / left."""
 
     def __init__(self, label: str, unit: Unit) -> None:
@@ -218,7 +231,7 @@ class InsetField(_Typed):
         return Insets(top=top, right=right, bottom=bottom, left=left)
 
 
-class DashField(_Typed):
+class DashField(Typed):
     """Drawn and left-out lengths in turn, in points; empty for an unbroken line."""
 
     def __init__(self, label: str) -> None:

@@ -16,9 +16,10 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from hidden_frame.desktop.fields.fields import _Typed
+from hidden_frame.desktop.fields.fields import Typed
 from hidden_frame.desktop.fields.group import Group
 from hidden_frame.desktop.fields.levels import Levels
+from hidden_frame.model.errors import Refusal
 
 _LABEL = 190  # pixels, the most that labels push their fields to the right
 
@@ -43,6 +44,7 @@ class Form(QWidget):
         self.problem.hide()
         self._room: QWidget | None = None
         self.grid: QGridLayout | None = None
+        self._known_as: dict[QWidget, tuple[str, ...]] = {}
         self._rows: dict[QWidget, tuple[QWidget, ...]] = {}
         self._places: dict[QWidget, tuple[QGridLayout, int]] = {}
 
@@ -76,9 +78,13 @@ class Form(QWidget):
         self.column.addWidget(label)
         return label
 
-    def row(self, label: str, field: QWidget, *, beside: bool = False) -> QToolButton:
+    def row(
+        self, label: str, field: QWidget, *, beside: bool = False, known_as: str = ""
+    ) -> QToolButton:
         """A field behind its label, `beside` the one before where both are short; the button
-        lets an overridden property follow again."""
+        lets an overridden property follow again.  `known_as` are the names under which a refusal
+        may speak of it."""
+        self._known_as[field] = tuple(known_as.split())
         if self.grid is None:
             self.grid = QGridLayout()
             self.grid.setHorizontalSpacing(7)
@@ -109,7 +115,7 @@ class Form(QWidget):
         self._rows[field] = (name, field)
         self._places[field] = (self.grid, row)
         field.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        if isinstance(field, _Typed):
+        if isinstance(field, Typed):
             field.refused.connect(lambda sentence, at=field: self.say(sentence, at))
         return follow
 
@@ -210,9 +216,11 @@ class Form(QWidget):
             if group.rows.isAncestorOf(widget):
                 group.show_rows(True)
 
-    def say(self, sentence: str, field: QWidget | None = None) -> None:
+    def say(self, told: str | Refusal, field: QWidget | None = None) -> None:
         """Shows what is wrong with the last input, under its field; "" takes it away."""
-        field = field or self.about(sentence)
+        sentence = str(told)
+        if field is None and isinstance(told, Refusal):
+            field = self.field_of(told)
         if self._room is not None and sentence:
             self._room.hide()
         if sentence and field is not None:
@@ -225,14 +233,10 @@ class Form(QWidget):
         if self._room is not None and not sentence:
             self._room.show()
 
-    def about(self, sentence: str) -> QWidget | None:
-        """The field that a sentence is about: it quotes what is typed there, or names it."""
+    def field_of(self, refusal: Refusal) -> QWidget | None:
+        """The field that is at fault, if it is one of this form's that are shown."""
         for field in self._places:
-            if not isinstance(field, _Typed) or field.isHidden():
-                continue
-            typed = field.text().strip()
-            if (typed and f"“{typed}”" in sentence) or sentence.startswith(
-                f"{field.accessibleName()} "
-            ):
+            known = (*self._known_as[field], field.accessibleName().lower())
+            if not field.isHidden() and refusal.field.lower() in known:
                 return field
         return None

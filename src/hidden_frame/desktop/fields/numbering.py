@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from hidden_frame.desktop.fields.fields import TextField
 from hidden_frame.model.errors import Refusal
+from hidden_frame.model.publication import MAX_PAGES
 
 STYLES = (
     ("1, 2, 3", "decimal"),
@@ -13,6 +14,18 @@ STYLES = (
     ("A, B, C", "upper letters"),
     ("none", "none"),
 )
+
+
+class PageCountField(TextField):
+    """A number of pages."""
+
+    def parse(self, text: str) -> int:
+        clean = text.strip()
+        if not clean.isdecimal() or not 1 <= int(clean) <= MAX_PAGES:
+            raise Refusal(
+                f"“{clean}” is not a number of pages; give a whole number from 1 to {MAX_PAGES}."
+            )
+        return int(clean)
 
 
 class StartField(TextField):

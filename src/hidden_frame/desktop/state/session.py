@@ -194,20 +194,21 @@ class Session(Sight):
         change: Callable[[Publication], Publication],
         merge: str = "",
         page: str = "",
+        aloud: bool = True,
     ) -> bool:
         """One undo step, done on a page if it says so; a refusal becomes a notice and changes
-        nothing.
+        nothing, or is raised if it is not to be said `aloud`.
 
         What it brings with it is worked out at once where that takes a moment; where it takes
         longer the desk goes on, and shows what is there so far.
         """
         before = self.history.now
-        with self._telling(name) as told:
+        with self._telling(name, aloud) as told:
             self._settle(change(before), name, merge, page)
         return told.well
 
     @contextmanager
-    def _telling(self, name: str) -> Iterator[_Outcome]:
+    def _telling(self, name: str, aloud: bool = True) -> Iterator[_Outcome]:
         """Refusals and faults are told, and change nothing."""
         outcome = _Outcome()
         try:
@@ -215,6 +216,8 @@ class Session(Sight):
             outcome.well = True
         except Refusal as refusal:
             self._drop()
+            if not aloud:
+                raise
             self.noticed.emit(str(refusal))
         except Exception as error:  # a fault nobody foresaw: nothing changes, and it is told
             self._drop()

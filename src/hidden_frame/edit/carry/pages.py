@@ -92,7 +92,7 @@ def pages_copied(publication: Publication, page_ids: Iterable[str]) -> PageClip:
     wanted = set(page_ids)
     pages = tuple(p for p in all_pages(publication) if p.id in wanted)
     if not pages:
-        raise Refusal("No page is selected; select the pages to copy.")
+        raise Refusal("No page is selected; select the pages to copy.", field="pages")
     stacks = tuple(stack_of(publication, p) for p in pages)
     homes = tuple(section_of(publication, p.id).id for p in pages)
     sections = tuple(replace(s, pages=()) for s in publication.sections if s.id in set(homes))
@@ -194,7 +194,9 @@ def publication_of(publication: Publication, page_ids: Iterable[str], title: str
         if pages:
             sections.append(replace(section, pages=pages))
     if not sections:
-        raise Refusal("No page is selected; select the pages of the new publication.")
+        raise Refusal(
+            "No page is selected; select the pages of the new publication.", field="pages"
+        )
     pages_there = [p for s in sections for p in s.pages]
     used: set[str] = set(publication.default_masters)
     for page in pages_there:

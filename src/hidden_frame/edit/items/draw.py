@@ -79,7 +79,9 @@ def _changed(item: Item, properties: dict[str, object]) -> Item:
     """The item with new properties; the same object if they are the old ones."""
     for name, value in properties.items():
         if name in ("width", "height") and isinstance(value, float) and value < 0:
-            raise Refusal(f"The {name} of “{item.name}” can't be negative; give 0 or more.")
+            raise Refusal(
+                f"The {name} of “{item.name}” can't be negative; give 0 or more.", field=name
+            )
     if all(getattr(item, name) == value for name, value in properties.items()):
         return item
     return replace(item, **properties)
@@ -137,7 +139,9 @@ def repeat_items(
     Copies of grouped items are groups of their own.
     """
     if not 1 <= count <= MAX_COPIES:
-        raise Refusal(f"{count} copies can't be made; give a number from 1 to {MAX_COPIES}.")
+        raise Refusal(
+            f"{count} copies can't be made; give a number from 1 to {MAX_COPIES}.", field="count"
+        )
     chosen = [i for i in holder(publication, holder_id).items if i.id in set(item_ids)]
     made: list[str] = []
     for step in range(1, count + 1):

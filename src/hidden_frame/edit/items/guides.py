@@ -64,10 +64,14 @@ def fields(start: float, length: float, count: int, gutter: float) -> list[float
     Lengths in points.  Without gutter, an edge that two fields share is given once.
     """
     if not 1 <= count <= _FIELDS:
-        raise Refusal(f"{count} fields can't be made; give a number from 1 to {_FIELDS}.")
+        raise Refusal(
+            f"{count} fields can't be made; give a number from 1 to {_FIELDS}.", field="count"
+        )
     size = (length - gutter * (count - 1)) / count
     if gutter < 0 or size <= 0:
-        raise Refusal("These gutters leave no room for the fields; make them smaller.")
+        raise Refusal(
+            "These gutters leave no room for the fields; make them smaller.", field="gutter"
+        )
     edges: list[float] = []
     for number in range(count):
         begin = start + number * (size + gutter)
@@ -82,7 +86,9 @@ def at_intervals(
 ) -> list[Guide]:
     """Guides repeated at an interval: `count` of them, `step` points apart."""
     if not 1 <= count <= _FIELDS:
-        raise Refusal(f"{count} guides can't be made; give a number from 1 to {_FIELDS}.")
+        raise Refusal(
+            f"{count} guides can't be made; give a number from 1 to {_FIELDS}.", field="count"
+        )
     return [Guide(axis, first + n * step) for n in range(count)]
 
 
@@ -156,5 +162,7 @@ def _there(guides: tuple[Guide, ...], index: int) -> None:
 
 def _checked(guide: Guide) -> Guide:
     if not abs(guide.position) <= _LIMIT:
-        raise Refusal(f"A guide can't stand at {guide.position:g} pt; that is on no page.")
+        raise Refusal(
+            f"A guide can't stand at {guide.position:g} pt; that is on no page.", field="position"
+        )
     return guide

@@ -49,7 +49,9 @@ def change_colour(publication: Publication, colour: Colour) -> Publication:
     """A colour with another name or other values, everywhere it is used."""
     named = _checked(replace(colour, name=_clean(colour.name)))
     if any(c.name == named.name and c.id != named.id for c in publication.colours):
-        raise Refusal(f"There is already a colour “{named.name}”; choose another name.")
+        raise Refusal(
+            f"There is already a colour “{named.name}”; choose another name.", field="name"
+        )
     find_colour(publication, named.id)
     colours = tuple(named if c.id == named.id else c for c in publication.colours)
     return publication if colours == publication.colours else replace(publication, colours=colours)
@@ -58,14 +60,14 @@ def change_colour(publication: Publication, colour: Colour) -> Publication:
 def _clean(name: str) -> str:
     clean = " ".join(name.split())
     if not clean:
-        raise Refusal("The colour has no name; give it one.")
+        raise Refusal("The colour has no name; give it one.", field="name")
     return clean
 
 
 def _checked(colour: Colour) -> Colour:
     wanted = 3 if colour.space == "rgb" else 4
     if len(colour.values) != wanted or not all(0 <= v <= 1 for v in colour.values):
-        raise Refusal(f"“{colour.name}” needs {wanted} shares from 0 to 100 %.")
+        raise Refusal(f"“{colour.name}” needs {wanted} shares from 0 to 100 %.", field="values")
     return colour
 
 
@@ -116,7 +118,8 @@ def check_dark(publication: Publication, colour_id: str | None, on_dark: str | N
         name = find_colour(publication, on_dark).name
         raise Refusal(
             f"“{name}” is what these words have on light ground, too; choose another colour for "
-            "dark ground."
+            "dark ground.",
+            field="on_dark",
         )
 
 
@@ -157,7 +160,9 @@ def delete_colour(publication: Publication, colour_id: str, instead: str) -> Pub
     """The publication without a colour; what used it takes another one instead."""
     gone = find_colour(publication, colour_id)
     if instead == colour_id or len(publication.colours) == 1:
-        raise Refusal(f"“{gone.name}” can't take its own place; choose another colour.")
+        raise Refusal(
+            f"“{gone.name}” can't take its own place; choose another colour.", field="instead"
+        )
     find_colour(publication, instead)
 
     def new(colour: str) -> str:

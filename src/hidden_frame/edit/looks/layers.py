@@ -39,7 +39,9 @@ def change_layer(publication: Publication, layer_id: str, **changes: object) -> 
         name = " ".join(str(changes["name"]).split())
         others = {x.name for x in publication.layers if x.id != layer_id}
         if not name or name in others:
-            raise Refusal(f"A layer can't be named “{name}”; choose a name that is not in use.")
+            raise Refusal(
+                f"A layer can't be named “{name}”; choose a name that is not in use.", field="name"
+            )
         changes["name"] = name
     layers = tuple(replace(x, **changes) if x.id == layer_id else x for x in publication.layers)
     return publication if layers == publication.layers else replace(publication, layers=layers)

@@ -225,7 +225,9 @@ def delete_paragraph_style(publication: Publication, style_id: str, instead: str
     it look as before."""
     gone = paragraph_style(publication, style_id)
     if instead == style_id or len(publication.paragraph_styles) == 1:
-        raise Refusal(f"“{gone.name}” can't take its own place; choose another style.")
+        raise Refusal(
+            f"“{gone.name}” can't take its own place; choose another style.", field="instead"
+        )
     paragraph_style(publication, instead)
     for style in publication.paragraph_styles:
         if style.based_on == style_id:

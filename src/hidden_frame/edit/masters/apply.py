@@ -58,14 +58,14 @@ def add_master(
 def _clean_name(name: str) -> str:
     clean = " ".join(name.split())
     if not clean:
-        raise Refusal("The master has no name; give it one.")
+        raise Refusal("The master has no name; give it one.", field="name")
     return clean
 
 
 def rename_master(publication: Publication, master_id: str, name: str) -> Publication:
     clean = _clean_name(name)
     if any(m.name == clean and m.id != master_id for m in publication.masters):
-        raise Refusal(f"There is already a master “{clean}”; choose another name.")
+        raise Refusal(f"There is already a master “{clean}”; choose another name.", field="name")
     return change_master(publication, master_id, lambda m: replace(m, name=clean))
 
 
@@ -84,7 +84,8 @@ def set_base(publication: Publication, master_id: str, base: str | None) -> Publ
     if base is not None and all(m.id != base for m in possible_bases(publication, master_id)):
         chain = " → ".join(m.name for m in reversed(base_chain(publication, base)))
         raise Refusal(
-            f"“{master.name}” can't build on itself: {master.name} → {chain}; choose another base."
+            f"“{master.name}” can't build on itself: {master.name} → {chain}; choose another base.",
+            field="base",
         )
     if master.base == base:
         return publication
@@ -176,7 +177,9 @@ def delete_master(
     """
     master = find_master(publication, master_id)
     if instead == master_id:
-        raise Refusal(f"“{master.name}” is being deleted; choose another master instead.")
+        raise Refusal(
+            f"“{master.name}” is being deleted; choose another master instead.", field="instead"
+        )
     if instead is not None:
         find_master(publication, instead)
 

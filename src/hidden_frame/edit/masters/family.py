@@ -88,7 +88,9 @@ def move_master(publication: Publication, master_id: str, before: str | None) ->
 def set_ribbon(publication: Publication, master_id: str, ribbon: int) -> Publication:
     """The colour of a master's ribbon, 0 to 11."""
     if not 0 <= ribbon < RIBBONS:
-        raise Refusal(f"There is no ribbon {ribbon + 1}; choose one from 1 to {RIBBONS}.")
+        raise Refusal(
+            f"There is no ribbon {ribbon + 1}; choose one from 1 to {RIBBONS}.", field="ribbon"
+        )
     return change_master(
         publication, master_id, lambda m: m if m.ribbon == ribbon else replace(m, ribbon=ribbon)
     )

@@ -89,7 +89,9 @@ def new_master_for(
     """
     pages = list(page_ids)
     if not pages:
-        raise Refusal("No page is selected; select the pages that shall follow the new master.")
+        raise Refusal(
+            "No page is selected; select the pages that shall follow the new master.", field="pages"
+        )
     first = find_page(publication, pages[0])
     stack = stack_of(publication, first)
     top = stack[-1] if stack else None

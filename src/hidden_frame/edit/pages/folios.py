@@ -54,7 +54,9 @@ class FolioPlan(Struct, frozen=True):
 def folio_paragraph(plan: FolioPlan) -> Paragraph:
     """The paragraph of a plan; refuses one without a folio."""
     if not _has_folio(plan.content):
-        raise Refusal("This shows no folio; put the marker Folio where it shall stand.")
+        raise Refusal(
+            "This shows no folio; put the marker Folio where it shall stand.", field="content"
+        )
     return Paragraph(plan.style, plan.content, _alignment(plan.place))
 
 
@@ -155,7 +157,9 @@ def place_folios(
     colour = computed_style(publication.paragraph_styles, plan.style).colour
     check_dark(publication, colour, plan.on_dark)
     if not chosen:
-        raise Refusal("No master is chosen; choose the masters that shall carry the folio.")
+        raise Refusal(
+            "No master is chosen; choose the masters that shall carry the folio.", field="masters"
+        )
     paragraph = folio_paragraph(plan)
     changed: set[str] = set()
     for master_id in _bases_first(publication, chosen):

@@ -21,7 +21,8 @@ def room_for(publication: Publication, more: int) -> None:
     if count + more > MAX_PAGES:
         raise Refusal(
             f"A publication has at most {MAX_PAGES} pages; with {more} more it would have "
-            f"{count + more}."
+            f"{count + more}.",
+            field="count",
         )
 
 
@@ -51,7 +52,7 @@ def add_pages(
     True
     """
     if count < 1:
-        raise Refusal(f"{count} pages can't be added; give a number from 1.")
+        raise Refusal(f"{count} pages can't be added; give a number from 1.", field="count")
     room_for(publication, count)
     section = find_section(publication, section_id)
     index = max(0, min(index, len(section.pages)))
@@ -86,7 +87,7 @@ def duplicate_pages(
     order = positions(publication)
     wanted = sorted(set(page_ids), key=lambda i: order.get(i, 0))
     if not wanted:
-        raise Refusal("No page is selected; select the pages to duplicate.")
+        raise Refusal("No page is selected; select the pages to duplicate.", field="pages")
     room_for(publication, len(wanted))
     section, index = _place(publication, wanted[-1])
     copies: list[Page] = []
@@ -124,7 +125,9 @@ def delete_pages(publication: Publication, page_ids: Iterable[str]) -> Publicati
     """
     gone = set(page_ids)
     if all(page.id in gone for page in all_pages(publication)):
-        raise Refusal("A publication keeps at least one page; leave one page unselected.")
+        raise Refusal(
+            "A publication keeps at least one page; leave one page unselected.", field="pages"
+        )
     sections = []
     for section in publication.sections:
         pages = _without(section.pages, gone)
@@ -219,7 +222,8 @@ def move_beside(
     if target in moving:
         where = "behind" if after else "before"
         raise Refusal(
-            f"The pages can't be moved {where} one of themselves; name a page that stays."
+            f"The pages can't be moved {where} one of themselves; name a page that stays.",
+            field="place",
         )
     return move_pages(publication, moving, *place_of(publication, target, after=after))
 

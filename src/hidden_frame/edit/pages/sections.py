@@ -95,7 +95,10 @@ def change_numbering(
 ) -> Publication:
     """A section's numbering; refuses a start that is not a positive whole number (R16)."""
     if numbering.start is not None and numbering.start < 1:
-        raise Refusal(f"A section can't start at {numbering.start}; give a whole number from 1.")
+        raise Refusal(
+            f"A section can't start at {numbering.start}; give a whole number from 1.",
+            field="start",
+        )
     return change_section(
         publication,
         section_id,

@@ -108,11 +108,15 @@ def _begun(publication: Publication, size: NewSize) -> Begun:
         return Begun(publication, lambda same: same)
     check_size(new)
     if items not in get_args(Items):
-        raise Refusal(f"Items can follow, scale or stay; “{items}” is none of these.")
+        raise Refusal(
+            f"Items can follow, scale or stay; “{items}” is none of these.", field="items"
+        )
     if items == "scale":
         factor = area_factor(old.trim, new.trim) if size.factor is None else size.factor
         if not (math.isfinite(factor) and 0.01 <= factor <= 100):
-            raise Refusal("The factor is one from 1 % to 10,000 %; give one in between.")
+            raise Refusal(
+                "The factor is one from 1 % to 10,000 %; give one in between.", field="factor"
+            )
         begun = items_scaled(publication, new, factor, size.type_too)
     elif items == "follow":
         begun = items_followed(publication, relaid(publication, new, size.margins))
@@ -129,7 +133,10 @@ def check_size(setup: Setup) -> None:
         if not LEAST_TRIM <= length <= MAX_TRIM:
             least, most = (format_length(v, setup.unit) for v in (LEAST_TRIM, MAX_TRIM))
             said = format_length(length, setup.unit)
-            raise Refusal(f"{word} {said} is not a page’s; give one from {least} to {most}.")
+            raise Refusal(
+                f"{word} {said} is not a page’s; give one from {least} to {most}.",
+                field=word.lower(),
+            )
     if not 0 <= setup.bleed <= MAX_BLEED:
         said, most = (format_length(v, setup.unit) for v in (setup.bleed, MAX_BLEED))
-        raise Refusal(f"Bleed {said} can’t be; give one from 0 to {most}.")
+        raise Refusal(f"Bleed {said} can’t be; give one from 0 to {most}.", field="bleed")

@@ -59,7 +59,7 @@ def pattern(query: Query) -> re.Pattern[str]:
     """The expression that a query means.  Raises `Refusal` for one that can't be read, and for
     one that is empty."""
     if not query.words:
-        raise Refusal("There is nothing to look for; type a word.")
+        raise Refusal("There is nothing to look for; type a word.", field="words")
     source = query.words if query.regular else re.escape(query.words)
     if query.whole:
         source = rf"(?<!\w)(?:{source})(?!\w)"
@@ -67,7 +67,8 @@ def pattern(query: Query) -> re.Pattern[str]:
         return re.compile(source, 0 if query.case else re.IGNORECASE)
     except re.error as error:
         raise Refusal(
-            f"“{query.words}” is no regular expression: {error.msg}; mend it, or look for words."
+            f"“{query.words}” is no regular expression: {error.msg}; mend it, or look for words.",
+            field="words",
         ) from error
 
 
@@ -134,7 +135,8 @@ def _matches(
         except TimeoutError as error:
             raise Refusal(
                 f"“{query.words}” takes too long to look for; write it without a repeat inside a "
-                "repeat, or look in less."
+                "repeat, or look in less.",
+                field="words",
             ) from error
         yield (
             number,
@@ -175,7 +177,9 @@ def _with(paragraph: Paragraph, matches: list[_Match], by: str, regular: bool) -
             Change(start, end, match.expand(by) if regular else by) for match, start, end in matches
         ]
     except (re.error, IndexError) as error:
-        raise Refusal(f"“{by}” names a group that is not in the expression: {error}.") from error
+        raise Refusal(
+            f"“{by}” names a group that is not in the expression: {error}.", field="by"
+        ) from error
     return with_changes(paragraph, changes)
 
 

@@ -79,5 +79,6 @@ def find_place(publication: Publication, typed: str) -> Destination:
         return found[0]
     raise Refusal(
         f"“{typed.strip()}” names no page, section or master; write a folio, a position such as "
-        "#5, or a name."
+        "#5, or a name.",
+        field="place",
     )

@@ -60,7 +60,7 @@ def marked_everywhere(
     """A mark behind every place where words stand in the publication's texts, and how many there
     are.  Raises `Refusal` where they stand nowhere."""
     if not words.strip():
-        raise Refusal("Type the words behind which marks are to be put.")
+        raise Refusal("Type the words behind which marks are to be put.", field="words")
     count = 0
     masters = {id(i.text) for m in publication.masters for i in m.items if hasattr(i, "text")}
     lists = {id(s.text) for s in publication.stories if s.lists}
@@ -77,6 +77,7 @@ def marked_everywhere(
     changed = change_texts(publication, text)
     if not count:
         raise Refusal(
-            f"“{words.strip()}” stands nowhere without such a mark; look for other words."
+            f"“{words.strip()}” stands nowhere without such a mark; look for other words.",
+            field="words",
         )
     return changed, count

@@ -68,5 +68,6 @@ def paragraph_saying(composition: Composition, page_id: str, words: str) -> Plac
     there = ", ".join(f"“{s.words[:40]}”" for s in here[:5]) or "none"
     raise Refusal(
         f"No paragraph that begins on that page starts with “{words}”; those that begin there are "
-        f"{there}."
+        f"{there}.",
+        field="words",
     )

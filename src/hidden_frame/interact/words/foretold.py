@@ -25,7 +25,8 @@ class Foretold(NamedTuple):
 
     `turned` are pages that change sides, in their old order; `parted` pairs of tied pages
     that faced each other and will not; `cut` are the items that reach over the spine onto a page
-    that will not face theirs; `refused` is why it can't be done, or "".
+    that will not face theirs; `refused` is why it can't be done, or "", and `field` the argument
+    that is at fault for it.
     """
 
     result: Publication
@@ -34,6 +35,7 @@ class Foretold(NamedTuple):
     refused: str
     words: str
     cut: tuple[Across, ...] = ()
+    field: str = ""
 
 
 def foretell(publication: Publication, change: Change) -> Foretold:
@@ -41,7 +43,7 @@ def foretell(publication: Publication, change: Change) -> Foretold:
     try:
         result = change(publication)
     except Refusal as refusal:
-        return Foretold(publication, (), (), str(refusal), str(refusal))
+        return Foretold(publication, (), (), str(refusal), str(refusal), field=refusal.field)
     if result is publication:
         return Foretold(publication, (), (), "", "nothing changes")
     before, after = page_facts(publication), page_facts(result)

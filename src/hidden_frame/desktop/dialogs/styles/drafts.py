@@ -192,7 +192,7 @@ class StyleDrafts(EditQuestion):
         try:
             self._take()
         except Refusal as refusal:
-            self.form.say(str(refusal))
+            self.form.say(refusal)
             return
         self.form.say("")
         self._show_draft()
@@ -218,7 +218,9 @@ class StyleDrafts(EditQuestion):
         name = " ".join(self.name.text().split())
         others = {s.name for s in self.styles(around) if s.id != self.style_id}
         if not name or name in others:
-            raise Refusal(f"A style can't be named “{name}”; choose a name that is not in use.")
+            raise self.name.refusal(
+                f"A style can't be named “{name}”; choose a name that is not in use."
+            )
         style = self.said(around, name)
         if style == self._style():
             self.changed.pop(style.id, None)
@@ -231,7 +233,7 @@ class StyleDrafts(EditQuestion):
             self._take()
         except Refusal as refusal:
             self._list()
-            self.form.say(str(refusal))
+            self.form.say(refusal)
             return
         self._turn_to(str(style_id))
 
@@ -290,7 +292,7 @@ class StyleDrafts(EditQuestion):
         try:
             self._take()
         except Refusal as refusal:
-            self.form.say(str(refusal))
+            self.form.say(refusal)
             return
         self.session.set_draft(None)
 

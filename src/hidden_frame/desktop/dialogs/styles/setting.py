@@ -10,7 +10,6 @@ from PySide6.QtWidgets import QCheckBox, QToolButton
 from hidden_frame.desktop.dialogs.styles.parts import Part, chosen_part, ticked_part, typed_part
 from hidden_frame.desktop.fields.fields import Choice, LengthField, NumberField, TextField
 from hidden_frame.desktop.fields.form import Form
-from hidden_frame.model.errors import Refusal
 from hidden_frame.model.numbering import ListNumber, NumberingStyle
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.styles import ComputedStyle, Rule
@@ -190,7 +189,7 @@ def _count(field: NumberField) -> int:
     """A whole number; raises `Refusal` for any other."""
     value = field.parse(field.text())
     if value != int(value):
-        raise Refusal(f"{field.accessibleName()} is a whole number, without a fraction.")
+        raise field.refusal(f"{field.accessibleName()} is a whole number, without a fraction.")
     return int(value)
 
 

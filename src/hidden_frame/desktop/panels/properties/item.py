@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QPushButton
 from hidden_frame.compose.cascade import Resolved
 from hidden_frame.desktop.fields.fields import (
     Choice,
-    _Typed,
+    Typed,
 )
 from hidden_frame.desktop.fields.item_rows import ItemRows
 from hidden_frame.desktop.fields.lengths import add_length, add_rotation
@@ -152,7 +152,7 @@ class ItemForm(ItemRows):
             self.holder, self.side, self.item_id = about
             self.say("")
             for field in self.fields.values():
-                if isinstance(field, _Typed):
+                if isinstance(field, Typed):
                     field.forget()
         self.points.show_point(self.session.reference)
         allowed = self.open()

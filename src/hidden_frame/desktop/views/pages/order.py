@@ -31,6 +31,19 @@ def order_pages(
     `told` is said afterwards, with Undo beside it.  True if it was done at once.
     """
     foretold = foretell(session.publication, change)
+    return order_foretold(session, name, foretold, change, parent, point, told)
+
+
+def order_foretold(
+    session: Session,
+    name: str,
+    foretold: Foretold,
+    change: Change,
+    parent: QWidget,
+    point: QPoint | None = None,
+    told: str = "",
+) -> bool:
+    """The same, where what the change will do was asked already."""
     if foretold.refused:
         session.noticed.emit(foretold.refused)
         return False
