@@ -103,7 +103,7 @@ def test_resize_writes_another_file_and_says_what_came_of_it(file, tmp_path):
     done = run("resize", file, "--trim", "A5", "--items", "scale", "--type", "--out", small)
     assert done.returncode == 0, done.stderr
     assert done.stdout.splitlines() == [
-        "148 mm × 210 mm, bleed 3 mm", "Everything lies on its page, and fits.",
+        "148 mm × 210 mm, bleed 3 mm", "Everything is on its page, and fits.",
     ]  # fmt: skip
     assert load(small).publication.setup.trim == TRIMS["A5"] and file.read_bytes() == before
     followed = run("resize", file, "--trim", "150x210mm", "--out", tmp_path / "b.hframe")

@@ -177,7 +177,7 @@ def test_it_is_freed_onto_its_page_where_it_stood(book, monkeypatch, shot, qtbot
     put(book, monkeypatch, shot)
     book.settle(qtbot)
     x, y = box_on_desk(book)
-    book.button("Free onto the page").click()
+    book.button("Release onto the page").click()
     assert not anchored(book)
     (item,) = find_page(book.publication, book.page(6)).items
     assert isinstance(item, PictureFrame)

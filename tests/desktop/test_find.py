@@ -42,7 +42,7 @@ def rows(finder: Finder) -> list[str]:
         ("chapter", "Start a section here…"),
         ("template", "New master…"),
         ("clone", "Duplicate items"),
-        ("preflight", "Checks: what is doubtful"),
+        ("preflight", "Checks: possible problems"),
     ],
 )
 def test_a_command_is_found_by_a_word_that_means_the_same(finder, typed, command):

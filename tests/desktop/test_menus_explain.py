@@ -95,7 +95,7 @@ def test_what_one_looks_for_is_in_its_menu(hands, menu, command):
 def test_recent_publications_are_opened_from_the_menu(hands, demo, tmp_path):
     menu = hands.window.commands.menus["Publication > Open recent"]
     menu.aboutToShow.emit()
-    assert [a.text() for a in menu.actions()] == ["Nothing was opened yet"]
+    assert [a.text() for a in menu.actions()] == ["Nothing has been opened yet"]
     for name in ("one", "two & three"):
         path = tmp_path / f"{name}.hframe"
         save(path, set_title(demo[0], name), demo[1])

@@ -60,7 +60,7 @@ def test_the_desk_shows_each_way_and_escape_leaves_everything(hands, qtbot):
     before = hands.publication
     hands.session.edit("blind", lambda p: p)
     dialog = hands.window.dialogs.size()
-    assert dialog.told.text() == "Nothing changes yet." and hands.session.draft is None
+    assert dialog.told.text() == "No changes yet." and hands.session.draft is None
     page = hands.session.page_id
     type_into(dialog.high, "200mm + 10mm")
     drawn = {}

@@ -89,7 +89,7 @@ def test_the_start_window_tells_and_goes_on_with_it(demo, dressed, qapp, qtbot, 
     (row,) = start.left.rows
     words = [label.text() for label in row[1].findChildren(type(start.problem)) if label.text()]
     assert (
-        words[0] == "“Tide tables” was not closed properly" and "37 steps, never saved" in words[1]
+        words[0] == "“Tide tables” was not closed normally" and "37 steps, never saved" in words[1]
     )
     QTest.mouseClick(row[2], Qt.MouseButton.LeftButton)
     (window,) = windows.open_ones
@@ -168,7 +168,7 @@ def test_work_left_behind_is_told_and_found_from_a_window_that_is_open(
     window.session.noticed.connect(told.append)
     windows.tell_left(window)
     assert told == [
-        "“Tide tables” was not closed properly; Publication › Work left behind… goes on with it."
+        "“Tide tables” was not closed normally; Publication › Recover unsaved work… brings it back."
     ]
     shown = []
 

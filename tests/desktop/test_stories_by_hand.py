@@ -416,8 +416,8 @@ def test_pictures_of_a_manuscript_wait_in_the_tray_and_are_placed_where_it_speak
     document.save(tmp_path / "a.docx")
 
     def into_the_tray(dialog):
-        assert dialog.pictures.currentText() == "where they stand, in the text"
-        pick(dialog.pictures, "in the story’s tray, to be placed")
+        assert dialog.pictures.currentText() == "in the text, where they were"
+        pick(dialog.pictures, "in the story’s tray, to be placed by hand")
         dialog.ok.click()
 
     monkeypatch.setattr(ManuscriptDialog, "exec", into_the_tray)

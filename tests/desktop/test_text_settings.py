@@ -310,11 +310,11 @@ def test_departures_are_shown_cleared_and_made_a_style(writing, qtbot):
     writing.key(Qt.Key.Key_A, Ctrl)
     writing.settle(qtbot)
     form = writing.window.properties.form
-    assert form.departs.text() == "Nothing besides its style" and not form.styled.isEnabled()
+    assert form.departs.text() == "No local formatting" and not form.styled.isEnabled()
     writing.enter("Size", "18")
     form.alignment.committed.emit("right")
     writing.settle(qtbot)
-    assert form.departs.text() == "Besides its style: alignment, size"
+    assert form.departs.text() == "Local formatting: alignment, size"
     QTest.mouseClick(form.made, Qt.MouseButton.LeftButton)
     (paragraph,) = writing.now().text
     style = next(s for s in writing.publication.paragraph_styles if s.id == paragraph.style)

@@ -261,7 +261,7 @@ def test_a_day_with_a_book(day, tmp_path):
 
         hands.step("out to its author, and in again")
         out = tmp_path / "back.docx"
-        hands.menu("Text", "Story", "Write the story out…")
+        hands.menu("Text", "Story", "Export the story…")
         hands.file(out)
         hands.until(out.exists, "the story is not written")
         back = read(out).with_live_notes()

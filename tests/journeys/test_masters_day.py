@@ -119,7 +119,7 @@ def test_a_family_of_masters(day, tmp_path):
             point = run.viewport().mapToGlobal(seen.rect_of(cell).center().toPoint())
             return point.x(), point.y()
 
-        hands.menu("Masters", "Masters: the family")  # the Shelf shows what it showed last
+        hands.menu("Masters", "Masters on the Shelf")  # the Shelf shows what it showed last
         hands.ask(lambda: hands.session.show_page(five))
         hands.rest()
         stood = hands.ask(to_run)

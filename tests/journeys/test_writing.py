@@ -276,7 +276,7 @@ def test_after_a_crash_one_goes_on_in_one_window_where_one_was(day, screen, tmp_
         hands.ask(lambda: hands.windows.start.open_path(path))
         hands.until(lambda: len(hands.windows.open_ones) == 1, "no window opens")
         hands.fill_screen()
-        hands.seen("This was not closed properly")
+        hands.seen("This was not closed normally")
         assert "Zebra" not in words(hands)
 
         hands.step("compared, then gone on with")

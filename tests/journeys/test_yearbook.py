@@ -143,7 +143,7 @@ def test_a_yearbook_that_changes_its_mind(day, tmp_path):
         hands.fill("Width", "150 mm")
         hands.fill("Height", "20cm + 10mm")
         hands.choose("Items", "follow the edges")
-        hands.seen("Everything lies on its page, and fits.")
+        hands.seen("Everything is on its page, and fits.")
         hands.press("Keep")
         hands.gone()
         now = hands.publication

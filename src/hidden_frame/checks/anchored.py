@@ -23,16 +23,16 @@ def anchored_faults(look: Look) -> Iterator[Fault]:
         if wide < anchor.width - _HAIR:
             yield look.fault(
                 "anchored smaller",
-                f"has no room for an anchored {what} of {anchor.width:.4g} pt, which is shown "
+                f"has too little room for an anchored {what} of {anchor.width:.4g} pt, shown "
                 f"{wide:.4g} pt wide; make it smaller",
             )
         if anchor.picture is None and not anchor.caption:
-            bare = "holds an anchored frame without a picture; it prints nothing"
+            bare = "contains an anchored frame without a picture, which prints nothing"
             yield look.fault("anchored empty", bare)
         corners = [placed.matrix.apply(x, y) for x in box[::2] for y in box[1::2]]
         past = max(
             max(-x, x - scene.width, -y, y - scene.height) for x, y in corners
         )  # fmt: skip
         if past > scene.bleed + _HAIR:
-            off = f"has an anchored {what} that reaches off the page"
+            off = f"has an anchored {what} that extends off the page"
             yield look.fault("anchored off the page", off)

@@ -136,7 +136,7 @@ def _looser(found: list[FaultAt]) -> Finding:
     pages = tuple(dict.fromkeys(p.holder_id for p in found))
     where = f"on {len(pages):,} pages" if len(pages) > 1 else "on one page"
     some = f"{lines:,} lines {where} have" if lines > 1 else f"One line {where} has"
-    sentence = f"{some} wider spaces than the style likes; none is wider than {most:.0%}"
+    sentence = f"{some} wider spaces than the style prefers; none wider than {most:.0%}"
     sentence = sentence.replace("%", "\u00a0%.")
     return Finding("looser", sentence, pages[0], pages, item_id=found[0].fault.item_id, quiet=True)
 

@@ -36,8 +36,8 @@ def mixed_faults(look: Look) -> Iterator[Fault]:
     """Words of which neither colour can be read on all of their ground."""
     if look.placed.mixed:
         yield look.fault(
-            "mixed ground", "lies half on dark, half on light ground: neither of the two "
-            "colours of its words reads well on all of it",
+            "mixed ground", "lies on ground that is half dark, half light; neither of its two "
+                            "text colours reads well on all of it",
         )  # fmt: skip
 
 

@@ -76,8 +76,8 @@ def edge_faults(look: Look) -> Iterator[Fault]:
     beyond = {"left": -left, "right": right - scene.width}.get(spine or "", 0.0)
     if beyond > bleed + _NEAR and not scene.faced:
         yield look.fault(
-            "cut at the spine", "reaches over the spine, where no page faces it; what lies beyond "
-            "is not printed",
+            "cut at the spine", "extends over the spine where no page faces it; the part "
+                                "beyond is not printed",
         )  # fmt: skip
     kinds = {type(p) for p in placed.drawing.primitives}
     alone = PicturePrimitive in kinds and TextPrimitive not in kinds
@@ -92,7 +92,7 @@ def edge_faults(look: Look) -> Iterator[Fault]:
         sides = " and ".join(short)
         yield look.fault(
             "short of the bleed",
-            f"ends at the trim's edge ({sides}) without reaching into the bleed; a sliver of "
+            f"ends at the trim edge ({sides}) without extending into the bleed; a sliver of "
             "paper may show",
             tuple(past[s] if s in short else -1e9 for s in past),
         )

@@ -13,12 +13,12 @@ from hidden_frame.typeset.text import SetText
 _SAID = {
     "loose line": "",  # says which line, and by how much
     "tight line": "has lines whose spaces are narrower than their style allows",
-    "hyphen ladder": "has more hyphens one below the other than its style allows",
+    "hyphen ladder": "has more consecutive hyphens than its style allows",
     "short last line": "has a paragraph that ends with a line shorter than an indent",
     "same word": "has three lines in a row that begin with the same word",
-    "river": "has a gap that runs down through four lines",
-    "widow": "begins with fewer lines of a paragraph than its style wants",
-    "orphan": "ends with fewer lines of a paragraph than its style wants",
+    "river": "has a river: a gap that runs through four lines",
+    "widow": "starts with fewer lines of a paragraph than its style asks for",
+    "orphan": "ends with fewer lines of a paragraph than its style asks for",
     "looser": "",  # counted
 }
 _WORDS = 3  # with which a line is named
@@ -49,7 +49,7 @@ def _of_text(text: SetText, look: Look) -> Iterator[Fault]:
             more = f"; {len(several) - 1} more are as loose" if len(several) > 1 else ""
             likes = f"{text.specs[line.paragraph].spacing.most:.0%}".replace("%", "\u00a0%")
             what = (
-                f"has a line, “{words} …”, with spaces of {worst.wide * 100:.0f}\u00a0%, where its "
-                f"style likes up to {likes}{more}"
+                f"has a line, “{words} …”, with spaces of {worst.wide * 100:.0f}\u00a0%, where "
+                f"its style prefers at most {likes}{more}"
             )
         yield look.fault(kind, what, (worst.wide, float(len(several))))

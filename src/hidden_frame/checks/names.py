@@ -28,8 +28,8 @@ def missing_families(publication: Publication) -> Iterator[Finding]:
         why = f"{reason}" if reason else "is not on this machine"
         yield Finding(
             "missing font",
-            f"The font “{family}” {why}; its texts{_on(publication, pages)} are set in "
-            f"{DEFAULT_FAMILY} until it is here.",
+            f"The font “{family}” {why}; its texts{_on(publication, pages)} use "
+            f"{DEFAULT_FAMILY} until it is installed.",
             pages[0] if pages else None, pages, asks=family,
         )  # fmt: skip
 
@@ -147,8 +147,8 @@ def reference_findings(publication: Publication) -> Iterator[Finding]:
         page = holder if holder in known else None
         yield Finding(
             "lost reference",
-            f"{who} has {many} to what is gone or stands on no page; “?” is printed. Refer to "
-            "something else, or take it out.",
+            f"{who} has {many} to something that is gone or on no page; “?” is printed. Point "
+            "it elsewhere, or delete it.",
             page, (page,) if page else (),
         )  # fmt: skip
 

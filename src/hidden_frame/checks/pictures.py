@@ -33,5 +33,5 @@ def _of_picture(primitive: PicturePrimitive, look: Look) -> Iterator[Fault]:
     ppi = min(picture.width * 72 / w, picture.height * 72 / h)
     least = limits.least_line_ppi if picture.bilevel else limits.least_ppi
     if ppi < least - 0.5:
-        what = f"shows {ppi:.0f} pixels to an inch; {least:g} are wanted"
+        what = f"shows {ppi:.0f} ppi; at least {least:g} ppi is needed"
         yield look.fault("low resolution", what, (ppi / least,))

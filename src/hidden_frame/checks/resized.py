@@ -15,6 +15,7 @@ from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.composition import Composition
 from hidden_frame.model.geometry import SIDES
 from hidden_frame.model.lookup import all_pages, masters_by_id
+from hidden_frame.model.plural import pages_counted
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.slices import at_once
 from hidden_frame.settle.settling import settling
@@ -42,8 +43,8 @@ class Came(NamedTuple):
         ]
         if self.pages:
             more = "more" if self.pages > 0 else "fewer"
-            said.append(f"{abs(self.pages):,} page{'s' * (abs(self.pages) != 1)} {more}")
-        return "; ".join(said) + "." if said else "Everything lies on its page, and fits."
+            said.append(f"{pages_counted(abs(self.pages))} {more}")
+        return "; ".join(said) + "." if said else "Everything is on its page, and fits."
 
 
 def came_of(
@@ -53,7 +54,7 @@ def came_of(
 
     >>> from hidden_frame.compose.composer import Composer
     >>> came_of(publication, publication, Composer(), ()).sentence
-    'Everything lies on its page, and fits.'
+    'Everything is on its page, and fits.'
     """
     return at_once(telling(before, after, composer, known))
 

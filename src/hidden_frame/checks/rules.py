@@ -27,8 +27,9 @@ def rule_findings(composition: Composition) -> Iterator[Finding]:
         stack = " + ".join(known[m].name for m in rule.masters if m in known) or "no master"
         yield Finding(
             "moved cause",
-            f"Page {page_name(facts[page_id])} follows {stack} by rule, and what called for it "
-            f"({names.get(rule.style, 'a paragraph')}) has moved to another page for that; let it "
-            "start on a new page, or give both masters the same room.",
+            f"Page {page_name(facts[page_id])} follows {stack} by rule, but with that master the "
+            f"paragraph in “{names.get(rule.style, 'its style')}” that triggers the rule moves to "
+            "another page. Let the style start on a new page, or give both masters the same text "
+            "area.",
             page_id, (page_id,),
         )  # fmt: skip

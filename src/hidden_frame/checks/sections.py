@@ -36,14 +36,17 @@ def _astray(composition: Composition, beginning: Beginning) -> Finding:
     here = page_name(composition.facts[first])
     name = f"“{section.name}”" if section.name else f"The section at {here}"
     if not words:
-        said = f"{name} was to begin with a paragraph that is gone; it begins with page {here}."
+        said = (
+            f"{name} was to begin with a paragraph that no longer exists; it begins with page "
+            f"{here}."
+        )
     elif not page:
         said = f"{name} was to begin with “{shortened(words)}”, which has no room on any page."
     else:
         there = page_name(composition.facts[page])
         said = (
-            f"{name} was to begin with “{shortened(words)}”, which stands on page {there}, where "
-            f"it can't: sections keep their order. It begins with page {here}."
+            f"{name} was to begin with “{shortened(words)}”, which is on page {there}, out of "
+            f"the order of the sections. It begins with page {here}."
         )
     return Finding("astray section", said, first, (first,), _ways(composition, section))
 

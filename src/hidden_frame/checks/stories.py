@@ -49,7 +49,7 @@ def _unlisted(composition: Composition) -> list[Finding]:
             page = flow.stops[at].page_id if at is not None else next(iter(composition.facts))
             count = sum(1 for s in publication.stories for _ in notes_in(s.text))
             what = "1 note is" if count == 1 else f"{count:,} notes are"
-            sentence = f"{what} listed nowhere; put a list on a page: List of notes on this page."
+            sentence = f"{what} not printed anywhere; choose List of notes on this page."
             return [Finding("notes without a list", sentence, page, (page,))]
     return []
 

@@ -30,8 +30,8 @@ def term_findings(composition: Composition) -> Iterator[Finding]:
             page = pages[position]
             yield Finding(
                 "lost term",
-                f"The index says “{mark.term}, {says} {there}”, and “{there}” has no entry; mark "
-                "it somewhere, or take this out.",
+                f"The index says “{mark.term}, {says} {there}”, but “{there}” has no entry; "
+                "mark it somewhere, or delete this.",
                 page, (page,), (Way("Take it out", _without(mark.term, there)),),
             )  # fmt: skip
 

@@ -27,7 +27,7 @@ def missing_characters(look: Look) -> Iterator[Fault]:
         if lacking:
             shown = ", ".join(_named(c) for c in lacking[:3])
             more = f" and {len(lacking) - 3} more" if len(lacking) > 3 else ""
-            what = f"holds {shown}{more}, which no font here has; nothing is printed for it"
+            what = f"holds {shown}{more}, which no installed font has; nothing is printed for it"
             yield look.fault("missing character", what, lacking)
 
 

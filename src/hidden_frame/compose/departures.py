@@ -91,18 +91,22 @@ def _departure(
     names = tuple(changed_properties(override))
     known = master_item(publication, override.item)
     if known is None:
-        why = f"{where} overrides an item that no master carries any more; its override sleeps."
+        why = (
+            f"{where} overrides an item that is no longer on any master; the override has no "
+            "effect now."
+        )
         return Departure(holder_id, where, override.item, override.item, "", "", names, why)
     master, item = known
     asleep = ""
     if master.id not in followed:
         asleep = (
-            f"{where} doesn't follow “{master.name}” now; its override of “{item.name}” sleeps."
+            f"{where} doesn’t follow “{master.name}” now; its override of “{item.name}” has no "
+            "effect now."
         )
     elif side is not None and not stands_on(item, side):
         asleep = (
-            f"{where} is a {side} and “{item.name}” stands on the other face of “{master.name}”; "
-            "its override sleeps."
+            f"{where} is a {side} and “{item.name}” is on the other face of “{master.name}”; "
+            "the override has no effect now."
         )
     return Departure(
         holder_id, where, item.id, item.name or item.id, master.id, master.name, names, asleep

@@ -62,7 +62,9 @@ def opened_and_composed(path: Path) -> tuple[Opened, Composition]:
 @app.command()
 def demo(
     path: Annotated[Path, typer.Argument(help="Where to write it.")],
-    book: Annotated[bool, typer.Option("--book", help="A long book instead.")] = False,
+    book: Annotated[
+        bool, typer.Option("--book", help="Write a long book instead of the almanac.")
+    ] = False,
 ) -> None:
     """Write the demo almanac to a file, or a long book through which a story flows."""
     if path.suffix != EXTENSION:

@@ -120,7 +120,7 @@ def story_command(
     name: Annotated[str, typer.Argument(help="The story's name.")],
     out: Annotated[Path, typer.Argument(help="OUT.docx, .odt, .html, .md or .txt.")],
 ) -> None:
-    """Write a story out, so that its author can correct it."""
+    """Export a story, so that its author can correct it."""
     opened, _ = opened_and_composed(file)
     story = _story(opened.publication, name)
     paragraphs = as_paragraphs(opened.publication, story.text, opened.blobs)

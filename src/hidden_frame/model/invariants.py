@@ -139,7 +139,7 @@ def story_problems(publication: Publication, before: Publication | None = None) 
         if any(w.picture not in known.pictures for w in story.waiting):
             yield f"In story “{story.name}”: a picture of its tray is not the publication's."
     if any(times > 1 for times in stations.values()):
-        yield "A frame or section is the station of two stories; it can show only one."
+        yield "A frame or section belongs to two stories; it can show only one."
 
 
 def fresh_paragraphs(story: Story, old: Story | None) -> Text:

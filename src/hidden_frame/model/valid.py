@@ -165,11 +165,11 @@ def check_value(value: Struct) -> None:
     except msgspec.ValidationError as error:
         raise Refusal(_sentence(str(error), value)) from error
     except UnicodeEncodeError as error:
-        raise Refusal("This text holds half a character, which no file can hold.") from error
+        raise Refusal("This text contains a broken character; delete it.") from error
     if opened != value:  # infinities come back as nothing at all
         name = getattr(value, "name", "")
         where = f"“{name}” holds" if name else "This holds"
-        raise Refusal(f"{where} a number without end; give another.")
+        raise Refusal(f"{where} a number that is not finite; enter another.")
 
 
 _STEP = re.compile(r"\.(\w+)|\[(\d+)\]")

@@ -76,7 +76,7 @@ def trim_of(value: str | Size | tuple[Length, Length]) -> Size:
         known = {name.casefold(): size for name, size in TRIMS.items()}
         if value.casefold() not in known:
             names = ", ".join(TRIMS)
-            raise Refusal(f"“{value}” is no trim size; take one of {names}, or width and height.")
+            raise Refusal(f"“{value}” is not a trim size; use one of {names}, or width and height.")
         return known[value.casefold()]
     width, height = value
     return Size(length(width), length(height))
@@ -93,7 +93,7 @@ def margins_of(value: MarginsLike, trim: Size) -> Margins:
     if isinstance(value, Mapping):
         unknown = set(value) - set(_SIDES)
         if unknown:
-            raise Refusal(f"“{min(unknown)}” is no margin; name top, bottom, inside, outside.")
+            raise Refusal(f"“{min(unknown)}” is not a margin; use top, bottom, inside, outside.")
         return Margins(**{side: length(value.get(side, 0.0)) for side in _SIDES})
     if isinstance(value, str):
         named = next((c for c in CANONS if c.name.casefold() == value.casefold()), None)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from hidden_frame.compose.composer import Composer
 from hidden_frame.model.lookup import all_pages
+from hidden_frame.model.plural import plural
 from hidden_frame.model.publication import Publication
 from hidden_frame.settle.settling import settled
 
@@ -19,9 +20,11 @@ def opened_settled(
 def settled_in_words(old: Publication, new: Publication) -> str:
     """What has become of a publication that was not settled."""
     more = len(all_pages(new)) - len(all_pages(old))
-    count = f"{abs(more):,} page{'s' * (abs(more) != 1)} {'were' if abs(more) != 1 else 'was'}"
-    pages = f"{count} {'added' if more > 0 else 'taken away'}, and " if more else ""
+    if more > 0:
+        pages = plural(more, " {n} page was added.", " {n} pages were added.")
+    else:
+        pages = plural(-more, " {n} page was removed.", " {n} pages were removed.") if more else ""
     return (
-        f"“{old.title}” was saved before its pages followed its text: {pages}masters by rule, "
-        "lists and references were brought up to date. Save it to keep that."
+        f"“{old.title}” was saved before its pages followed its text; masters by rule, lists and "
+        f"references were updated.{pages} Save it to keep these changes."
     )

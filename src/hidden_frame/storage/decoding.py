@@ -65,8 +65,8 @@ def decoded(data: bytes, name: str) -> Publication:
     publication, more = seen(data, name)
     if more:
         raise Refusal(
-            f"“{name}” was kept by a newer version and says more than this one knows; it stays "
-            "as it is, open it with that one."
+            f"“{name}” was kept by a newer version and contains data this one doesn’t know; it "
+            "is left as it is. Open it with the newer version."
         )
     return publication
 
@@ -87,8 +87,8 @@ def seen(data: bytes, name: str) -> Seen:
     except Refusal as error:
         if found.more:
             raise Refusal(
-                f"“{name}” was made by a newer version and can't be shown without what this one "
-                f"does not know ({error}); update Hidden Frame to open it."
+                f"“{name}” was made by a newer version and can’t be shown without data this one "
+                f"doesn’t know ({error}); update Hidden Frame to open it."
             ) from error
         raise Refusal(f"“{name}” is not valid. {error}") from error
     return found
@@ -113,11 +113,11 @@ def _looked_at(tree: dict[str, Any], number: int, name: str) -> Seen:
     publication = msgspec.convert(kept, Envelope).publication
     if not unknown and number <= FORMAT:
         return Seen(publication, "")
-    left_out = f", without what this one does not know ({in_words(unknown)})" if unknown else ""
+    left_out = f", without data this version doesn’t know ({in_words(unknown)})" if unknown else ""
     made = (
         f"was made by a newer version (format {number}; this one writes {FORMAT})"
         if number > FORMAT
-        else "says more than this version knows"
+        else "contains data from a newer version"
     )
     return Seen(
         publication,

@@ -40,7 +40,7 @@ def door(name: str, advice: str = "use a copy of it if there is one") -> Iterato
     except MemoryError as error:
         raise Refusal(f"{named} needs more memory than there is.") from error
     except RecursionError as error:
-        raise Refusal(f"{named} is nested deeper than anything is; {advice}.") from error
+        raise Refusal(f"{named} is nested too deeply to be read; {advice}.") from error
     except Exception as error:
         why = short(" ".join(str(error).split()), 100) or type(error).__name__
         raise Refusal(f"{named} is damaged ({why}); {advice}.") from error
@@ -71,7 +71,7 @@ def check_pictures(blobs: Mapping[str, bytes]) -> None:
     be shown."""
     for digest, data in blobs.items():
         if hashlib.sha256(data).hexdigest() != digest:
-            raise Refusal("A picture that was copied is not whole; copy it again.")
+            raise Refusal("A copied picture is incomplete; copy it again.")
         if is_drawing(data):
             from hidden_frame.storage.drawings import guarded  # loads lxml
 

@@ -50,7 +50,7 @@ def replace_file(
         old = there.stat() if there.exists() else None
         if old is not None and not old.st_mode & 0o222:
             raise Refusal(
-                f"“{path.name}” may only be read; save under another name, or allow writing to it."
+                f"“{path.name}” is read-only; save under another name, or allow writing to it."
             )
         mark = f"{_PREFIX}{_HOST}-{os.getpid()}-"
         handle, name = tempfile.mkstemp(_SUFFIX, mark, there.parent)
@@ -110,8 +110,8 @@ def _read_back(written: Path, data: bytes, name: str) -> None:
             at += len(block)
     if at != len(data):
         raise Refusal(
-            f"The disk does not give back what was written for “{name}”; the old file is "
-            "untouched. Save to another disk."
+            f"“{name}” could not be read back after writing; the old file is untouched. Save to "
+            "another disk."
         )
 
 

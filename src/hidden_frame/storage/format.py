@@ -100,13 +100,13 @@ def _publication(archive: zipfile.ZipFile, publication: Publication) -> str:
                 member.write(piece)
     except UnicodeEncodeError as error:
         raise Refusal(
-            "A text of this publication holds half a character, which no file can hold; it is "
-            f"“{error.object[max(error.start - 20, 0) : error.start]}…”: delete what follows."
+            "A text of this publication contains a broken character after "
+            f"“{error.object[max(error.start - 20, 0) : error.start]}…”; delete what follows."
         ) from error
     except Unlike as error:
         raise Refusal(
-            f"This publication would not be read as it is here ({short(str(error), 100)}); it was "
-            "not saved. Undo the last step."
+            "Not saved: the file could not be opened again as it is now "
+            f"({short(str(error), 100)}). Undo the last step, then save."
         ) from error
     return digest.hexdigest()
 
@@ -139,7 +139,7 @@ def save(
 
     if not own and says_more(path):
         raise Refusal(
-            f"“{path.name}” says more than this version knows, which would be lost; save under "
+            f"“{path.name}” contains data from a newer version that would be lost; save under "
             "another name."
         )
     digest: list[str] = []
@@ -162,7 +162,7 @@ def _prove(archive: zipfile.ZipFile, publication: Publication, digest: str, name
         for picture in publication.pictures:
             member = f"pictures/{picture.hash}.{picture.kind}"
             if member in archive.NameToInfo and _hash(archive, member) != picture.hash:
-                raise Refusal(f"The picture “{picture.name}” is not whole; place it again.")
+                raise Refusal(f"The picture “{picture.name}” is incomplete; place it again.")
     except (zipfile.BadZipFile, zlib.error, EOFError, KeyError) as error:
         raise _not_given_back(name) from error
     if not whole:
@@ -171,8 +171,8 @@ def _prove(archive: zipfile.ZipFile, publication: Publication, digest: str, name
 
 def _not_given_back(name: str) -> Refusal:
     return Refusal(
-        f"The disk does not give back what was written for “{name}”; the old file is "
-        "untouched. Save to another disk."
+        f"“{name}” could not be read back after writing; the old file is untouched. Save to "
+        "another disk."
     )
 
 

@@ -61,7 +61,7 @@ def members(archive: zipfile.ZipFile, name: str) -> set[str]:
     if total > MAX_UNPACKED and total > MOST_TIMES * packed:
         raise Refusal(
             f"“{name}” would unpack to {total / 1024**3:.1f} GB from {packed / _MB:,.1f} MB, "
-            "which no publication does; it is refused."
+            "which no publication does; it was not opened."
         )
     return {info.filename for info in infos}
 
@@ -85,5 +85,6 @@ def unpacked(archive: zipfile.ZipFile, member: str, name: str) -> bytes:
 
 def _too_large(name: str, member: str, size: int) -> Refusal:
     return Refusal(
-        f"“{name}” holds “{member}” of {size / _MB:,.0f} MB, more than any has; it is refused."
+        f"“{name}” holds “{member}” of {size / _MB:,.0f} MB, more than any publication has; it "
+        "was not opened."
     )

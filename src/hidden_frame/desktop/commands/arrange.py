@@ -32,8 +32,8 @@ def commands(window: Workplace) -> list[Row]:
         Command("flip down", menu, "Flip down: top for bottom", "",
                 lambda: items.flip("down"), items.can_flip),
         Command("lock", menu, "Lock", "Ctrl+Shift+K", items.lock, items.own),
-        Command("unlock", menu, "Free all locked items", "", items.unlock_all),
-        Command("items", menu, "Items: the stacking order", "",
+        Command("unlock", menu, "Unlock all items", "", items.unlock_all),
+        Command("items", menu, "Items and layers", "",
                 lambda: window.show_shelf("Items")),
         None,
     ]  # fmt: skip

@@ -114,7 +114,7 @@ class Dialogs(QObject):
         DeskSettings(self.session, self.window).exec()
 
     def left_behind(self) -> None:
-        """Work that was not closed properly."""
+        """Work that was not closed normally."""
         from hidden_frame.desktop.dialogs.left import LeftDialog
 
         LeftDialog(self.recover, self.window).exec()
@@ -144,7 +144,7 @@ class Dialogs(QObject):
         from hidden_frame.desktop.dialogs.versions import VersionsDialog
 
         if self.session.path is None:
-            self.session.noticed.emit("There are no versions yet: each save keeps one. Save first.")
+            self.session.noticed.emit("There are no versions yet; each save keeps one. Save first.")
             return
         dialog = VersionsDialog(self.session, self.session.path, self.show_beside, self.window)
         dialog.exec()
@@ -249,7 +249,7 @@ class Dialogs(QObject):
 
     def _put_character(self, character: str, form: str) -> None:
         if self.session.editing is None:
-            self.session.noticed.emit("Nothing is being written; double-click a text first.")
+            self.session.noticed.emit("No text is being edited; double-click one first.")
             return
         self.desk.text.insert_form(character, form)
 
@@ -292,7 +292,7 @@ class Dialogs(QObject):
         now, publication = frame.now, self.session.history.now
         if isinstance(now, NoteList):
             put = partial(self._put_list, "list of notes", frame)
-            NoteListDialog(self.window, publication, now, "Keep", put).exec()
+            NoteListDialog(self.window, publication, now, "Apply", put).exec()
             return
         made, style = note_style(frame.made or publication, publication.paragraph_styles[0].id)
         self._put_list("list of notes", frame._replace(made=made), NoteList(shown=style))
@@ -309,7 +309,7 @@ class Dialogs(QObject):
             body = publication.paragraph_styles[0].id
             now = Index(shown=body, letters=likely_heading(publication))
         put = partial(self._put_list, "the index", frame)
-        action = "Keep" if frame.now == now else "Put it there"
+        action = "Apply" if frame.now == now else "Put it there"
         IndexListDialog(self.window, publication, now, action, put).exec()
 
     def _place_for_list(self, name: str = "Contents") -> ListPlace | None:
@@ -418,7 +418,7 @@ class Dialogs(QObject):
             self.session.noticed.emit(str(refusal))
             return
         if found is None:
-            self.session.noticed.emit(f"“{path.name}” was not brought in.")
+            self.session.noticed.emit(f"“{path.name}” was not imported.")
             return
         ManuscriptDialog(self.session, found, section_id, self.window, path).exec()
 

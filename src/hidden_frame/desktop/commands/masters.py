@@ -53,6 +53,6 @@ def commands(window: Workplace) -> list[Row]:
         Command("delete master", "Masters", "Delete this master…", "",
                 lambda: pages.delete_master(session.master_id),
                 lambda: session.mode == "masters"),
-        Command("masters", "Masters", "Masters: the family", "",
+        Command("masters", "Masters", "Masters on the Shelf", "",
                 lambda: window.show_shelf("Masters")),
     ]  # fmt: skip

@@ -26,8 +26,8 @@ def commands(window: Workplace) -> list[Row]:
                 lambda: pages.move_section(pages.section_of_chosen(), -1)),
         Command("section later", "Sections", "Section one place later", "",
                 lambda: pages.move_section(pages.section_of_chosen(), 1)),
-        Command("delete section", "Sections", "Delete the section, its pages stay", "",
+        Command("delete section", "Sections", "Delete the section, keep its pages", "",
                 lambda: pages.delete_section(pages.section_of_chosen(), pages=False)),
-        Command("delete section pages", "Sections", "Delete the section with its pages", "",
+        Command("delete section pages", "Sections", "Delete the section and its pages", "",
                 lambda: pages.delete_section(pages.section_of_chosen(), pages=True)),
     ]  # fmt: skip

@@ -21,11 +21,11 @@ def commands(window: Workplace) -> list[Row]:
         None,
         Command("bold", menu, "Bold", "Ctrl+B", lambda: text.toggle("bold"), text.editing),
         Command("italic", menu, "Italic", "Ctrl+I", lambda: text.toggle("italic"), text.editing),
-        Command("two ends", menu, "Two ends: tab to the right edge", "Ctrl+Shift+T",
+        Command("two ends", menu, "Tab to the right edge", "Ctrl+Shift+T",
                 text.two_ends, text.editing),
         None,
         Command("styles", menu, "Paragraph styles…", "Ctrl+T", window.dialogs.styles),
-        Command("shelf of styles", menu, "Styles: the list", "",
+        Command("shelf of styles", menu, "Styles on the Shelf", "",
                 lambda: window.show_shelf("Styles")),
         Command("character styles", menu, "Character styles…", "Ctrl+Alt+T",
                 window.dialogs.character_styles),
@@ -36,20 +36,20 @@ def commands(window: Workplace) -> list[Row]:
                 lambda: kept.now.typographic),
         None,
         Command("find text", menu, "Find and replace…", "Ctrl+H", window.dialogs.find_text),
-        Command("spelling list", menu, "Spelling: doubtful words…", "Ctrl+Shift+H",
+        Command("spelling list", menu, "Check spelling…", "Ctrl+Shift+H",
                 window.dialogs.spelling),
         None,
         Command("contents list", menu, "Contents list…", "", window.dialogs.contents),
         Command("index mark", menu, "Mark for the index…", "Ctrl+Shift+X",
                 window.dialogs.index_mark, text.editing),
-        Command("index terms", menu, "Index: its terms…", "", window.dialogs.index_panel),
-        Command("refer", menu, "Refer to…", "", window.dialogs.refer, text.editing),
-        Command("name place", menu, "Name this place…", "", window.dialogs.name_place,
+        Command("index terms", menu, "Index terms…", "", window.dialogs.index_panel),
+        Command("refer", menu, "Cross-reference…", "", window.dialogs.refer, text.editing),
+        Command("name place", menu, "Name this paragraph…", "", window.dialogs.name_place,
                 text.editing),
         Command("note", menu, "Note…", "", window.dialogs.note, text.editing),
         Command("note list", menu, "List of notes on this page", "", window.dialogs.put_notes),
         None,
-        Command("bring in", menu, "Bring in a manuscript…", "Ctrl+Shift+I",
+        Command("bring in", menu, "Import a manuscript…", "Ctrl+Shift+I",
                 lambda: window.stories.bring_in()),
     ]  # fmt: skip
     rows += _of_stories(window)
@@ -59,23 +59,24 @@ def commands(window: Workplace) -> list[Row]:
                 lambda: text.anchor_picture(), text.editing),
         Command("anchor item", anchored, "Anchor in the text", "", text.anchor_item,
                 text.can_anchor),
-        Command("free anchored", anchored, "Free from the text", "", text.free, text.anchored),
+        Command("free anchored", anchored, "Release from the text", "", text.free, text.anchored),
     ]  # fmt: skip
     breaks: tuple[tuple[Starts, str], ...] = (
-        ("frame", "Go on in the next frame"), ("page", "Go on on the next page"),
-        ("right page", "Go on on a right page"), ("left page", "Go on on a left page"),
+        ("frame", "Break to next frame"), ("page", "Break to next page"),
+        ("right page", "Break to next right page"), ("left page", "Break to next left page"),
     )  # fmt: skip
     rows += [
         Command(f"break {where}", "Text > Break", label, "", partial(text.break_here, where),
                 text.editing)
         for where, label in breaks
     ]  # fmt: skip
-    rows += [Command("no break", "Text > Break", "Start where the style says", "", text.no_break,
+    rows += [Command("no break", "Text > Break", "Remove the break", "", text.no_break,
                      text.editing)]  # fmt: skip
     rows += [
-        Command("count anew", "Text > List", "Begin the list anew", "", text.count_anew,
+        Command("count anew", "Text > List", "Restart the list here", "", text.count_anew,
                 text.counts, text.counts_anew),
-        Command("count from", "Text > List", "Count from…", "", text.count_from, text.counts),
+        Command("count from", "Text > List", "Start the list at…", "", text.count_from,
+                text.counts),
     ]  # fmt: skip
     rows += [
         Command("running head", "Text > Insert marker", "Running head…", "",
@@ -105,10 +106,10 @@ def _of_stories(window: Workplace) -> list[Row]:
         Command("stories", menu, "Stories", "", lambda: window.show_shelf("Stories")),
         Command("link frame", menu, "Link the next frame", "Ctrl+Shift+L", stories.start_link,
                 stories.can_link),
-        Command("unlink frame", menu, "Take the frame out of its story", "", stories.take_out,
+        Command("unlink frame", menu, "Unlink the frame from its story", "", stories.take_out,
                 stories.in_story),
-        Command("part story", menu, "Part the story at the caret", "", stories.part_here,
+        Command("part story", menu, "Split the story at the caret", "", stories.part_here,
                 stories.can_part),
-        Command("write out", menu, "Write the story out…", "", lambda: stories.write_out(),
+        Command("write out", menu, "Export the story…", "", lambda: stories.write_out(),
                 lambda: bool(stories.story_here())),
     ]  # fmt: skip

@@ -23,7 +23,7 @@ class AboutDialog(EditQuestion):
         publication = session.publication
         about, setup = publication.about, publication.setup
         form = self.form
-        form.note("Goes into the PDF, where readers and libraries look for it.")
+        form.note("Written into the PDF, where readers and libraries look for it.")
         self.name = TextField("Title")
         self.name.show_text(publication.title)
         form.row("Title", self.name)
@@ -33,19 +33,21 @@ class AboutDialog(EditQuestion):
             self.texts[name].show_text(getattr(about, name))
             form.row(label, self.texts[name])
         self.language = Choice("Language")
-        self.language.setToolTip("Of every text whose style or characters have none of their own")
+        self.language.setToolTip(
+            "For every text whose style or characters set no language of their own"
+        )
         self.language.show_choice(language_options(), about.language)
         form.row("Language", self.language)
-        form.heading("CHECKS TELL PICTURES BELOW")
+        form.heading("WARN ABOUT PICTURES BELOW")
         self.ppi = NumberField("Pictures", "pixels to an inch", 1, 5000)
         self.ppi.show_value(setup.least_ppi)
         form.row("Pictures", self.ppi)
         self.line_ppi = NumberField("Black and white", "pixels to an inch", 1, 5000)
         self.line_ppi.show_value(setup.least_line_ppi)
         form.row("Black and white", self.line_ppi)
-        form.heading("CHECKS TELL LINES TO MEND")
+        form.heading("WARN ABOUT POORLY SET LINES")
         self.lines = Choice("Lines to mend")
-        self.lines.setToolTip("Loose and tight lines, ladders of hyphens, rivers, widows, orphans")
+        self.lines.setToolTip("Loose and tight lines, hyphen ladders, rivers, widows and orphans")
         places = ("nowhere", "in stories", "everywhere")
         self.lines.show_choice([(p, p) for p in places], setup.judges_lines)
         form.row("Lines", self.lines)

@@ -44,7 +44,7 @@ class ChangedFileDialog(QDialog):
         stamp = stamp_of(path)
         if stamp is None:
             self.setWindowTitle("The file is gone")
-            head.setText(f"“{path.name}” is no longer there: somebody moved or deleted it.")
+            head.setText(f"“{path.name}” is no longer there: it was moved or deleted.")
             gone = "" if path.parent.is_dir() else ", which is not there either"
             self.told.setText(f"It was in {path.parent}{gone}.")
         else:
@@ -66,7 +66,7 @@ class ChangedFileDialog(QDialog):
         self.theirs = theirs
         differs = compared(mine.composition.publication, theirs.publication)
         self.told.setText(
-            f"In theirs differs: {differs}. What is given up stays among the earlier versions."
+            f"Different in their version: {differs}. What you discard is kept in Earlier versions."
         )
         self.pages.compare(mine, State(Composer().compose(theirs.publication), theirs.blobs))
 

@@ -109,7 +109,7 @@ class CharacterFinder(QDialog):
         column.addWidget(self.word)
         self.block = Choice("Which")
         options: list[tuple[str, object]] = [
-            ("Used of late", _RECENT), ("Favourites", _LIKED), ("All", ""),
+            ("Recently used", _RECENT), ("Favourites", _LIKED), ("All", ""),
             *((name, name) for name in BLOCKS),
         ]  # fmt: skip
         self.block.show_choice(options, _RECENT if settings().now.characters else "")
@@ -128,10 +128,10 @@ class CharacterFinder(QDialog):
         self.told.setWordWrap(True)
         self.told.setMinimumHeight(36)
         column.addWidget(self.told)
-        self.only = QCheckBox("Only what the font at the caret has")
+        self.only = QCheckBox("Only characters in the font at the caret")
         column.addWidget(self.only)
         grid = QGridLayout()
-        self.insert, self.like = QPushButton("Put in"), QPushButton("Favourite")
+        self.insert, self.like = QPushButton("Insert"), QPushButton("Favourite")
         for n, button in enumerate((self.insert, self.like)):
             button.setAutoDefault(False)
             grid.addWidget(button, 0, n)
@@ -215,13 +215,13 @@ class CharacterFinder(QDialog):
         self.insert.setEnabled(bool(character))
         self.like.setEnabled(bool(character))
         if not character:
-            self.told.setText("Nothing is called so; try fewer words, or another block.")
+            self.told.setText("Nothing has that name; try fewer words, or another block.")
             return
         face = self.cell.face
         other = "" if face is None or has(face, character) else f" · not in {face.family}"
         self.told.setText(name_of(character) + other)
         liked = character in settings().now.favourites
-        self.like.setText("No favourite any more" if liked else "Favourite")
+        self.like.setText("Remove from favourites" if liked else "Favourite")
 
     def put(self) -> None:
         """The chosen character at the caret; it is remembered."""

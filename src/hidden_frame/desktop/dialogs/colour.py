@@ -136,7 +136,7 @@ class ColourDialog(Question):
         parent: QWidget | None = None,
     ) -> None:
         title = "New colour" if colour is None else f"Colour {colour.name}"
-        super().__init__(parent, title, "Make" if colour is None else "Change everywhere")
+        super().__init__(parent, title, "Create" if colour is None else "Change everywhere")
         self.session, self.desk, self.before = session, desk, colour
         self.made = ""
         start = colour or Colour(id="", name="Colour", values=(0.2, 0.45, 0.55))
@@ -166,10 +166,10 @@ class ColourDialog(Question):
         self.other.show_swatches(colours, colours[-1].id)
         self.form.row("Mix of", self.one)
         self.form.row("and", self.other)
-        self.share = NumberField("with so much of it", "%", 0, 100, 100.0)
+        self.share = NumberField("Share of the second colour", "%", 0, 100, 100.0)
         self.share.show_value(0.5)
-        self.form.row("with so much of it", self.share)
-        mix, pick = self.form.buttons("Mix", "Pick on the desk")
+        self.form.row("Share of the second colour", self.share)
+        mix, pick = self.form.buttons("Mix", "Pick from the desk")
         mix.clicked.connect(self._mix)
         pick.clicked.connect(self._pick)
         self.mix, self.pick = mix, pick
@@ -227,7 +227,7 @@ class ColourDialog(Question):
     def _take_web(self, text: object) -> None:
         colour = QColor(str(text).strip())
         if not colour.isValid():
-            self.form.say(f"“{text}” is no colour; write it as #1f6f5c.")
+            self.form.say(f"“{text}” is not a colour; write it as #1f6f5c.")
             return
         self.form.say("")
         shares = (colour.redF(), colour.greenF(), colour.blueF())
@@ -293,7 +293,7 @@ class DeleteColourDialog(EditQuestion):
         self.colour = colour
         count = uses(session.publication, colour.id)
         places = "1 place uses it" if count == 1 else f"{count} places use it"
-        self.form.note(f"{places}. What shall stand there instead?")
+        self.form.note(f"{places}. Which colour should replace it?")
         self.instead = Swatches("Instead")
         others = [c for c in session.publication.colours if c.id != colour.id]
         self.instead.show_swatches(others, others[0].id)

@@ -8,7 +8,7 @@ from hidden_frame.desktop.state.session import Session
 
 _NEW = object()
 NO_DARK = "the same colour"
-ON_DARK_HINT = "The colour that its words take where what is printed beneath them is dark"
+ON_DARK_HINT = "The colour of the words where what is printed beneath them is dark"
 
 
 class ColourChoice(Swatches):

@@ -39,13 +39,11 @@ class ContentsDialog(Question):
         self, session: Session, parent: QWidget | None, page_id: str, frame: ListPlace,
         now: Contents | None,
     ) -> None:  # fmt: skip
-        super().__init__(parent, "Contents list", "Keep")
+        super().__init__(parent, "Contents list", "Apply")
         self.session, self.page_id, self.item_id = session, page_id, frame.item
         self._made = frame.made  # with a frame that is made for it; None if there is one
         publication = session.history.now
-        self.form.note(
-            "Lists what has these styles, with its folio; it is always as the pages are."
-        )
+        self.form.note("Lists paragraphs with these styles and their folios; always up to date.")
         self.title_field = TextField("Title")
         self.title_field.setPlaceholderText("none")
         self.title_field.show_text(now.title if now is not None else "")
@@ -70,8 +68,8 @@ class ContentsDialog(Question):
         for field in (self.title_style, self.section):
             field.committed.connect(lambda *_: self._try())
         self.title_field.committed.connect(lambda *_: self._try())
-        (self.plain,) = self.form.buttons("Leave its lines as plain text")
-        self.plain.setToolTip("They are not kept up any more, and can be written in")
+        (self.plain,) = self.form.buttons("Convert to plain text")
+        self.plain.setToolTip("No longer updated; you can edit them")
         self.plain.setEnabled(now is not None)
         self.plain.setAutoDefault(False)
         self.plain.clicked.connect(self._leave)
@@ -110,7 +108,7 @@ class ContentsDialog(Question):
                 raise Refusal(f"“{name}” is listed on two levels; choose another style for one.")
             if shown == style:
                 raise Refusal(
-                    f"Lines of level {n + 1} can't be in the style that they list; choose another."
+                    f"Lines of level {n + 1} can't use the style they list; choose another."
                 )
             if shown == _NEW:
                 body = publication.paragraph_styles[0].id
@@ -119,7 +117,7 @@ class ContentsDialog(Question):
                 ListLevel(style, shown, level.number.isChecked(), level.folio.isChecked())
             )
         if not levels:
-            raise Refusal("The list has no level; choose the style of what it is to list.")
+            raise Refusal("The list has no level; choose the style of the paragraphs to list.")
         section = str(self.section.value())
         title = self.title_field.text().strip()
         contents = Contents(

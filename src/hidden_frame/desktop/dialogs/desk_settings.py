@@ -21,7 +21,7 @@ class DeskSettings(Question):
     """Takes effect when accepted, in every window."""
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
-        super().__init__(parent, "Desk settings", "Keep")
+        super().__init__(parent, "Desk settings", "Apply")
         now = settings().now
         self.unit = session.publication.setup.unit
         self.form.heading("HAND")
@@ -31,29 +31,29 @@ class DeskSettings(Question):
         self.nudge = TextField("Arrow keys move by")
         self.nudge.setText(format_length(now.nudge, self.unit))
         self.form.row("Arrow keys move by", self.nudge)
-        self.band = Choice("Rubber band takes what it")
+        self.band = Choice("Selection box takes items it")
         self.band.show_choice(BANDS, now.enclosing)
-        self.form.row("Rubber band takes what it", self.band)
+        self.form.row("Selection box takes items it", self.band)
         self.form.heading("LOOK")
         self.theme = Choice("Theme")
         self.theme.show_choice(THEMES, now.theme)
         self.form.row("Theme", self.theme)
         self.form.heading("EARLIER VERSIONS")
-        self.versions = NumberField("Take at most", "MB", 0, 1_000_000)
+        self.versions = NumberField("Keep up to", "MB", 0, 1_000_000)
         self.versions.show_value(now.versions_mb)
-        self.form.row("Take at most", self.versions)
+        self.form.row("Keep up to", self.versions)
         self.finish()
 
     def answer(self) -> None:
         nudge = parse_length(self.nudge.text(), self.unit)
         if not 0 < nudge <= 1000:
             raise self.nudge.refusal(
-                f"“{self.nudge.text()}” is no step for the arrow keys; give a length above 0."
+                f"“{self.nudge.text()}” is not a step for the arrow keys; enter a length above 0."
             )
         text = self.reach.text().replace("px", "").strip()
         if not text.replace(".", "", 1).isdecimal() or not 1 <= float(text) <= 40:
             raise self.reach.refusal(
-                f"“{self.reach.text()}” is no reach for snapping; give 1 to 40 pixels."
+                f"“{self.reach.text()}” is not a distance for snapping; enter 1 to 40 pixels."
             )
         versions = self.versions.read()
         settings().change(

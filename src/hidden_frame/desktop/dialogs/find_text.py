@@ -40,6 +40,7 @@ from hidden_frame.interact.finds.finding import (
     texts,
 )
 from hidden_frame.model.errors import Refusal
+from hidden_frame.model.plural import plural
 from hidden_frame.model.publication import Publication
 
 _EVERYTHING = ("the whole publication", "everything")
@@ -58,7 +59,7 @@ class FindTextDialog(QDialog):
         self.resize(430, 560)
         self.words, self.by = QLineEdit(), QLineEdit()
         self.words.setAccessibleName("Find")
-        self.by.setAccessibleName("Replace by")
+        self.by.setAccessibleName("Replace with")
         self.case, self.whole = QCheckBox("Match case"), QCheckBox("Whole words")
         self.regular = QCheckBox("Regular expression")
         self.style_choice, self.scope = Choice("In style"), Choice("Look in")
@@ -77,7 +78,7 @@ class FindTextDialog(QDialog):
 
     def _lay_out(self) -> None:
         column, grid = QVBoxLayout(self), QGridLayout()
-        for n, (label, field) in enumerate((("Find", self.words), ("Replace by", self.by))):
+        for n, (label, field) in enumerate((("Find", self.words), ("Replace with", self.by))):
             grid.addWidget(QLabel(label), n, 0)
             grid.addWidget(field, n, 1)
         styles = [(s.name, s.id) for s in self.session.publication.paragraph_styles]
@@ -186,7 +187,7 @@ class FindTextDialog(QDialog):
         count = len(self.found)
         if not sentence and self.words.text():
             some = "The first " if count >= MOST else ""
-            sentence = f"{some}{count:,} hit{'s' * (count != 1)}" if count else "Nothing is found."
+            sentence = some + plural(count, "{n} hit", "{n} hits") if count else "Nothing found."
         self.told.setText(sentence)
         at = self._at()
         self.list.blockSignals(True)
@@ -264,4 +265,4 @@ class FindTextDialog(QDialog):
         if self.session.edit("replace all", change) and times:
             self.look()
             count = times[-1]
-            self.told.setText(f"{count:,} replaced; Undo takes all of it back.")
+            self.told.setText(f"{count:,} replaced; Undo reverses all of it.")

@@ -45,6 +45,7 @@ from hidden_frame.model.lookup import (
     section_of,
     stack_of,
 )
+from hidden_frame.model.plural import plural
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import Anchor, IndexMark, Marker, Note, Piece, Run
 
@@ -56,7 +57,7 @@ PLACES: tuple[tuple[str, tuple[PageEdge, FolioPlace]], ...] = (
     ("head, centre", ("head", "centre")),
     ("head, inside", ("head", "inside")),
 )
-_KEPT = ("where they stand now", ("foot", "kept"))
+_KEPT = ("where they are now", ("foot", "kept"))
 _POINT = ("where you clicked", ("foot", "point"))
 _FOLIO, _COUNT = Marker("folio"), Marker("page count")
 FORMS: tuple[tuple[Piece, ...], ...] = (
@@ -97,11 +98,11 @@ class FoliosDialog(EditQuestion):
             self.plan = plan_of(publication, carrier, self.plan)
         self._point = (self.plan.x, self.plan.y)
         form = self.form
-        self.place = Choice("Stand at")
+        self.place = Choice("Position")
         self.place.committed.connect(self._preview)
-        form.row("Stand at", self.place)
+        form.row("Position", self.place)
         self._show_places()
-        (self.by_click,) = form.buttons("Choose the place by a click…")
+        (self.by_click,) = form.buttons("Choose the place by clicking…")
         self.by_click.clicked.connect(self._ask)
         self.form_field = Choice("Form")
         self.form_field.committed.connect(self._take_form)
@@ -110,7 +111,7 @@ class FoliosDialog(EditQuestion):
         self.written.show_content(self.plan.content)
         self.written.edited.connect(self._written)
         form.row("Says", self.written)
-        (self.marker,) = form.buttons("Put in a marker ▾")
+        (self.marker,) = form.buttons("Insert marker ▾")
         self.marker.setMenu(self._markers())
         self._show_form()
         self.style_field = Choice("Style")
@@ -123,7 +124,7 @@ class FoliosDialog(EditQuestion):
         self.on_dark.show_colours(self.plan.on_dark, NO_DARK)
         self.on_dark.committed.connect(self._preview)
         form.row("On dark ground", self.on_dark)
-        form.heading("WHERE THEY ARE SEEN")
+        form.heading("WHERE THEY APPEAR")
         self.where = Choice("Pages of")
         self.section = section_of(publication, session.page_id)
         name = self.section.name
@@ -139,7 +140,7 @@ class FoliosDialog(EditQuestion):
         form.column.addWidget(self.masters)
         self.departing = departing_folios(publication)
         self.departs = QListWidget()
-        self.departs.setAccessibleName("What departs, and is to be changed too")
+        self.departs.setAccessibleName("Departures to be changed too")
         self._fill_departing()
         form.heading("LEFT OUT: COUNTED, NOT PRINTED")
         blind = [p.id for p in all_pages(publication) if p.blind]
@@ -151,7 +152,7 @@ class FoliosDialog(EditQuestion):
         facts = session.composition.facts
         rest = [i for i in blind if not (self.first.isChecked() and i in firsts)]
         self.out = TextField("Pages left out")
-        self.out.setPlaceholderText("none; or 3, 7, iv, #1")
+        self.out.setPlaceholderText("none, or 3, 7, iv, #1")
         self.out.setText(", ".join(f"#{facts[i].position}" for i in rest))
         self.out.textChanged.connect(self._preview)
         self.out.committed.connect(self._preview)
@@ -215,7 +216,13 @@ class FoliosDialog(EditQuestion):
         if not self.departing:
             return
         count = len(self.departing)
-        self.form.note(f"{count} of them depart{'s' * (count == 1)}. Tick what is to change, too:")
+        self.form.note(
+            plural(
+                count,
+                "{n} of them differs. Tick it to change it too:",
+                "{n} of them differ. Tick those to change too:",
+            )
+        )
         self.departs.setFixedHeight(24 * min(count, 4) + 8)
         facts, masters = self.session.composition.facts, masters_by_id(self.session.publication)
         for each in self.departing:
@@ -282,7 +289,7 @@ class FoliosDialog(EditQuestion):
         return FolioPlan(edge, place, self.written.content(), style, x, y, on_dark)
 
     def also(self) -> list[Departing]:
-        """What departs, and is to be changed too."""
+        """Departures to be changed too."""
         return [
             each for n, each in enumerate(self.departing)
             if self.departs.item(n).checkState() == Qt.CheckState.Checked
@@ -317,7 +324,7 @@ class FoliosDialog(EditQuestion):
         self.hide()
         self.session.set_draft(None)
         self.desk.ask_for_point(self._clicked, self.open)
-        self.session.noticed.emit("Click where the folio shall stand, on either page.")
+        self.session.noticed.emit("Click where the folio should go, on either page.")
 
     def _clicked(self, spot: Spot, point: QPointF) -> None:
         """The point as it is on a recto, so that a click on either side means the same."""

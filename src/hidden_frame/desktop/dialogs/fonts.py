@@ -28,7 +28,7 @@ class ReplaceFontDialog(EditQuestion):
         self.new = Choice("By")
         show_families(self.new, DEFAULT_FAMILY)
         self.form.row("By", self.new)
-        self.form.note("In every style and every text that uses it.")
+        self.form.note("In every style and text that uses it.")
         self.finish()
 
     def answer(self) -> None:

@@ -29,7 +29,7 @@ class GuidesDialog(EditQuestion):
         self.way = Choice("How")
         self.way.show_choice(WAYS, "fields")
         self.way.activated.connect(self._show_rows)
-        self.form.note("Lines to place things by, here alone; they are not printed.")
+        self.form.note("Guides for this page or master only; they don’t print.")
         self.form.row("How", self.way)
         self.within = Choice("Inside")
         self.within.show_choice((("the margins", True), ("the page", False)), True)
@@ -55,7 +55,7 @@ class GuidesDialog(EditQuestion):
         self.form.row("First at", self.first)
         self.form.row("Every", self.step)
         self.form.row("How many", self.count, known_as="count")
-        self.instead = QCheckBox("In place of the guides that are there")
+        self.instead = QCheckBox("Replace the guides that are there")
         self.form.column.addWidget(self.instead)
         self._show_rows()
         self.finish()
@@ -77,7 +77,7 @@ class GuidesDialog(EditQuestion):
             count = int(self.count.read())
             step = self.step.read()
             if step <= 0:
-                raise self.step.refusal("The distance between guides must be more than 0.")
+                raise self.step.refusal("The distance between guides must be greater than 0.")
             return at_intervals(axis, self.first.read(), step, count)  # type: ignore[arg-type]
         trim = publication.setup.trim
         top, inside, width, height = 0.0, 0.0, trim.width, trim.height

@@ -25,6 +25,7 @@ from hidden_frame.desktop.state.session import Session
 from hidden_frame.edit.text.index import change_marks, rename_term
 from hidden_frame.interact.finds.indexing import places_of, terms
 from hidden_frame.model.errors import Refusal
+from hidden_frame.model.plural import plural
 from hidden_frame.model.text import IndexMark, TextPlace
 
 _REACH = (("this page", "here"), ("begins here", "begins"), ("ends here", "ends"))
@@ -48,7 +49,7 @@ class MarkDialog(Question):
         self.term.show_text(words)
         self.reach = Choice("Pages")
         self.reach.show_choice(_REACH, "here")
-        self.everywhere = QCheckBox(f"Wherever “{words}” stands" if words else "Wherever it stands")
+        self.everywhere = QCheckBox(f"Wherever “{words}” occurs" if words else "Wherever it occurs")
         self.everywhere.setEnabled(bool(words))
         for label, field in (("Term", self.term), ("Sub-term", self.sub), ("Pages", self.reach),
                              ("See", self.see), ("See also", self.also)):  # fmt: skip
@@ -63,7 +64,7 @@ class MarkDialog(Question):
         """What is typed.  Raises `Refusal` where that is no mark."""
         term = self.term.text().strip()
         if not term:
-            raise self.term.refusal("A mark needs a term; type the word that readers look for.")
+            raise self.term.refusal("A mark needs a term; type the word readers will look up.")
         fields = (self.term, self.sub, self.see, self.also)
         if any(len(field.text()) > 200 for field in fields):
             raise Refusal("A term has at most 200 characters; shorten it.")
@@ -106,8 +107,8 @@ class IndexPanel(QDialog):
         column.addWidget(self.told)
         grid = QGridLayout()
         self.next, self.rename = QPushButton("Go to the next mark"), QPushButton("Rename…")
-        self.out, self.page = QPushButton("Take out"), QPushButton("Index on this page")
-        self.page.setToolTip("A frame that lists all terms, always as the pages are")
+        self.out, self.page = QPushButton("Delete"), QPushButton("Index on this page")
+        self.page.setToolTip("A frame that lists all terms and stays up to date")
         for n, button in enumerate((self.next, self.rename, self.out, self.page)):
             button.setAutoDefault(False)
             grid.addWidget(button, n // 2, n % 2)
@@ -155,8 +156,8 @@ class IndexPanel(QDialog):
         self.list.expandAll()
         count = len({t.term for t in found})
         self.told.setText(
-            f"{count:,} term{'s' * (count != 1)}" if count else
-            "No term yet. While you write, select a word and choose Text > Mark for the index…"
+            plural(count, "{n} term", "{n} terms") if count else
+            "No terms yet. While editing text, select a word and choose Text > Mark for the index…"
         )  # fmt: skip
         self._enable()
 
@@ -171,14 +172,14 @@ class IndexPanel(QDialog):
             return
         places = places_of(self.session.composition, *chosen)
         if not places:
-            self.session.noticed.emit("Its marks stand in frames of pages; find its words there.")
+            self.session.noticed.emit("Its marks are in frames on pages; look for its words there.")
             return
         at = (self._at.get(chosen, -1) + 1) % len(places)
         self._at[chosen] = at
         if self._go(places[at].story, places[at].place):
             self.told.setText(f"“{chosen[1] or chosen[0]}”, mark {at + 1} of {len(places)}")
         else:
-            self.session.noticed.emit("This mark stands on no page; give its story more room.")
+            self.session.noticed.emit("This mark is on no page; give its story more room.")
 
     def _rename(self) -> None:
         chosen = self.chosen()
@@ -211,6 +212,6 @@ class IndexPanel(QDialog):
             return None if gone else mark
 
         if self.session.edit("take a term out", lambda p: change_marks(p, new)):
-            marks = f"{count} mark{'s' * (count != 1)}"
-            self.session.undoable.emit(f"“{sub or term}” is out of the index, with {marks}.")
+            marks = plural(count, "{n} mark", "{n} marks")
+            self.session.undoable.emit(f"“{sub or term}” was deleted from the index, with {marks}.")
         self.refresh(True)

@@ -1,4 +1,4 @@
-"""Work that was not closed properly, from a window that is open already."""
+"""Work that was not closed normally, from a window that is open already."""
 
 from __future__ import annotations
 
@@ -18,10 +18,10 @@ class LeftDialog(QDialog):
     def __init__(self, recover: Callable[[Left], object], parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self._recover = recover
-        self.setWindowTitle("Work left behind")
+        self.setWindowTitle("Recover unsaved work")
         self.setMinimumWidth(620)
         column = QVBoxLayout(self)
-        self.told = QLabel("There is none: all work was closed properly.")
+        self.told = QLabel("Nothing to recover: everything was closed normally.")
         self.told.setWordWrap(True)
         column.addWidget(self.told)
         self.left = LeftList()

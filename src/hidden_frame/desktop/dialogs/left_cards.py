@@ -1,4 +1,4 @@
-"""Work that was not closed properly: told with its first page, opened or discarded."""
+"""Work that was not closed normally: told with its first page, opened or discarded."""
 
 from __future__ import annotations
 
@@ -65,7 +65,7 @@ class LeftList(QWidget):
             pixmap.setDevicePixelRatio(ratio)
             picture.setPixmap(pixmap)
         row.addWidget(picture)
-        name = QLabel(f"“{left.about.title}” was not closed properly")
+        name = QLabel(f"“{left.about.title}” was not closed normally")
         name.setObjectName("Strong")
         detail = QLabel(in_words(left.about))
         detail.setObjectName("Quiet")
@@ -78,7 +78,7 @@ class LeftList(QWidget):
         words.addStretch(1)
         row.addLayout(words, 1)
         # The first one made has the focus: Enter goes on with it.
-        go_on, away = QPushButton("Go on with it", frame), QPushButton("Discard…", frame)
+        go_on, away = QPushButton("Recover it", frame), QPushButton("Discard…", frame)
         go_on.clicked.connect(lambda: self.wanted.emit(left))
         away.clicked.connect(lambda: self._discard(left, away))
         row.addWidget(away)

@@ -21,24 +21,24 @@ class LeftCompared(QDialog):
         parent: QWidget | None = None,
     ) -> None:  # fmt: skip
         super().__init__(parent)
-        self.setWindowTitle("Work left behind")
+        self.setWindowTitle("Recover unsaved work")
         self.resize(600, 460)
         column = QVBoxLayout(self)
         since = compared(session.publication, opened.publication)
         same = since == "nothing"
         self.told = QLabel(
-            "It is just what the file holds." if same else f"It has more than the file: {since}."
+            "It is identical to the file." if same else f"It differs from the file: {since}."
         )
         self.told.setWordWrap(True)
         column.addWidget(self.told)
-        self.pages = DifferingPages(("In the file", "Left behind"))
+        self.pages = DifferingPages(("In the file", "Recovered"))
         mine = State(session.composition, session.blobs)
         self.pages.compare(mine, State(Composer().compose(opened.publication), opened.blobs))
         column.addWidget(self.pages)
         column.addStretch(1)
         row = QHBoxLayout()
         row.addStretch(1)
-        close, self.go_on = QPushButton("Close"), QPushButton("Go on with it")
+        close, self.go_on = QPushButton("Close"), QPushButton("Recover it")
         close.setAutoDefault(False)
         close.clicked.connect(self.reject)
         self.go_on.setDefault(True)

@@ -60,7 +60,7 @@ class IndexListDialog(_ListDialog):
         self.letters.show_choice([("none", ""), *self.styles], now.letters)
         self.form.row("Sub-terms", self.subs)
         self.form.row("Letters", self.letters)
-        self.form.note("Terms stand in the order of the publication’s language.")
+        self.form.note("Terms are sorted by the publication’s language.")
         self.finish()
 
     def answer(self) -> None:

@@ -50,7 +50,7 @@ class ManuscriptDialog(EditQuestion):
         parent: QWidget | None = None,
         path: Path | None = None,
     ) -> None:
-        super().__init__(session, parent, "Bring in a manuscript", "Bring in")
+        super().__init__(session, parent, "Import a manuscript", "Import")
         self.manuscript, self.path = manuscript, path
         self.left = 0
         self.story, self.first = "", 0
@@ -72,13 +72,13 @@ class ManuscriptDialog(EditQuestion):
         self.notes = Choice("Notes")
         if manuscript.at_end:
             self.notes.show_choice([("numbered by the program", True), ("at the end", False)], True)
-            self.notes.setToolTip("Text > List of notes on this page shows what they say")
+            self.notes.setToolTip("Text > List of notes on this page prints them")
             self.form.row("Notes", self.notes)
         self.pictures = Choice("Pictures")
         if manuscript.pictures:
             places: list[tuple[str, object]] = [
-                ("where they stand, in the text", True),
-                ("in the story’s tray, to be placed", False),
+                ("in the text, where they were", True),
+                ("in the story’s tray, to be placed by hand", False),
             ]
             self.pictures.show_choice(places, True)
             self.form.row("Pictures", self.pictures)
@@ -92,13 +92,13 @@ class ManuscriptDialog(EditQuestion):
             made: list[tuple[str, object]] = [(NEW, "")]
             look = manuscript.looks.get(name)
             if look is not None and look.in_words():
-                made.append((f"a new style as it is there: {look.in_words()}", AS_THERE))
+                made.append((f"a new style as in the manuscript: {look.in_words()}", AS_THERE))
             choice.show_choice([*made, *styles], found[name])
             self.form.row(name, choice)
             self.choices[name] = choice
         if len(manuscript.styles) > MOST:
             more = len(manuscript.styles) - MOST
-            self.form.note(f"{more} more styles are matched by name, or made.")
+            self.form.note(f"{more} more styles are matched by name or created.")
         self.finish()
 
     def _offer_main_frame(self) -> None:
@@ -216,7 +216,7 @@ def read_with_patience(path: Path, encoding: str, parent: QWidget | None) -> Man
     with suppress(TimeoutError):
         return reading.result(timeout=_PATIENCE)
     window = QProgressDialog(f"Reading “{path.name}”…", "Cancel", 0, 0, parent)
-    window.setWindowTitle("Bring in a manuscript")
+    window.setWindowTitle("Import a manuscript")
     window.setWindowModality(Qt.WindowModality.WindowModal)
     window.show()
     try:

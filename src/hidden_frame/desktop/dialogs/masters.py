@@ -30,7 +30,7 @@ KINDS: tuple[tuple[str, str], ...] = (
     ("an empty master", "empty"),
     ("based on another master", "based"),
     ("a copy of a master, on the same base", "on the same base"),
-    ("a copy of a master’s own items alone", "without the base"),
+    ("a copy of only a master’s own items", "without the base"),
     ("a copy of a master that looks the same, without a base", "all as its own"),
 )
 
@@ -41,7 +41,7 @@ class NewMasterDialog(EditQuestion):
     def __init__(
         self, session: Session, base: str | None = None, parent: QWidget | None = None
     ) -> None:
-        super().__init__(session, parent, "New master", "Make it")
+        super().__init__(session, parent, "New master", "Create")
         publication = session.publication
         self.made = ""
         self.name = TextField("Name")
@@ -110,10 +110,10 @@ class RenameMasterDialog(EditQuestion):
 
 _EXPLAINED = {
     "empty": "Nothing on it yet; margins and columns are the publication's.",
-    "based": "Shows everything its base shows, and follows it in all that it doesn't change.",
+    "based": "Shows everything its base shows, and follows it wherever it isn’t changed.",
     "on the same base": "The same items and the same departures, on the same base.",
     "without the base": "The items that stand on that master itself, and nothing of its base.",
-    "all as its own": "Looks the same now; later changes of the base don't reach it.",
+    "all as its own": "Looks the same now; later changes to the base don’t affect it.",
 }
 
 
@@ -123,11 +123,11 @@ class BringMastersDialog(EditQuestion):
     def __init__(
         self, session: Session, opened: Opened, name: str, parent: QWidget | None = None
     ) -> None:
-        super().__init__(session, parent, f"Masters from “{name}”", "Bring them in")
+        super().__init__(session, parent, f"Masters from “{name}”", "Import")
         self.opened = opened
         self.form.note(
-            "Their bases, styles, colours, layers and pictures come along. What is equal here "
-            "is used again; what only shares a name gets a new one."
+            "Their bases, styles, colours, layers and pictures come along. Identical ones here "
+            "are reused; those that only share a name are renamed."
         )
         self.list = QListWidget()
         self.list.setAccessibleName("Masters")
@@ -147,7 +147,7 @@ class BringMastersDialog(EditQuestion):
             if r.checkState() == Qt.CheckState.Checked
         ]  # fmt: skip
         if not wanted:
-            raise Refusal("No master is ticked; tick those to bring in.")
+            raise Refusal("No master is ticked; tick those to import.")
         parcel = masters_copied(self.opened.publication, wanted)
         for picture in parcel.clip.pictures:
             if picture.hash in self.opened.blobs:
@@ -222,16 +222,16 @@ class ToMasterDialog(EditQuestion):
         publication = self.session.publication
         if isinstance(chosen, tuple):
             self.what.setText(
-                "It builds on the topmost master that the page follows and takes its place there."
+                "It is built on the topmost master the page follows, and takes its place there."
             )
             return
         count = len(self.session.composition.followers(str(chosen)))
         name = find_master(publication, str(chosen)).name
         pages = f"{count} page{'s follow' if count != 1 else ' follows'} “{name}”"
         if chosen in self._followed:
-            self.what.setText(f"{pages} and will show it, at the same spot.")
+            self.what.setText(f"{pages} and will show it in the same place.")
         else:
-            self.what.setText(f"{pages}; this page does not, so it will not show it here.")
+            self.what.setText(f"{pages}; this page doesn’t, so it will not appear here.")
 
     def answer(self) -> None:
         session = self.session
@@ -262,7 +262,7 @@ class PageMasterDialog(EditQuestion):
         publication = session.publication
         facts = page_facts(publication)[session.page_id]
         title = f"Make a master of page {page_name(facts)}"
-        super().__init__(session, parent, title, "Make it")
+        super().__init__(session, parent, title, "Create")
         self.page = session.page_id
         followed = page_stack_names(publication, self.page)
         section = section_of(publication, self.page).name
@@ -271,8 +271,8 @@ class PageMasterDialog(EditQuestion):
         self.form.row("Name", self.name)
         on = f", built on “{followed[0][1]}”" if followed else ""
         self.form.note(
-            f"The page's own items, guides and overrides go to the new master{on}. "
-            "The page follows it, and nothing on it moves."
+            f"The page’s own items, guides and overrides move to the new master{on}. The page "
+            "follows it and looks the same."
         )
         self.finish()
 

@@ -52,7 +52,7 @@ class NewDialog(Question):
         self.preset = Choice("Kind")
         self.preset.show_choice([(p.name, p) for p in PRESETS], None)
         self.preset.committed.connect(self.take)
-        self.preset.setPlaceholderText("choose one to begin from")
+        self.preset.setPlaceholderText("choose a starting point")
         form.row("Kind", self.preset)
         self.name = TextField("Title")
         self.name.setText("Untitled publication")
@@ -90,7 +90,7 @@ class NewDialog(Question):
         options = [("one page alone", "recto"), ("a spread", "verso")]
         self.opening.show_choice(options, "recto")
         form.row("Begins with", self.opening)
-        form.note("All of this can be changed later: in Properties, and by Page size….")
+        form.note("All of this can be changed later, in Properties and with Page size….")
         self.preview = SpreadPreview(self)
         self.pages.textChanged.connect(self._changed)
         for field in form.findChildren(TextField):  # a field that is left takes back its own fault
@@ -120,7 +120,7 @@ class NewDialog(Question):
         self.recent.setVisible(bool(there))
         if not there:
             return
-        heading = QLabel("OR GO ON WITH")
+        heading = QLabel("OR A RECENT ONE")
         heading.setObjectName("Heading")
         column.addWidget(heading)
         column.addWidget(self.recent)

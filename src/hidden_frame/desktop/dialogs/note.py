@@ -18,9 +18,9 @@ class NoteDialog(Question):
     def __init__(
         self, parent: QWidget | None, words: str | None, put: Callable[[str], None]
     ) -> None:
-        super().__init__(parent, "Note", "Put in" if words is None else "Change")
+        super().__init__(parent, "Note", "Insert" if words is None else "Change")
         self._put = put
-        self.form.note("Its number stands in the text; lists of notes say what you write here.")
+        self.form.note("Its number appears in the text; lists of notes print what you write here.")
         self.words = QPlainTextEdit(words or "")
         self.words.setAccessibleName("What the note says")
         self.words.setTabChangesFocus(True)
@@ -32,7 +32,7 @@ class NoteDialog(Question):
     def answer(self) -> None:
         words = " ".join(self.words.toPlainText().split())
         if not words:
-            raise Refusal("The note says nothing; write it, or cancel.")
+            raise Refusal("The note is empty; write it, or cancel.")
         if len(words) > MOST:
             raise Refusal(f"A note has at most {MOST:,} characters; shorten it.")
         self._put(words)

@@ -28,10 +28,11 @@ from hidden_frame.interact.words.storied import running_into
 from hidden_frame.interact.words.told import deleted_in_words
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages, find_section, section_of
+from hidden_frame.model.plural import pages_counted, plural
 from hidden_frame.model.publication import Numbering, Publication
 
 _SIDES = (("before", False), ("behind", True))
-_WHITHER = "Name a page: they will stand before or behind it, with all that is on them."
+_WHITHER = "Name a page: they will go before or after it, with everything on them."
 
 
 class OrderQuestion(EditQuestion):
@@ -96,7 +97,7 @@ class MoveDialog(OrderQuestion):
         except Refusal:
             return told  # it says why not
         named = f"“{section.name}”" if section.name else "the section without a name"
-        return f"{told} They stand in {named} then."
+        return f"{told} They will be in {named}."
 
     def answer(self) -> None:
         count = "page" if len(self.pages) == 1 else f"{len(self.pages)} pages"
@@ -117,7 +118,7 @@ class AddDialog(OrderQuestion):
         self.where = Choice("Where")
         self.where.setMinimumContentsLength(24)
         self._places = (
-            (f"behind {page_name(facts)}", "behind"), (f"before {page_name(facts)}", "before"),
+            (f"after {page_name(facts)}", "behind"), (f"before {page_name(facts)}", "before"),
             (f"at the end of {name}", "end"),
         )  # fmt: skip
         self.where.show_choice(self._places, "behind")
@@ -126,7 +127,7 @@ class AddDialog(OrderQuestion):
         self._options = _masters(session.publication)
         self.master.show_choice(self._options, None)
         self.form.row("Follow", self.master)
-        self.spread = QCheckBox("A blank spread: two pages, tied, without a master")
+        self.spread = QCheckBox("A blank spread: two pages kept together, without a master")
         self.spread.toggled.connect(self._tell)
         self.form.column.addWidget(self.spread)
         self.what = self.form.note(" ")
@@ -202,7 +203,7 @@ class FillUpDialog(OrderQuestion):
     """The pages that are missing to a full number of sheets."""
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
-        super().__init__(session, parent, "Fill up", "Add them")
+        super().__init__(session, parent, "Add pages to fill the last sheet", "Add")
         publication = session.publication
         self.sheet = Choice("To a multiple of")
         options: list[tuple[str, object]] = [(f"{n} pages", n) for n in (2, 4, 8, 16, 32)]
@@ -238,9 +239,11 @@ class FillUpDialog(OrderQuestion):
         self.lacking = -there % multiple
         self.ok.setEnabled(bool(self.lacking))
         if not self.lacking:
-            self.note.setText(f"{there} pages are a multiple of {multiple} already; none is added.")
+            self.note.setText(
+                f"{there} pages are already a multiple of {multiple}; none will be added."
+            )
             return
-        pages = f"{self.lacking} page{'s' * (self.lacking != 1)}"
+        pages = pages_counted(self.lacking)
         total = there + self.lacking
         self.note.setText(
             f"{there} pages; {pages} will be added: {total} in all, "
@@ -263,7 +266,7 @@ class FillUpDialog(OrderQuestion):
         self.order(
             f"fill up with {count} pages",
             lambda p: fill_up(p, count, masters, at)[0],  # type: ignore[arg-type]
-            f"Added {count} page{'s' * (count != 1)}.",
+            plural(count, "Added {n} page.", "Added {n} pages."),
         )
 
 
@@ -285,7 +288,7 @@ class SectionDialog(EditQuestion):
         self.form.row("Starts at", self.start, known_as="start")
         self.prefix = TextField("Prefix")
         self.form.row("Prefix", self.prefix)
-        self.counted = QCheckBox("Counted, though not printed (for numbering “none”)")
+        self.counted = QCheckBox("Counts pages without printing folios (numbering “none”)")
         self.form.column.addWidget(self.counted)
         self.heading = heading_on(session.composition, page)
         words = self.heading.words if self.heading is not None else ""

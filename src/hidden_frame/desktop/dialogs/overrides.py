@@ -22,6 +22,7 @@ from hidden_frame.desktop.state.session import Session
 from hidden_frame.edit.masters.overrides import follow_items
 from hidden_frame.interact.hands.shown import items_on
 from hidden_frame.model.lookup import masters_by_id
+from hidden_frame.model.plural import plural
 from hidden_frame.model.publication import Publication
 
 
@@ -41,13 +42,13 @@ class OverridesDialog(QDialog):
         self.title.setObjectName("Title")
         column.addWidget(self.title)
         self.note = QLabel(
-            "A page or a derived master departs here from what its masters say. A click goes there."
+            "Pages and derived masters that differ from their masters. Click to go there."
         )
         self.note.setObjectName("Quiet")
         self.note.setWordWrap(True)
         column.addWidget(self.note)
-        self.asleep = QCheckBox("Only those that sleep")
-        self.asleep.setToolTip("Overrides without effect now, kept until their master returns")
+        self.asleep = QCheckBox("Only those without effect now")
+        self.asleep.setToolTip("Overrides that have no effect now, kept until their master returns")
         self.asleep.clicked.connect(self._fill)
         column.addWidget(self.asleep)
         self.list = QTreeWidget()
@@ -93,7 +94,7 @@ class OverridesDialog(QDialog):
         count = len(self.found)
         asleep = f", {sleeping} asleep" if sleeping else ""
         self.title.setText(
-            f"{count} override{'s' * (count != 1)}{asleep}" if count else "No overrides"
+            plural(count, "{n} override", "{n} overrides") + asleep if count else "No overrides"
         )
         self.list.clear()
         for number, each in enumerate(self.found):

@@ -18,6 +18,7 @@ from hidden_frame.edit.masters.apply import Applying, apply_masters, delete_mast
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.invariants import MAX_BLEED
 from hidden_frame.model.lookup import find_master
+from hidden_frame.model.plural import plural
 from hidden_frame.model.units import format_length
 
 _PATIENCE = 0.3  # seconds that one waits for what is doubtful
@@ -179,11 +180,11 @@ class RangeDialog(Question):
             return
         self.form.say("")
         if not self.known.complete:
-            self.doubtful.setText("Checks still look at the pages; you need not wait for them.")
+            self.doubtful.setText("The checks are still running; you needn’t wait for them.")
             return
         found = [f for f in self.known.found if pages.intersection(f.pages)]
         if not found:
-            self.doubtful.setText("Checks find nothing doubtful on these pages.")
+            self.doubtful.setText("Checks found no problems on these pages.")
             return
         words = counted(found)
         others = len(found) - len([f for f in found if printed(f.kind)])
@@ -220,8 +221,8 @@ class DeleteMasterDialog(EditQuestion):
         name = next(m.name for m in publication.masters if m.id == master_id)
         super().__init__(session, parent, f"Delete the master “{name}”", "Delete")
         count = len(session.composition.followers(master_id))
-        follow = f"{count} page{'s' * (count != 1)} follow{'s' * (count == 1)}"
-        self.form.note(f"{follow} it. What shall they follow instead?")
+        follow = plural(count, "{n} page follows", "{n} pages follow")
+        self.form.note(f"{follow} it. Which master should they follow?")
         self.master_id = master_id
         self.instead = Choice("Instead")
         others = [m for m in publication.masters if m.id != master_id]
@@ -236,7 +237,10 @@ class DeleteMasterDialog(EditQuestion):
         if heirs:
             on = f"on “{find_master(publication, base).name}”" if base else "on no other"
             names = ", ".join(f"“{n}”" for n in heirs)
-            self.form.note(f"{names} build{'s' * (len(heirs) == 1)} on it, and will build {on}.")
+            self.form.note(
+                plural(len(heirs), "{names} builds on it, and will build {on}.",
+                       "{names} build on it, and will build {on}.", names=names, on=on)
+            )  # fmt: skip
         self.finish()
 
     def answer(self) -> None:

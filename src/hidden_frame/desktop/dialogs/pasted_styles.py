@@ -26,14 +26,12 @@ class PastedStyles(Question):
         super().__init__(parent, "Paste", "Paste")
         self.chosen: dict[str, str] | None = None
         self._publication, self._likely = publication, likely
-        self.form.note(
-            "These come with what was copied. What you choose is remembered for the next time."
-        )
+        self.form.note("These styles come with the copied text. Your choice is remembered.")
         styles: list[tuple[str, object]] = [(s.name, s.id) for s in publication.paragraph_styles]
         self.choices: dict[str, Choice] = {}
         for name in asked:
             choice = Choice(name)
-            options = [("as the paragraph at the caret", HERE), (_NEW, ""), *styles]
+            options = [("like the paragraph at the caret", HERE), (_NEW, ""), *styles]
             choice.show_choice(options, likely[name])
             self.form.row(name, choice)
             self.choices[name] = choice

@@ -31,7 +31,7 @@ class PictureDialog(QFileDialog):
         self.picture = QLabel()
         self.picture.setMinimumHeight(_WIDE)
         self.picture.setAlignment(Qt.AlignmentFlag.AlignCenter)
-        self.told = QLabel("Choose a picture to see it here.")
+        self.told = QLabel("Choose a picture to preview it here.")
         self.told.setObjectName("Quiet")
         self.told.setWordWrap(True)
         column.addWidget(self.picture)

@@ -38,12 +38,12 @@ class ReferDialog(Question):
         self, session: Session, parent: QWidget | None,
         put: Callable[[Target, Parts], None],
     ) -> None:  # fmt: skip
-        super().__init__(parent, "Refer to…", "Put in")
+        super().__init__(parent, "Cross-reference", "Insert")
         self._put = put
         self.targets = targets(session.composition)
         self.word = QLineEdit()
-        self.word.setPlaceholderText("Some of its words")
-        self.word.setAccessibleName("Some of its words")
+        self.word.setPlaceholderText("Search for")
+        self.word.setAccessibleName("Search for")
         self.word.setClearButtonEnabled(True)
         self.form.column.addWidget(self.word)
         self.list = QListWidget()
@@ -75,8 +75,8 @@ class ReferDialog(Question):
         row = self.list.currentItem()
         if row is None:
             raise Refusal(
-                "Nothing here has these words; headings, numbered paragraphs, captions and named "
-                "places can be referred to."
+                "Nothing matches. You can refer to headings, numbered paragraphs, captions and "
+                "named paragraphs."
             )
         target = self.targets[row.data(Qt.ItemDataRole.UserRole)]
         self._put(target, FORMS[str(self.shape.value())])
@@ -86,9 +86,9 @@ class PlaceDialog(Question):
     """A name for the caret's paragraph, under which references find it."""
 
     def __init__(self, parent: QWidget | None, now: str, put: Callable[[str], None]) -> None:
-        super().__init__(parent, "Name this place", "Name it")
+        super().__init__(parent, "Name this paragraph", "Name it")
         self._put = put
-        self.form.note("References list the paragraph at the caret under this name.")
+        self.form.note("Cross-references list the paragraph at the caret under this name.")
         self.name = TextField("Name")
         self.name.show_text(now)
         self.form.row("Name", self.name)
@@ -98,5 +98,5 @@ class PlaceDialog(Question):
     def answer(self) -> None:
         name = self.name.text().strip()
         if not name or len(name) > 100:
-            raise self.name.refusal("A place has a name of 1 to 100 characters; type one.")
+            raise self.name.refusal("A name has 1 to 100 characters; type one.")
         self._put(name)

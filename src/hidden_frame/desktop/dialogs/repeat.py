@@ -30,7 +30,7 @@ class RepeatDialog(EditQuestion):
         self.down = TextField("Down")
         self.down.setText(format_length(round_step(unit), unit))
         self.form.row("Down", self.down)
-        self.form.note("Each copy stands so far from the one before; negative goes the other way.")
+        self.form.note("Distance from one copy to the next; negative values go the other way.")
         self.made: list[str] = []
         for field in (self.count, self.across, self.down):
             field.textChanged.connect(self._preview)

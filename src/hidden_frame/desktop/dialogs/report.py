@@ -26,7 +26,7 @@ class ReportDialog(QDialog):
         self.resize(560, 420)
         column = QVBoxLayout(self)
         note = QLabel(
-            "Version, system and the last faults. No names and no words of a publication are in it."
+            "Version, system and recent errors. It contains nothing from your publications."
         )
         note.setWordWrap(True)
         column.addWidget(note)
@@ -35,7 +35,7 @@ class ReportDialog(QDialog):
         self.text.setReadOnly(True)
         self.text.setAccessibleName("Report")
         column.addWidget(self.text, 1)
-        where = QLabel(f"The whole log: {log_file()}")
+        where = QLabel(f"Full log: {log_file()}")
         where.setObjectName("Quiet")
         where.setWordWrap(True)
         column.addWidget(where)

@@ -20,6 +20,7 @@ from hidden_frame.interact.words.rules_told import (
     rule_in_words,
 )
 from hidden_frame.model.lookup import all_pages
+from hidden_frame.model.plural import pages_counted
 from hidden_frame.model.publication import MasterRule, Publication
 from hidden_frame.settle.settling import settling
 
@@ -42,7 +43,7 @@ class RulesDialog(Question):
     aside = True
 
     def __init__(self, session: Session, parent: QWidget | None) -> None:
-        super().__init__(parent, "Masters by rule", "Keep")
+        super().__init__(parent, "Masters by rule", "Apply")
         self.session = session
         self.made: Publication = session.history.now
         self._selected = session.pages  # they are selected again once it closes
@@ -50,8 +51,8 @@ class RulesDialog(Question):
         self.work.seen.connect(self._see)
         self.work.done.connect(self._know)
         self.form.note(
-            "Automatic pages follow the first rule that is for them; pages whose masters are set "
-            "by hand are left alone."
+            "Automatic pages follow the first rule that applies; pages with masters set by "
+            "hand are left alone."
         )
         self.list = QListWidget()
         self.list.setAccessibleName("Rules")
@@ -85,7 +86,7 @@ class RulesDialog(Question):
     def _buttons(self) -> None:
         row = QHBoxLayout()
         row.setContentsMargins(0, 4, 0, 0)
-        self.add, self.gone = QPushButton("New rule"), QPushButton("Take away")
+        self.add, self.gone = QPushButton("New rule"), QPushButton("Remove")
         self.up, self.down = QPushButton("Earlier"), QPushButton("Later")
         for button in (self.add, self.gone, self.up, self.down):
             button.setAutoDefault(False)
@@ -138,7 +139,7 @@ class RulesDialog(Question):
         for field in (*fields, self.gone, self.up, self.down):
             field.setEnabled(rule is not None)
         if rule is None:
-            self.caught.setText("No rule yet: pages follow what their sections say.")
+            self.caught.setText("No rules yet: pages follow their sections.")
             return
         self.when.show_choice(_WHEN, rule.when)
         styles: list[tuple[str, object]] = [(s.name, s.id) for s in publication.paragraph_styles]
@@ -165,12 +166,12 @@ class RulesDialog(Question):
     def _told(self, rule: MasterRule) -> str:
         """What a rule does, and what all of them ask for, before they are kept."""
         if self.work.busy:
-            return "Working out which pages follow it…"
+            return "Finding the pages that follow it…"
         why = no_room(self.made, rule)
         pages = caught_in_words(self.made, rule.id)
         said = why or f"Catches {pages}{'' if pages.endswith('…') else '.'}"
         more = len(all_pages(self.made)) - len(all_pages(self.session.history.now))
-        pages = f"{abs(more):,} page{'s' * (abs(more) != 1)}"
+        pages = pages_counted(abs(more))
         if not more:
             return said
         return f"{said} The book would {'need' if more > 0 else 'lose'} {pages}" + (

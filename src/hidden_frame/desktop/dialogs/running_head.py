@@ -33,8 +33,7 @@ _OVER = (
 
 
 _NO_HEADING = (
-    "No page has a heading yet. Set a paragraph in a style for headings, or choose the style whose "
-    "paragraphs are to be shown."
+    "No page has a heading yet. Give a paragraph a heading style, or choose the style to be shown."
 )
 
 
@@ -47,10 +46,10 @@ class RunningHeadDialog(Question):
         self, session: Session, parent: QWidget | None, put: Callable[[Marker], None],
         head: Head | None = None,
     ) -> None:  # fmt: skip
-        super().__init__(parent, "Running head", "Put in" if head is None else "Change")
+        super().__init__(parent, "Running head", "Insert" if head is None else "Change")
         self.session, self._put = session, put
         publication = session.publication
-        self.form.note("Shows on each page a paragraph that is found there, or before it.")
+        self.form.note("Shows on each page a paragraph found there, or on an earlier page.")
         self.style_field = Choice("Style")
         styles: list[tuple[str, object]] = [(s.name, s.id) for s in publication.paragraph_styles]
         styles += [(f"{s.name} (characters)", s.id) for s in publication.character_styles]
@@ -75,7 +74,7 @@ class RunningHeadDialog(Question):
         self.form.row("On dark ground", self.on_dark)
         self.on_dark.show_colours(self.frame.on_dark if self.frame is not None else None, NO_DARK)
         self.form.show_row(self.on_dark, self.frame is not None)
-        self.stops = QCheckBox("Nothing between a heading of a higher level and the next of these")
+        self.stops = QCheckBox("Empty between a higher-level heading and the next of these")
         self.stops.setChecked(now.stops)
         self.form.column.addWidget(self.stops)
         self.stops.toggled.connect(lambda *_: self._tell())
@@ -155,9 +154,9 @@ class DateDialog(Question):
     def __init__(
         self, session: Session, parent: QWidget | None, put: Callable[[Marker], None]
     ) -> None:
-        super().__init__(parent, "Date", "Put in")
+        super().__init__(parent, "Date", "Insert")
         self._put = put
-        self.form.note("The day on which the publication is exported, in its language.")
+        self.form.note("The date of export, in the publication’s language.")
         given, language = session.composer.given, session.publication.about.language
         self.how = Choice("Form")
         self.how.show_choice([(written(given.today, f, language), f) for f in FORMS],

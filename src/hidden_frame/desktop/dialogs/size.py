@@ -33,10 +33,11 @@ _ITEMS: list[tuple[str, object]] = [
     ("stay where they are", "stay"),
 ]  # fmt: skip
 _TOLD = {
-    "follow": "What lies on or near an edge, margin, column or guide stays there; what spans "
-    "goes on spanning.",
-    "scale": "Everything by one factor about the middle of the page; what bleeds goes on bleeding.",
-    "stay": "Everything keeps its distance to the spine and the head.",
+    "follow": "Items on or near an edge, margin, column or guide stay there; those that span "
+    "keep spanning.",
+    "scale": "Everything scales by one factor about the centre of the page; what bleeds goes "
+    "on bleeding.",
+    "stay": "Everything keeps its distance from the spine and the top.",
 }
 _MOST = 5  # masters whose margins are asked about
 
@@ -47,7 +48,7 @@ class SizeDialog(Question):
     aside = True
 
     def __init__(self, session: Session, parent: QWidget | None, trim: Size | None = None) -> None:
-        super().__init__(parent, "Page size", "Keep")
+        super().__init__(parent, "Page size", "Apply")
         session.edit_text(None)
         self.session = session
         self.before = session.history.now
@@ -77,7 +78,7 @@ class SizeDialog(Question):
         self.what = form.note()
         self._by_itself: dict[str, object] = {}  # what becomes of margins if nothing is said
         self.margins = self._margin_rows()
-        form.heading("WHAT COMES OF IT")
+        form.heading("RESULT")
         self.told = form.note(" ")
         self.told.setMinimumHeight(3 * self.fontMetrics().lineSpacing())
         for field in (self.wide, self.high, self.bleed, self.factor):
@@ -181,10 +182,10 @@ class SizeDialog(Question):
         self.form.say("")
         if first is self.before:
             self.session.set_draft(None)
-            self.told.setText("Nothing changes yet.")
+            self.told.setText("No changes yet.")
             return
         self.session.set_draft(first)
-        self.told.setText("Looking through all pages…")
+        self.told.setText("Checking all pages…")
         self.work.start(self.trying.slices(resizing(self.before, chosen)), first)
 
     def _see(self, publication: Publication) -> None:
@@ -197,7 +198,7 @@ class SizeDialog(Question):
         if came is None:
             return
         across, down = (format_length(v, setup.unit) for v in (setup.trim.width, setup.trim.height))
-        so_far = "" if self.trying.whole else " So far; looking on…"
+        so_far = "" if self.trying.whole else " So far; still checking…"
         self.told.setText(f"{across} × {down}. {came.sentence}{so_far}")
 
     # -- answers -----------------------------------------------------------------------

@@ -42,6 +42,7 @@ from hidden_frame.interact.finds.spelling import (
     pages_in_words,
     without_own,
 )
+from hidden_frame.model.plural import plural
 from hidden_frame.spelling.dictionaries import dictionary_of, own_folder
 
 MOST = 2_000  # words that are listed
@@ -82,7 +83,7 @@ class SpellingPanel(QDialog):
         inner = QVBoxLayout(doubtful)
         inner.setContentsMargins(0, 10, 0, 0)
         self.list = QTreeWidget()
-        self.list.setAccessibleName("Doubtful words")
+        self.list.setAccessibleName("Unknown words")
         self.list.setHeaderLabels(["Word", "Times", "Pages"])
         self.list.setColumnWidth(0, 150)
         self.list.setColumnWidth(1, 50)
@@ -97,17 +98,17 @@ class SpellingPanel(QDialog):
         row.addWidget(self.by, 1)
         inner.addLayout(row)
         grid = QGridLayout()
-        self.next, self.one = QPushButton("Go to the next"), QPushButton("Replace it")
-        self.right, self.all = QPushButton("It is right"), QPushButton("Replace all")
-        self.right.setToolTip("Puts it among this publication's own words")
+        self.next, self.one = QPushButton("Next"), QPushButton("Replace")
+        self.right, self.all = QPushButton("Add to own words"), QPushButton("Replace all")
+        self.right.setToolTip("Adds it to this publication’s own words")
         for n, button in enumerate((self.next, self.one, self.right, self.all)):
             button.setAutoDefault(False)
             grid.addWidget(button, n // 2, n % 2)
         inner.addLayout(grid)
-        self.marked = QCheckBox("Marks below doubtful words")
+        self.marked = QCheckBox("Mark unknown words")
         inner.addWidget(self.marked)
         self.own = _OwnWords(self.session)
-        self.tabs.addTab(doubtful, "Doubtful")
+        self.tabs.addTab(doubtful, "Unknown")
         self.tabs.addTab(self.own, "Own words")
         column.addWidget(self.tabs, 1)
         self.told = QLabel()
@@ -205,11 +206,16 @@ class SpellingPanel(QDialog):
     def _sentence(self, sought: dict[str, list[str]]) -> str:
         unknown = [language_name(each) for each in sought if dictionary_of(each) is None]
         count = len(self.words)
-        told = f"{count:,} doubtful word{'s' * (count != 1)}." if count else "No word is doubtful."
+        told = (
+            plural(count, "{n} unknown word.", "{n} unknown words.")
+            if count
+            else "No unknown words."
+        )
         if unknown:
             told += (
-                f" There is no dictionary for {', '.join(unknown)}: install Hunspell's from your "
-                f"system, or put its .aff and .dic into {own_folder()}, and start the program anew."
+                f" There is no dictionary for {', '.join(unknown)}: install a Hunspell "
+                "dictionary from your system, or put its .aff and .dic files into "
+                f"{own_folder()}, then restart the program."
             )
         return told
 
@@ -271,7 +277,7 @@ class SpellingPanel(QDialog):
         place = word.places[at]
         if self.session.edit("correct a word", lambda p: corrected(p, [place], by)):
             self._at[word.letters] = at - 1
-            self.told.setText(f"“{by}” stands there now; Undo takes it back.")
+            self.told.setText(f"Replaced by “{by}”; Undo reverses it.")
             self.refresh()
 
     def replace_all(self) -> None:
@@ -283,7 +289,12 @@ class SpellingPanel(QDialog):
         if self.session.edit("correct a word", lambda p: corrected(p, word.places, by)):
             count = len(word.places)
             self.session.undoable.emit(
-                f"Replaced “{word.letters}” {count:,} time{'s' * (count != 1)}."
+                plural(
+                    count,
+                    "Replaced “{word}” once.",
+                    "Replaced “{word}” {n} times.",
+                    word=word.letters,
+                )
             )
             self.refresh()
 
@@ -299,7 +310,7 @@ class SpellingPanel(QDialog):
         if self._shown is self.session.publication and self._reading is None:
             return True
         self.refresh()
-        self.told.setText("The text has changed; the list is read anew. Try again.")
+        self.told.setText("The text has changed and the list was refreshed; try again.")
         return False
 
 
@@ -313,8 +324,8 @@ class _OwnWords(QWidget):
         column.setContentsMargins(0, 8, 0, 0)
         row = QHBoxLayout()
         self.word, self.add = QLineEdit(), QPushButton("Add")
-        self.word.setPlaceholderText("A word that is right here")
-        self.word.setAccessibleName("A word that is right here")
+        self.word.setPlaceholderText("A word to accept")
+        self.word.setAccessibleName("A word to accept")
         self.word.setMaxLength(100)
         row.addWidget(self.word, 1)
         row.addWidget(self.add)

@@ -26,7 +26,7 @@ class _Stop(QWidget):
         row.setSpacing(5)
         self.position = LengthField("Tab stop", "pt", 0.0)
         self.position.setPlaceholderText("right edge")
-        self.position.setToolTip("From the frame\u2019s left edge; empty is the right edge")
+        self.position.setToolTip("From the frame\u2019s left edge; empty means the right edge")
         if stop.position is not None:
             self.position.show_value(stop.position)
         self.align = Choice("Alignment at the stop")
@@ -37,8 +37,8 @@ class _Stop(QWidget):
         self.leader.show_choice([*_LEADERS, *own], stop.leader)
         self.gone = QToolButton()
         dress(self.gone, "ph.x", 12)
-        self.gone.setToolTip("Take this tab stop away")
-        self.gone.setAccessibleName("Take this tab stop away")
+        self.gone.setToolTip("Remove this tab stop")
+        self.gone.setAccessibleName("Remove this tab stop")
         for field, share in ((self.position, 2), (self.align, 2), (self.leader, 3)):
             field.setMinimumWidth(84)
             row.addWidget(field, share)
@@ -81,7 +81,7 @@ class TabStops(QWidget):
         """What is set, from left to right."""
         found = [row.stop() for row in self.rows]
         if len(found) > _MOST:
-            raise Refusal(f"A style has at most {_MOST} tab stops; take some away.")
+            raise Refusal(f"A style has at most {_MOST} tab stops; remove some.")
         ends = [float("inf") if s.position is None else s.position for s in found]
         return tuple(s for _, s in sorted(zip(ends, found, strict=True), key=lambda pair: pair[0]))
 

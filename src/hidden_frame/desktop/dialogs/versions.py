@@ -54,16 +54,16 @@ class VersionsDialog(QDialog):
         column.addWidget(self.pages)
         row = QHBoxLayout()
         note = QLabel(
-            "All of the last hour, one an hour of the last day, one a day for thirty days."
+            "Every save of the last hour, one an hour for a day, one a day for thirty days."
         )
         note.setObjectName("Quiet")
         row.addWidget(note, 1)
-        self.back = QPushButton("Take this one back")
+        self.back = QPushButton("Restore this version")
         self.back.setAutoDefault(False)
-        self.back.setToolTip("It stands here instead of what there is now; one undo takes it away")
-        self.beside, close = QPushButton("Open it beside"), QPushButton("Close")
+        self.back.setToolTip("Replaces what is here now, as one step that can be undone")
+        self.beside, close = QPushButton("Open in a new window"), QPushButton("Close")
         self.beside.setDefault(True)
-        self.beside.setToolTip("In a window of its own: pages can be copied from there")
+        self.beside.setToolTip("Pages can be copied from there")
         row.addWidget(close)
         row.addWidget(self.back)
         row.addWidget(self.beside)
@@ -80,7 +80,7 @@ class VersionsDialog(QDialog):
         if first is not None:
             self.list.setCurrentItem(first)
         else:
-            self.told.setText("There are none yet: each save keeps one.")
+            self.told.setText("There are none yet; each save keeps one.")
             for button in (self.beside, self.back):
                 button.setEnabled(False)
 
@@ -126,7 +126,9 @@ class VersionsDialog(QDialog):
             "take back an earlier version",
             lambda p: replace(then, next_id=max(then.next_id, p.next_id)),
         )
-        session.noticed.emit(f"This is what was saved on {when}; undo brings back what there was.")
+        session.noticed.emit(
+            f"This is the version saved on {when}; Undo brings back what was here."
+        )
 
     def _open(self) -> None:
         opened = self._opened

@@ -164,7 +164,9 @@ class LengthField(Typed):
     def parse(self, text: str) -> float:
         value = parse_length(text, self.unit)
         if self.minimum is not None and self.above and value <= self.minimum:
-            raise Refusal(f"{self.accessibleName()} “{text.strip()}” is no size; give more than 0.")
+            raise Refusal(
+                f"{self.accessibleName()} “{text.strip()}” is not a size; enter more than 0."
+            )
         if self.minimum is not None and value < self.minimum:
             least = format_length(self.minimum, self.unit)
             raise Refusal(f"{self.accessibleName()} must be at least {least}.")
@@ -237,7 +239,7 @@ class DashField(Typed):
     def __init__(self, label: str) -> None:
         super().__init__(label)
         self.setPlaceholderText("unbroken")
-        self.setToolTip("Drawn and left-out lengths in points, in turn: 6 3")
+        self.setToolTip("Dash and gap lengths in points, alternating: 6 3")
 
     def show_value(self, dash: tuple[float, ...]) -> None:
         self.show_text(" ".join(f"{v:g}" for v in dash))
@@ -247,9 +249,11 @@ class DashField(Typed):
         try:
             dash = tuple(float(part.replace(",", ".")) for part in parts)
         except ValueError as error:
-            raise Refusal(f"“{text}” is no dash; give lengths in points such as 6 3.") from error
+            raise Refusal(
+                f"“{text}” is not a dash; enter lengths in points such as 6 3."
+            ) from error
         if len(dash) > 12 or any(not 0 <= v < 1000 for v in dash) or (dash and not any(dash)):
-            raise Refusal(f"“{text}” is no dash; give up to twelve lengths, not all of them 0.")
+            raise Refusal(f"“{text}” is not a dash; enter up to twelve lengths, not all of them 0.")
         return dash
 
 

@@ -61,7 +61,7 @@ class InheritedList(QTreeWidget):
                 font = row.font(0)
                 font.setStrikeOut(True)
                 row.setFont(0, font)
-            what = f"departs here in {in_words(names)}" if names else "follows in everything"
+            what = f"differs here in {in_words(names)}" if names else "follows in everything"
             row.setToolTip(0, f"From “{origin}”; {what}")
             self.addTopLevelItem(row)
         self.setVisible(bool(rows))

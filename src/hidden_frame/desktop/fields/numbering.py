@@ -37,7 +37,7 @@ class StartField(TextField):
             return None
         if not clean.isdecimal() or not 1 <= int(clean) <= 1_000_000:
             raise Refusal(
-                f"A section can't start at “{clean}”; give a whole number from 1, or nothing to "
+                f"A section can’t start at “{clean}”; give a whole number from 1, or nothing to "
                 "carry on."
             )
         return int(clean)

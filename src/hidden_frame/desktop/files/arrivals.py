@@ -31,6 +31,6 @@ def missing_fonts(publication: Publication) -> list[str]:
         return [f.sentence for f in found]
     names = ", ".join(f"“{f.asks}”" for f in found)
     return [
-        f"{len(found)} fonts are not on this machine: {names}. Their texts are set in another; "
-        "Checks (Shift+F2) tells where, and offers to replace them."
+        f"{len(found)} fonts are not on this machine: {names}. Their texts use another font; "
+        "Checks (Shift+F2) shows where and offers to replace them."
     ]

@@ -89,7 +89,7 @@ class Files:
         saved = self.session.saved
         if saved is not None:
             self.session.edit("go back to what was saved", lambda _: saved)
-            self.session.undoable.emit("This is what was saved last.")
+            self.session.undoable.emit("This is already the saved version.")
 
     def show_new(
         self, publication: Publication, blobs: Mapping[str, bytes], called: str = ""

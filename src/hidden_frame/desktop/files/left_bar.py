@@ -1,4 +1,4 @@
-"""The bar over a publication whose file was not closed properly: what is to become of the work."""
+"""The bar over a publication whose file was not closed normally: what is to become of the work."""
 
 from __future__ import annotations
 
@@ -26,17 +26,17 @@ class LeftBar(QFrame):
         row.addWidget(self.label, 1)
         self.buttons: dict[str, QPushButton] = {}
         for words, tip, run in (
-            ("Leave it", "Stay with the file; Publication › Work left behind… has it still",
+            ("Not now", "Keep the file as it is; Publication › Recover unsaved work… still has it",
              self.leave),
-            ("Compare…", "What differs from the file, page by page", self._compare),
-            ("Go on with it", "One step; undo comes back to the file as it is", self._go_on),
+            ("Compare…", "Compare with the file, page by page", self._compare),
+            ("Recover it", "As one step; Undo returns to the file as it is", self._go_on),
         ):  # fmt: skip
             button = QPushButton(words)
             button.setToolTip(tip)
             button.clicked.connect(lambda _=False, run=run: run())
             row.addWidget(button)
             self.buttons[words] = button
-        self.buttons["Go on with it"].setDefault(True)
+        self.buttons["Recover it"].setDefault(True)
         self.hide()
 
     def offer(self, left: Left) -> None:
@@ -44,7 +44,7 @@ class LeftBar(QFrame):
         self.left, about = left, left.about
         steps = "1 step" if about.steps == 1 else f"{about.steps:,} steps"
         self.label.setText(
-            f"This was not closed properly: {steps} more were kept, the last at "
+            f"This was not closed normally: {steps} more were kept, the last at "
             f"{moment(about.when)}."
         )
         self.show()

@@ -31,7 +31,9 @@ def _copy_wanted(path: Path, holder: Holder, parent: QWidget | None) -> bool:
     box = QMessageBox(parent)
     box.setWindowTitle("Open elsewhere")
     box.setText(in_words(path, holder))
-    box.setInformativeText("Opened here too, whoever saves second is asked.")
+    box.setInformativeText(
+        "You can open it here too; whoever saves second will be asked what to keep."
+    )
     role = QMessageBox.ButtonRole
     copy = box.addButton("Open a copy", role.AcceptRole)
     same = box.addButton("Open it here too", role.DestructiveRole)

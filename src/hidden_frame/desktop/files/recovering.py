@@ -29,11 +29,11 @@ class Recovering:
             session.noticed.emit(str(refusal))
             return
         if opened.publication == session.history.now:
-            session.noticed.emit("What was left behind is just what the file holds.")
+            session.noticed.emit("The recovered work is identical to the file.")
         else:
             session.blobs.update(opened.blobs)
             made = opened.publication
-            if not session.edit("go on with work left behind", lambda _: made):
+            if not session.edit("recover unsaved work", lambda _: made):
                 return
             session.finish()
             session.stamp = left.about.stamp or session.stamp

@@ -59,12 +59,12 @@ class Finder(QDialog):
         self.setWindowTitle("Find")
         self.resize(640, 520)
         column = QVBoxLayout(self)
-        title = QLabel("Find, or do")
+        title = QLabel("Find or do")
         title.setObjectName("Title")
         column.addWidget(title)
         self.word = QLineEdit()  # Escape closes at once: there is nothing to take back
-        self.word.setAccessibleName("Type what you look for")
-        self.word.setPlaceholderText("A page, a word on it, a master, a style; or what to do")
+        self.word.setAccessibleName("Type what you are looking for")
+        self.word.setPlaceholderText("A page, a word, a master, a style, or a command")
         column.addWidget(self.word)
         self.list = _tree()
         column.addWidget(self.list)
@@ -123,7 +123,7 @@ class Finder(QDialog):
         if entry.kind == "field":
             return self.fields.missing(places_of(entry))
         if entry.kind == "command" and not self.commands[entry.id].isEnabled():
-            return need_of(entry.id) or "Not possible just now."
+            return need_of(entry.id) or "Not possible at the moment."
         return ""
 
     def _row(self, name: str, key: str, place: str) -> QTreeWidgetItem:
@@ -137,11 +137,11 @@ class Finder(QDialog):
         """What Enter does now."""
         row = self.list.currentItem()
         if not self.list.topLevelItemCount():
-            said = "Nothing of that name. Try another word: page, picture, number, master."
+            said = "Nothing found. Try another word: page, picture, number, master."
         elif row is None and not self.word.text().strip():
             said = "Type, or choose with the arrow keys."
         elif row is None:
-            said = "Nothing is called exactly that; choose with the arrow keys what is near."
+            said = "No exact match. Choose a near one with the arrow keys."
         else:
             said = self._told(row.data(0, _ENTRY))
         self.where.setText(said)
@@ -168,7 +168,7 @@ class Finder(QDialog):
             "field": "Enter opens it there.",
             "guide": "Enter opens the guide there.",
             "thing": "Enter goes there.",
-            "hint": "Done by hand, as it says.",
+            "hint": "Done by hand, as described.",
         }[entry.kind]
 
     def keyPressEvent(self, event: QKeyEvent) -> None:

@@ -32,8 +32,8 @@ _NEEDS = {
     "picture frame": "Select a picture frame first.",
     "shape": "Select a shape first.",
     "line": "Select a line first.",
-    "words": "Double-click into a text first; this is said of words.",
-    "anchored": "Click something that is anchored in the text that you write first.",
+    "words": "Double-click a text first; this is a property of words.",
+    "anchored": "First click something anchored in the text you are editing.",
     "master": "There is no master yet; make one first.",
 }
 
@@ -59,7 +59,7 @@ class Fields:
         for place in places:
             if self._is_there(place):
                 return ""
-            said = said or _NEEDS.get(place) or need_of(place) or "Not possible just now."
+            said = said or _NEEDS.get(place) or need_of(place) or "Not possible at the moment."
         return said
 
     def open(self, places: tuple[str, ...], name: str) -> None:
@@ -82,7 +82,7 @@ class Fields:
             session.show_desk()
         if not self.properties.focus_field(name, LEVELS.get(place, "")):
             self.session.noticed.emit(
-                f"“{name}” is not shown just now: it stands here once it applies."
+                f"“{name}” isn’t shown at the moment; it appears here when it applies."
             )
 
     def _is_there(self, place: str) -> bool:

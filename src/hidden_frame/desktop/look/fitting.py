@@ -92,7 +92,7 @@ class Folding(QObject):
         self._fitting = False
         self.more = QToolButton()
         self.more.setText("»")
-        self.more.setToolTip("What has no room here")
+        self.more.setToolTip("Commands that have no room here")
         self.more.setAccessibleName("More of this bar")
         self.more.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         self.menu = QMenu(self.more)

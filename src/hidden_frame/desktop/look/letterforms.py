@@ -18,14 +18,16 @@ class Choosable(NamedTuple):
 
 
 CHOOSABLE = (
-    Choosable("Letters", "case", get_args(Case)),
+    Choosable("Capitals", "case", get_args(Case)),
     Choosable("Figures", "figures", get_args(Figures), "Lining or old style, if the font has both"),
-    Choosable("Widths", "figure_width", get_args(FigureWidth), "Figures in tables are all as wide"),
-    Choosable("Raised", "raised", get_args(Raised), "Superior or inferior letters and figures"),
+    Choosable("Figure width", "figure_width", get_args(FigureWidth),
+              "Tabular figures are all equally wide"),
+    Choosable("Superscript, subscript", "raised", get_args(Raised),
+              "Raised or lowered letters and figures"),
     Choosable("Underline", "underline", None),
     Choosable("Strike through", "strike", None),
     Choosable("Spelling", "spelling", get_args(Spelling),
-              "By its name: checked, but for a style of names or of code"),
-    Choosable("Fractions", "fractions", None, "1/2 as one sign, if the font has it"),
+              "By its name: checked, except in styles for names or code"),
+    Choosable("Fractions", "fractions", None, "1/2 as one character, if the font has it"),
 )  # fmt: skip
-SHIFT_HINT = "Above the baseline; below it with a minus"
+SHIFT_HINT = "Positive raises above the baseline, negative lowers"

@@ -48,7 +48,7 @@ class Preferences(Struct, frozen=True, omit_defaults=True):
     versions_mb: Annotated[int, Meta(ge=0, le=1_000_000)] = 2_000  # for earlier versions
     # Groups of Properties that are folded: those that are seldom needed, to begin with.
     folded: tuple[str, ...] = (
-        "ItemForm LINE UP", "ItemForm TEXT AROUND IT", "MasterForm BASELINE GRID",
+        "ItemForm LINE UP", "ItemForm TEXT WRAP", "MasterForm BASELINE GRID",
         "MasterForm GUIDES",
     )  # fmt: skip
     recent: tuple[str, ...] = ()

@@ -59,7 +59,7 @@ class ChecksPanel(QFrame):
         row.addWidget(self.title)
         row.addStretch(1)
         self.guide = QToolButton()
-        self.guide.setToolTip("What the guide says about the row that is chosen")
+        self.guide.setToolTip("Open the guide’s page on the selected row")
         self.guide.clicked.connect(lambda: self.guide_wanted.emit(self._topic()))
         row.addWidget(self.guide)
         close = QToolButton()
@@ -113,7 +113,7 @@ class ChecksPanel(QFrame):
         count = sum(not f.quiet for f in every)
         few = len(all_pages(self.session.publication)) <= _FEW
         self.counted.emit(count, self.watch.done or few)
-        self.title.setText(f"CHECKS: {count:,} DOUBTFUL" if count else "CHECKS: NOTHING DOUBTFUL")
+        self.title.setText(f"CHECKS: {count:,} TO CHECK" if count else "CHECKS: NO PROBLEMS FOUND")
         self._listed = False
         if self.isVisible():
             self._fill()
@@ -131,7 +131,7 @@ class ChecksPanel(QFrame):
             self._add(number, finding)
         more = len(self.found) - _ROWS
         if more > 0:
-            row = QTreeWidgetItem([f"and {more:,} more, which come up when some of these are gone"])
+            row = QTreeWidgetItem([f"and {more:,} more, shown when some of these are gone"])
             row.setFlags(Qt.ItemFlag.NoItemFlags)
             self.list.addTopLevelItem(row)
 

@@ -10,18 +10,17 @@ from hidden_frame.desktop.look.settings import settings
 STEPS = (
     (
         "Build what repeats",
-        "Click a master on the Shelf. The desk turns ochre: what you draw there appears on every "
+        "Click a master on the Shelf. The desk turns ochre, and what you draw appears on every "
         "page that follows it.",
     ),
     (
         "Lay out a page",
-        "Click a page in the Run below, draw with the tools above, and drag. Orange lines say "
-        "what an item has snapped to.",
+        "Click a page in the Run below, then draw with the tools above. Orange lines show what "
+        "an item snaps to.",
     ),
     (
         "Number the pages",
-        "Folios… places page numbers on all masters at once. F1 lists everything that can be "
-        "done, with its key.",
+        "Folios… places page numbers on all masters at once. F1 lists every command with its key.",
     ),
 )
 

@@ -40,8 +40,8 @@ def run(arguments: list[str]) -> int:
         os.environ["QT_QPA_PLATFORM"] = "offscreen"
     elif not any(os.environ.get(n) for n in ("DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM")):
         print(
-            "There is no display here to open a window on; use a desktop session, or "
-            "--offscreen --picture window.png for a picture of the window.",
+            "There is no display to open a window on; use a desktop session, or --offscreen "
+            "--picture window.png for a picture of the window.",
             file=sys.stderr,
         )
         return 1

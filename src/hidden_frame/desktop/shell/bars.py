@@ -27,6 +27,7 @@ from hidden_frame.desktop.state.sight import Tool
 from hidden_frame.desktop.views.desk.canvas import Desk
 from hidden_frame.interact.finds.plan import count_in_words
 from hidden_frame.model.lookup import find_master, find_page, masters_by_id
+from hidden_frame.model.plural import plural
 from hidden_frame.model.text import Marker
 
 TOOLS: tuple[tuple[Tool, str, str, str], ...] = (
@@ -222,7 +223,7 @@ class TextStrip(QFrame):
         self.marker = QToolButton()
         self.marker.setText("Insert marker ▾")
         self.marker.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
-        self.marker.setToolTip("A piece of text that the program fills in")
+        self.marker.setToolTip("Text that the program fills in")
         self.menu = QMenu(self.marker)
         self.menu.aboutToShow.connect(self.fill_markers)
         self.marker.setMenu(self.menu)
@@ -306,7 +307,9 @@ class StatusLine(QFrame):
         self.snap.setText("Snap to ▾")
         dress(self.snap, "ph.magnet", 16)
         self.snap.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
-        self.snap.setToolTip(f"What one snaps to; {commands.tip('snapping')} turns it on and off")
+        self.snap.setToolTip(
+            f"What items snap to; {commands.tip('snapping')} turns snapping on and off"
+        )
         self.snap.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         self.snap.setMenu(commands.menus["View > Snap to"])
         row.addWidget(self.snap)
@@ -335,7 +338,7 @@ class StatusLine(QFrame):
 
     def tell_checks(self, count: int, complete: bool) -> None:
         """How many doubtful things there are, so far or in all; a click lists them."""
-        told = f"{count:,} doubtful" if count else "Nothing doubtful"
+        told = f"{count:,} to check" if count else "No problems found"
         self.checks.setText(told if complete else f"{told} so far")
         self.checks.setProperty("doubtful", bool(count))
 
@@ -343,7 +346,7 @@ class StatusLine(QFrame):
         session = self.session
         if session.pane == "board":
             count = len(session.publication.masters)
-            return f"{count} master{'s' * (count != 1)}"
+            return plural(count, "{n} master", "{n} masters")
         if session.mode == "masters":
             return f"{session.side} face" if session.publication.setup.facing else "one face"
         page = find_page(session.publication, session.page_id)
@@ -382,7 +385,7 @@ class Notice(QFrame):
         row.addWidget(self.label)
         self.undo = QToolButton()
         self.undo.setText("Undo")
-        self.undo.setToolTip("Take it back")
+        self.undo.setToolTip("Undo it")
         self.undo.clicked.connect(self._take_back)
         row.addWidget(self.undo)
         self._back: Callable[[], object] | None = None

@@ -82,9 +82,9 @@ class TextMenu(QObject):
             font.setBold(True)
             action.setFont(font)
         if not suggestions:
-            menu.addAction("Nothing like it is in the dictionary").setEnabled(False)
+            menu.addAction("No similar word in the dictionary").setEnabled(False)
         menu.addSeparator()
-        add = QAction(f"“{word.letters}” is right in this publication", menu)
+        add = QAction(f"Accept “{word.letters}” in this publication", menu)
         add.triggered.connect(
             lambda: session.edit("add a word", lambda p: add_word(p, word.letters))
         )

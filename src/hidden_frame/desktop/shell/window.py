@@ -494,7 +494,7 @@ class Window(QMainWindow):
     def remove_folios(self) -> None:
         session = self.session
         if not masters_with_folio(session.publication):
-            session.noticed.emit("No master carries a folio; Folios… places one.")
+            session.noticed.emit("No master has a folio; Folios… places one.")
         elif session.edit("remove all folios", remove_folios):
             session.noticed.emit(FOLIOS_PUT_AWAY)
 

@@ -123,7 +123,7 @@ class Windows:
         return window
 
     def _offer_left(self, window: Window) -> None:
-        """The bar over a file that was not closed properly, in its window and no other."""
+        """The bar over a file that was not closed normally, in its window and no other."""
         left = next((one for one in _left() if self._is_of(one, window)), None)
         if left is not None:
             window.left_bar.offer(left)
@@ -142,7 +142,7 @@ class Windows:
         if left:
             more = f" and {len(left) - 1} more" if len(left) > 1 else ""
             window.session.noticed.emit(
-                f"“{left[0].about.title}”{more} was not closed properly; Publication › Work left "
+                f"“{left[0].about.title}”{more} was not closed normally; Publication › Work left "
                 "behind… goes on with it."
             )
 

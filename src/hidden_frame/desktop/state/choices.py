@@ -54,7 +54,7 @@ def hide_item(session: Session, item_id: str) -> None:
         on_page = session.mode == "pages"
         where, shown = ("page", "From the masters") if on_page else ("master", "From the base")
         session.noticed.emit(
-            f"Hidden on this {where} alone; the list “{shown}” in Properties shows it again."
+            f"Hidden on this {where} only; show it again in the list “{shown}” in Properties."
         )
 
 
@@ -72,7 +72,7 @@ def make_item_local(session: Session, item_id: str) -> None:
     def change(publication: Publication) -> Publication:
         shown = shown_item(publication, holder, item_id, side)
         if shown is None:
-            raise Refusal("This item is not shown here any more.")
+            raise Refusal("This item is no longer shown here.")
         publication, new_id = make_local(publication, holder, item_id, shown)
         made.append(new_id)
         return publication

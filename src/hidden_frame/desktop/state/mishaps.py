@@ -45,7 +45,7 @@ def in_words(what: str, error: BaseException, outcome: str = "nothing was change
     """One sentence: what failed, that nothing changed, where more is written."""
     said = " ".join(_OVERRIDE.sub("", str(error)).split())[:100]
     reason = f"{type(error).__name__}: {said}" if said else type(error).__name__
-    return f"{what} failed by a fault of the program ({reason}); {outcome}. The log says more."
+    return f"{what} failed because of a program error ({reason}); {outcome}. See the log."
 
 
 class Told(Protocol):

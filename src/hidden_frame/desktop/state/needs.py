@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-_TEXT = "Double-click into a text first; this is done to words."
-_ITEM = "Select an item of this page’s, or this master’s, own first."
+_TEXT = "Double-click a text first; this works on words."
+_ITEM = "First select an item that belongs to this page or master itself."
 _PAGE = "Select a page first."
 _MASTER_ITEM = "Select an item that comes from a master first."
-_ON_PAGES = "Go to the pages first; masters have none of it."
+_ON_PAGES = "Go to the pages first; masters don’t have this."
 _NO_MASTER = "There is no master yet; make one first."
 _GUIDES = "There are no free guides here; pull one out of a ruler."
-_STORY = "There is no story yet; link two frames, or bring in a manuscript."
+_STORY = "There is no story yet; link two frames, or import a manuscript."
 _LEAVE_TEXT = "Leave the text first (Escape)."
 
 # By a command's id, or by the word that the ids of several begin with.
@@ -19,7 +19,7 @@ NEEDS: dict[str, str] = {
     "cut": "Select words, items or pages first.",
     "copy": "Select words, items or pages first.",
     "delete": "Select items or pages first.",
-    "revert": "There is nothing to go back to: it is as it was saved, or was never saved.",
+    "revert": "There is nothing to revert to: it is as it was saved, or has never been saved.",
     "paste same": _LEAVE_TEXT, "select none": _LEAVE_TEXT,
     "item above": _LEAVE_TEXT, "item below": _LEAVE_TEXT,
     **dict.fromkeys(
@@ -32,31 +32,31 @@ NEEDS: dict[str, str] = {
     **dict.fromkeys(
         ("bold", "italic", "two ends", "index mark", "refer", "name place", "note",
          "anchor picture", "break", "no break", "running head", "marker", "paste plain"), _TEXT),
-    "style": "Double-click into a text first; the number is that of a style in the list.",
-    "count": "Put the caret into a paragraph of a numbered style first.",
-    "anchor item": "Select one picture or text frame of the page’s own first.",
-    "free anchored": "Click something that is anchored in the text that you write first.",
+    "style": "Double-click a text first; the number is that of a style in the list.",
+    "count": "First put the caret into a paragraph with a numbered style.",
+    "anchor item": "First select one picture or text frame that belongs to the page itself.",
+    "free anchored": "First click something anchored in the text you are editing.",
     "link frame": "Select one text frame first.",
     "unlink frame": "Select a frame that shows a story first.",
-    "part story": "Put the caret into a story first, where it is to be parted.",
+    "part story": "First put the caret where the story is to be split.",
     "write out": _STORY, "paths": _STORY, "galley": _STORY,
     **dict.fromkeys(
         ("duplicate pages", "move pages", "delete pages", "new from pages", "hold", "blind"),
         _PAGE),
     "tie": "Select two pages that face each other first.",
-    "blind followers": "Go to the master first that the pages follow.",
-    "join section": "This is the first section; there is none before it.",
+    "blind followers": "First go to the master that the pages follow.",
+    "join section": "This is the first section; there is none before it to join.",
     **dict.fromkeys(("new on", "rename master", "duplicate master", "board"), _NO_MASTER),
     "page master": _ON_PAGES, "override all": _ON_PAGES,
     "next spread": _ON_PAGES, "previous spread": _ON_PAGES,
-    "to master": "Select an item of the page’s own first.",
-    "copy to master": "Select an item of the page’s own first.",
-    "split faces": "Select an item first that stands on both faces of this master.",
+    "to master": "First select an item that belongs to the page itself.",
+    "copy to master": "First select an item that belongs to the page itself.",
+    "split faces": "First select an item that appears on both faces of this master.",
     "join faces": "Select one item on each face of this master first.",
     "override": _MASTER_ITEM, "hide here": _MASTER_ITEM, "make local": _MASTER_ITEM,
-    "follow": "Select an item first that departs from its master here.",
-    "follow pages": "Select pages first on which something departs from their masters.",
-    "delete master": "Go to the master first that is to be deleted.",
+    "follow": "First select an item that differs from its master here.",
+    "follow pages": "First select pages on which something differs from their masters.",
+    "delete master": "First go to the master that is to be deleted.",
     "fit selection": "Select an item first.",
     "lock guides": _GUIDES, "remove guides": _GUIDES,
 }  # fmt: skip

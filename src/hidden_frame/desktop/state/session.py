@@ -304,9 +304,7 @@ class Session(Sight):
         count = len(history.past)
         if count % _LOOK == 0 and count >= 2 * _LOOK and memory_is_short():
             history = shortened(history, count // 2)
-            self.noticed.emit(
-                f"Memory is short: undo goes back {len(history.past):,} steps from here."
-            )
+            self.noticed.emit(f"Memory is low: undo now goes back {len(history.past):,} steps.")
         return history
 
     def _opened_as(self, new: Publication) -> None:

@@ -90,7 +90,8 @@ def new_master_for(
     pages = list(page_ids)
     if not pages:
         raise Refusal(
-            "No page is selected; select the pages that shall follow the new master.", field="pages"
+            "No page is selected; select the pages that should follow the new master.",
+            field="pages",
         )
     first = find_page(publication, pages[0])
     stack = stack_of(publication, first)

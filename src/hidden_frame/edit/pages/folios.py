@@ -55,7 +55,7 @@ def folio_paragraph(plan: FolioPlan) -> Paragraph:
     """The paragraph of a plan; refuses one without a folio."""
     if not _has_folio(plan.content):
         raise Refusal(
-            "This shows no folio; put the marker Folio where it shall stand.", field="content"
+            "This shows no folio; insert the marker Folio where it should go.", field="content"
         )
     return Paragraph(plan.style, plan.content, _alignment(plan.place))
 
@@ -158,7 +158,7 @@ def place_folios(
     check_dark(publication, colour, plan.on_dark)
     if not chosen:
         raise Refusal(
-            "No master is chosen; choose the masters that shall carry the folio.", field="masters"
+            "No master is chosen; choose the masters that should carry the folio.", field="masters"
         )
     paragraph = folio_paragraph(plan)
     changed: set[str] = set()

@@ -96,7 +96,7 @@ def change_numbering(
     """A section's numbering; refuses a start that is not a positive whole number (R16)."""
     if numbering.start is not None and numbering.start < 1:
         raise Refusal(
-            f"A section can't start at {numbering.start}; give a whole number from 1.",
+            f"A section can’t start at {numbering.start}; give a whole number from 1.",
             field="start",
         )
     return change_section(

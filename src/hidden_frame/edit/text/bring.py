@@ -118,7 +118,8 @@ class _Coming:
             id=style_id, name=free_name(name[:80], names), bold=look.bold, italic=look.italic,
             case="small capitals" if look.small_capitals else None, strike=look.strike or None,
             underline=look.underline or None,
-            raised=look.raised if look.raised in ("superior", "inferior") else None,  # type: ignore[arg-type]
+            raised=look.raised if look.raised in ("superior", 
+                "inferior") else None,  # type: ignore[arg-type]
         )  # fmt: skip
         self.publication = put_character_style(self.publication, style)
         return style_id
@@ -181,7 +182,8 @@ def run_of(stretch: Stretch, usual: str | None = None) -> Run:
     look = Look(
         bold=stretch.bold or None, italic=stretch.italic or None, language=language,
         case="small capitals" if stretch.small_capitals else None,
-        raised=stretch.raised if stretch.raised in ("superior", "inferior") else None,  # type: ignore[arg-type]
+        raised=stretch.raised if stretch.raised in (
+            "superior", "inferior") else None,  # type: ignore[arg-type]
         strike=stretch.strike or None, underline=stretch.underline or None,
     )  # fmt: skip
     return Run(stretch.text) if look == Look() else Run(stretch.text, look=look)

@@ -59,7 +59,7 @@ def pattern(query: Query) -> re.Pattern[str]:
     """The expression that a query means.  Raises `Refusal` for one that can't be read, and for
     one that is empty."""
     if not query.words:
-        raise Refusal("There is nothing to look for; type a word.", field="words")
+        raise Refusal("There is nothing to search for; type a word.", field="words")
     source = query.words if query.regular else re.escape(query.words)
     if query.whole:
         source = rf"(?<!\w)(?:{source})(?!\w)"
@@ -67,7 +67,8 @@ def pattern(query: Query) -> re.Pattern[str]:
         return re.compile(source, 0 if query.case else re.IGNORECASE)
     except re.error as error:
         raise Refusal(
-            f"“{query.words}” is no regular expression: {error.msg}; mend it, or look for words.",
+            f"“{query.words}” is not a regular expression: {error.msg}; correct it, or search "
+            "for words.",
             field="words",
         ) from error
 
@@ -134,8 +135,8 @@ def _matches(
             found = list(wanted.finditer(line, timeout=left))
         except TimeoutError as error:
             raise Refusal(
-                f"“{query.words}” takes too long to look for; write it without a repeat inside a "
-                "repeat, or look in less.",
+                f"“{query.words}” takes too long to search for; avoid a repeat inside a repeat, "
+                "or search in less text.",
                 field="words",
             ) from error
         yield (

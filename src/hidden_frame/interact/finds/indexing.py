@@ -77,7 +77,7 @@ def marked_everywhere(
     changed = change_texts(publication, text)
     if not count:
         raise Refusal(
-            f"“{words.strip()}” stands nowhere without such a mark; look for other words.",
+            f"“{words.strip()}” was not found without such a mark; try other words.",
             field="words",
         )
     return changed, count

@@ -14,6 +14,7 @@ from hidden_frame.interact.finds.goto import places
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, base_chain, masters_by_id, stack_of
+from hidden_frame.model.plural import pages_counted
 from hidden_frame.model.publication import Page, Publication
 from hidden_frame.model.sides import missing
 from hidden_frame.model.text import Run
@@ -36,7 +37,7 @@ def numbering_in_words(publication: Publication, number: int) -> str:
     count = len(section.pages)
     if not count:
         return "no pages"
-    words = f"{count} page{'s' * (count != 1)}"
+    words = pages_counted(count)
     if section.numbering.style == "none":
         return f"{words} · no folios" + (", counted" if section.numbering.counted else "")
     folios = preview(publication, number)
@@ -58,7 +59,7 @@ def masters_in_words(publication: Publication, number: int) -> str:
 def count_in_words(publication: Publication) -> str:
     """How many pages there are, and how many are missing to full sheets."""
     count, setup = len(all_pages(publication)), publication.setup
-    words = f"{count} page{'s' * (count != 1)}"
+    words = pages_counted(count)
     if setup.sheet == 1:
         return words
     lacking = missing(count, setup)

@@ -14,6 +14,7 @@ from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.scene import Primitive, Scene, TextPrimitive
 from hidden_frame.model.lookup import all_pages
+from hidden_frame.model.plural import plural
 from hidden_frame.model.publication import Publication
 
 MOST = 8  # pages that are named
@@ -98,4 +99,12 @@ def _pages(how: str, ids: list[str], publication: Publication) -> list[str]:
     facts = page_facts(publication)
     told = [facts[i].folio or f"#{facts[i].position}" for i in ids[:MOST]]
     more = f" and {len(ids) - MOST} more" if len(ids) > MOST else ""
-    return [f"page{'s' * (len(ids) > 1)} {', '.join(told)}{more} {how}"]
+    return [
+        plural(
+            len(ids),
+            "page {which} {how}",
+            "pages {which} {how}",
+            which=", ".join(told) + more,
+            how=how,
+        )
+    ]

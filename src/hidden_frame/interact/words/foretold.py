@@ -66,8 +66,8 @@ def foretell(publication: Publication, change: Change) -> Foretold:
     if turned:
         spans = _spans([before[i] for i in turned])
         one = len(turned) == 1
-        named = spans if spans.endswith("pages") else f"page{'' if one else 's'} {spans}"
-        words.append(f"{named} {'changes' if one else 'change'} sides")
+        named = spans if spans.endswith("pages") else f"{'page' if one else 'pages'} {spans}"
+        words.append(f"{named} changes sides" if one else f"{named} change sides")
     for a, b in parted:
         words.append(f"the tied spread {_label(before[a])}–{_label(before[b])} is parted")
     for each in cut:

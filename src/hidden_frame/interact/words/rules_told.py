@@ -7,6 +7,7 @@ from collections.abc import Iterable, Iterator
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, base_chain, masters_by_id
+from hidden_frame.model.plural import pages_counted
 from hidden_frame.model.publication import Master, MasterRule, Page, Publication
 
 _WHEN = {
@@ -51,7 +52,7 @@ def caught_in_words(publication: Publication, rule_id: str) -> str:
     if not names:
         return "no page now"
     listed = ", ".join(names[:8]) + (" …" if len(names) > 8 else "")
-    return f"{len(names)} page{'s' * (len(names) != 1)}: {listed}"
+    return f"{pages_counted(len(names))}: {listed}"
 
 
 def followed_rule(publication: Publication, page: Page) -> MasterRule | None:

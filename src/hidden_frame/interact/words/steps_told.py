@@ -9,6 +9,7 @@ from hidden_frame.compose.facts import page_facts
 from hidden_frame.edit.text.steps import letters
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_page
+from hidden_frame.model.plural import pages_counted
 from hidden_frame.model.publication import Page, Publication
 from hidden_frame.model.same import same_ends
 from hidden_frame.model.text import Paragraph, Text
@@ -54,7 +55,7 @@ def brought_along(before: Publication, after: Publication) -> list[str]:
     old, new = all_pages(before), all_pages(after)
     more = sum(p.made for p in new) - sum(p.made for p in old)
     if more:
-        told.append(f"{abs(more)} page{'s' * (abs(more) != 1)} {'more' if more > 0 else 'fewer'}")
+        told.append(f"{pages_counted(abs(more))} {'more' if more > 0 else 'fewer'}")
     ruled = _ruled(old, new)
     if ruled:
         told.append(f"other masters by rule on {ruled}")

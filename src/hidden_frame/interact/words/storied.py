@@ -31,6 +31,7 @@ from hidden_frame.model.lookup import (
     find_story,
     section_of,
 )
+from hidden_frame.model.plural import plural
 from hidden_frame.model.publication import MAX_PAGES, Publication
 from hidden_frame.model.stories import Link, MainFrames, Story
 from hidden_frame.settle.growth import last_section
@@ -108,8 +109,13 @@ def _sentence(composition: Composition, story: Story, flow: Flow, left: int, lin
         if not ended:
             return "Nothing is written in it yet."
         where = page_name(composition.facts[ended[-1].page_id])
-        return f"Fits, {lines} line{'s' * (lines != 1)} left on {where}."
-    words = f"{left:,} word{'s' * (left != 1)} do{'es' * (left == 1)} not fit"
+        return plural(
+            lines,
+            "Fits, {n} line left on {where}.",
+            "Fits, {n} lines left on {where}.",
+            where=where,
+        )
+    words = plural(left, "{n} word does not fit", "{n} words do not fit")
     reason = why_not(composition.publication, story, flow)
     if not reason:
         last = page_name(composition.facts[flow.stops[-1].page_id])
@@ -143,7 +149,11 @@ def offers(composition: Composition, story_id: str) -> list[Offer]:
             )
         count = pages_needed(flow)
         found.append(
-            Offer(f"Add {count} page{'s' * (count != 1)}", "pages", "At the end of its section.")
+            Offer(
+                plural(count, "Add {n} page", "Add {n} pages"),
+                "pages",
+                "At the end of its section.",
+            )
         )
     if not story.sections and _main_frames(composition.publication):
         found.append(
@@ -251,10 +261,16 @@ def _tightened(publication: Publication, story: Story) -> Publication:
         left = composer.compose(tried).flow(story.id).words_left
         if not left:
             return tried
-    one = left == 1
     raise Refusal(
-        f"Tighter by {MOST / 10:g} %, {left:,} word{'' if one else 's'} of “{story.name}” "
-        f"still do{'es' if one else ''} not fit, so nothing was changed; add room, or cut words."
+        plural(
+            left,
+            "Even {most:g} % tighter, {n} word of “{story}” does not fit, so nothing was changed; "
+            "add room, or cut words.",
+            "Even {most:g} % tighter, {n} words of “{story}” do not fit, so nothing was changed; "
+            "add room, or cut words.",
+            most=MOST / 10,
+            story=story.name,
+        )
     )
 
 

@@ -14,14 +14,14 @@ from hidden_frame.edit.pages.sections import delete_section
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Item, PictureFrame
 from hidden_frame.model.lookup import find_section, section_of
+from hidden_frame.model.plural import pages_counted
 from hidden_frame.model.publication import Picture, Publication, Section
 from hidden_frame.model.usage import texts_of
 
 LOW = 150.0  # pixels to an inch; below it print looks coarse (common practice of the trade)
 
 FOLIOS_PUT_AWAY = (
-    "The folios of all masters are put away. Undo brings them back, and so does Folios…, as they "
-    "were."
+    "The folios of all masters are removed. Undo, or Folios…, brings them back as they were."
 )
 
 
@@ -29,13 +29,13 @@ def followers_in_words(publication: Publication, master_id: str) -> str:
     """“12 pages, 4 directly”: how many follow a master, and how many have it in their stack."""
     count = len(followers(publication)[master_id])
     direct = len(direct_followers(publication)[master_id])
-    words = f"{count} page{'s' * (count != 1)}"
+    words = pages_counted(count)
     return words if direct == count else f"{words}, {direct} directly"
 
 
 def deleted_in_words(publication: Publication, pages: list[str]) -> str:
     """“Deleted 4 pages from Autumn; it keeps the other 12.”"""
-    count = f"{len(pages)} page{'s' * (len(pages) != 1)}"
+    count = pages_counted(len(pages))
     sections = list(dict.fromkeys(section_of(publication, p).id for p in pages))
     if len(sections) > 1:
         return f"Deleted {count} from {len(sections)} sections."
@@ -57,8 +57,8 @@ def removed_detail_in_words(publication: Publication, name: str) -> str:
         for piece in paragraph.content
     )
     if not places:
-        return f"“{name}” is gone; nothing showed it."
-    kept = f"“{value}” stays there as plain words" if value else "nothing stood there"
+        return f"Deleted “{name}”; nothing showed it."
+    kept = f"“{value}” stays there as plain text" if value else "nothing stood there"
     count = "1 place" if places == 1 else f"{places} places"
     return f"“{name}” is gone; {count} showed it, and {kept}."
 

@@ -86,7 +86,7 @@ def _refuse_active(root: Any, name: str) -> None:
     for element in _elements(root):
         tag = etree.QName(element).localname.lower()
         if tag in ("script", "foreignobject"):
-            raise Refusal(f"“{name}” holds a {tag}, which is never run; save it without.")
+            raise Refusal(f"“{name}” holds a {tag}, which is never run; save it without it.")
         if tag == "style":
             element.text = _AT_RULES.sub("", "".join(element.itertext()))
             _refuse_outside(element.text, name)

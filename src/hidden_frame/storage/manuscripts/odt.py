@@ -68,9 +68,7 @@ def read_odt(data: bytes, name: str) -> Manuscript:
     `Refusal` for a file that is damaged or encrypted."""
     package = Package(data, name)
     if b"encryption-data" in package.bytes("META-INF/manifest.xml"):
-        raise Refusal(
-            f"“{name}” is protected by a password; save it without one and bring that in."
-        )
+        raise Refusal(f"“{name}” is protected by a password; save it without one and import that.")
     return _Reader(package, name).read()
 
 

@@ -73,6 +73,6 @@ def parsed(data: bytes, name: str) -> Any:
 
 def damaged(name: str) -> Refusal:
     return Refusal(
-        f"“{name}” is damaged or no office document; open it where it was written, save it again, "
-        "and bring that in."
+        f"“{name}” is damaged or not an office document; open it where it was written, save it "
+        "again, and import that."
     )

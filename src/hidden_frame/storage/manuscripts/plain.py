@@ -32,7 +32,7 @@ def decoded(data: bytes, name: str, encoding: str = "") -> Decoded:
             return Decoded(data.decode(encoding), encoding)
         except (UnicodeDecodeError, LookupError) as error:
             raise Refusal(
-                f"“{name}” holds bytes that are no text in {encoding}; choose another encoding."
+                f"“{name}” contains bytes that aren’t text in {encoding}; choose another encoding."
             ) from error
     if data.startswith((b"\xff\xfe", b"\xfe\xff")):
         return decoded(data, name, "utf-16")
@@ -41,7 +41,7 @@ def decoded(data: bytes, name: str, encoding: str = "") -> Decoded:
     except UnicodeDecodeError:
         pass
     if b"\0" in data[:_PROBE]:
-        raise Refusal(f"“{name}” is no text; choose a text, or save it as one.")
+        raise Refusal(f"“{name}” is not a text file; choose one, or save it as text.")
     from charset_normalizer import from_bytes
 
     probe = data[:_PROBE]

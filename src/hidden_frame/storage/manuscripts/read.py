@@ -28,10 +28,7 @@ def read(path: Path, encoding: str = "") -> Manuscript:
     """
     kind = path.suffix.lower().lstrip(".")
     if kind not in KINDS:
-        raise Refusal(
-            f"“{path.name}” is no kind of text that can be brought in; choose .docx, .odt, .md, "
-            ".html or .txt."
-        )
+        raise Refusal(f"“{path.name}” can’t be imported; choose .docx, .odt, .md, .html or .txt.")
     try:
         if path.stat().st_size > MAX_BYTES:
             raise Refusal(f"“{path.name}” is larger than a manuscript may be (200 MB).")
@@ -48,8 +45,7 @@ def of_bytes(data: bytes, stem: str, name: str, kind: str, encoding: str = "") -
             return _of_bytes(data, stem, name, kind, encoding)
         except TooSlow as error:
             raise Refusal(
-                f"“{name}” takes longer to read than any manuscript does; save it as plain text "
-                "(.txt) and bring that in."
+                f"“{name}” takes too long to read; save it as plain text (.txt) and import that."
             ) from error
 
 

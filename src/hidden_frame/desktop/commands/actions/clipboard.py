@@ -216,14 +216,13 @@ class Clipboard:
         elif data.hasText():
             self._take_text(data.text(), spot)
         else:
-            self.session.noticed.emit("There is nothing here that a page can hold.")
+            self.session.noticed.emit("There is nothing here that can be placed on a page.")
 
     def take_files(self, files: list[Path], spot: Spot | None) -> None:
         """Pictures and plain texts, one where it was dropped, several in order in a grid."""
         if len(files) > MAX_FILES:
             self.session.noticed.emit(
-                f"{len(files)} files are more than can be placed at once; take {MAX_FILES} or "
-                "fewer."
+                f"{len(files)} files are too many to place at once; choose {MAX_FILES} or fewer."
             )
             return
         told = spot is not None and self.session.mode == "pages"
@@ -366,7 +365,7 @@ def _read(path: Path) -> Thing:
         except OSError as error:
             raise Refusal(f"“{path.name}” can't be read ({error.strerror}).") from error
         except UnicodeDecodeError as error:
-            raise Refusal(f"“{path.name}” is not a text in UTF-8; save it as such.") from error
+            raise Refusal(f"“{path.name}” is not text in UTF-8; save it as UTF-8.") from error
         return TextThing(path.stem, _checked(text, f"“{path.name}”"))
     if path.suffix.lower().lstrip(".") not in EXTENSIONS:
         raise Refusal(
@@ -383,6 +382,6 @@ def _checked(text: str, what: str) -> str:
 
 def _too_long(what: str) -> str:
     return (
-        f"{what} is longer than a frame holds ({MAX_CHARACTERS:,} characters); divide it over "
+        f"{what} is longer than a frame can hold ({MAX_CHARACTERS:,} characters); split it over "
         "several frames."
     )

@@ -114,7 +114,7 @@ class ItemActions:
         session = self.session
         master, item = session.holder_id, session.items[0]
         if session.edit("split faces", lambda p: split_faces(p, master, item)[0]):
-            session.noticed.emit("Now two items, one for each face; each can go its own way.")
+            session.noticed.emit("Now two items, one for each face, to be changed separately.")
 
     def join_faces(self) -> None:
         session = self.session
@@ -129,7 +129,7 @@ class ItemActions:
         session = self.session
         found = items_on(session.publication, session.holder_id, session.side)
         session.unlock(session.holder_id, *(r.item.id for r in found if r.carrier is not None))
-        session.noticed.emit("Everything on this page can be changed here now.")
+        session.noticed.emit("Everything on this page can now be changed here.")
 
     def hide_here(self) -> None:
         session = self.session
@@ -251,7 +251,7 @@ class ItemActions:
         locked = {i: {"locked": True} for i in items}
         if session.edit(f"lock {count}", lambda p: change_items(p, holder_id, locked)):  # type: ignore[arg-type]
             session.select_items(None, ())
-            session.noticed.emit(f"Locked {count}. Items on the Shelf lists and frees them.")
+            session.noticed.emit(f"Locked {count}. Unlock them in Items on the Shelf.")
 
     def unlock_all(self) -> None:
         session = self.session

@@ -34,6 +34,7 @@ from hidden_frame.model.lookup import (
     section_of,
     stack_of,
 )
+from hidden_frame.model.plural import plural
 from hidden_frame.model.publication import Publication
 
 
@@ -245,7 +246,9 @@ class PageActions:
         publication = self.session.publication
         found = find_section(publication, section)
         name, count = found.name or "the section", len(found.pages)
-        told = f"Deleted {name} with its {count} page{'s' * (count != 1)}."
+        told = plural(
+            count, "Deleted {name} with its page.", "Deleted {name} with its {n} pages.", name=name
+        )
         if not pages:
             told = f"Deleted the section {name}; its pages stay{printed_then(publication, found)}."
         order_pages(

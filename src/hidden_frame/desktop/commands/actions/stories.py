@@ -33,6 +33,7 @@ from hidden_frame.interact.words.storied import Help, helped, overset_place, wai
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_story, section_of, stories_on
+from hidden_frame.model.plural import plural
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.stories import Link, MainFrames, Station
 from hidden_frame.storage.manuscripts import KINDS
@@ -107,13 +108,13 @@ class StoryActions:
         self.session.link_from(self.session.holder_id, frame)
         if self.session.mode == "masters":
             self.session.noticed.emit(
-                "Click the frame of this master in which the story of a section goes on, or draw "
-                "one; Escape gives up."
+                "Click the frame of this master in which the section’s story continues, or "
+                "draw one; Escape cancels."
             )
             return
         self.session.noticed.emit(
-            "Click the frame in which the text goes on, draw one, or drag across empty pages in "
-            "the Run or the flatplan; Escape gives up."
+            "Click the frame in which the text continues, draw one, or drag across empty pages "
+            "in the Run or the flatplan; Escape cancels."
         )
 
     def finish_link(self, face: Face, item_id: str) -> None:
@@ -150,7 +151,7 @@ class StoryActions:
             assert after is not None
             return filled_pages(publication, story, after, found.empty)
 
-        session.edit(f"fill {count} page{'s' * (count != 1)}", change)
+        session.edit(plural(count, "fill {n} page", "fill {n} pages"), change)
         session.show_page(begun[0])
 
     def _begun(
@@ -257,7 +258,7 @@ class StoryActions:
         story = find_story(self.session.publication, story_id)
         self.session.edit_text(None)
         if self.session.edit(f"delete the story {story.name}", lambda p: delete_story(p, story_id)):
-            self.session.undoable.emit(f"“{story.name}” is gone, with its words; its frames stay.")
+            self.session.undoable.emit(f"Deleted “{story.name}” and its text; its frames stay.")
 
     def place_waiting(self, story_id: str) -> None:
         """The next picture of a story's tray, on the page where the story speaks of it."""
@@ -291,10 +292,10 @@ class StoryActions:
         region = flow.stops[0].room.regions[0] if flow.stops else None
         room = (region.measure, region.height) if region is not None else (200.0, 400.0)
         if session.edit("anchor the tray's pictures", lambda p: anchor_waiting(p, story_id, *room)):
-            one = many == 1
             session.noticed.emit(
-                f"{many} picture{'' if one else 's'} now travel{'s' if one else ''} with the text."
-            )
+                plural(many, "{n} picture now moves with the text.",
+                       "{n} pictures now move with the text.")
+            )  # fmt: skip
 
     # -- in and out ------------------------------------------------------------------------
 
@@ -303,7 +304,7 @@ class StoryActions:
         if path is None:
             kinds = " ".join(f"*.{k}" for k in KINDS)
             name, _ = QFileDialog.getOpenFileName(
-                self.desk.window(), "Bring in a manuscript", "", f"Manuscripts ({kinds})"
+                self.desk.window(), "Import a manuscript", "", f"Manuscripts ({kinds})"
             )
             if not name:
                 return
@@ -323,7 +324,7 @@ class StoryActions:
             "Plain text (*.txt)"
         )
         name, chosen = QFileDialog.getSaveFileName(
-            self.desk.window(), "Write a story out", f"{story.name}.docx", kinds
+            self.desk.window(), "Export a story", f"{story.name}.docx", kinds
         )
         if not name:
             return
@@ -340,4 +341,4 @@ class StoryActions:
         except OSError as error:
             self.session.noticed.emit(f"“{path.name}” can't be written: {error.strerror or error}.")
         else:
-            self.session.noticed.emit(f"“{story.name}” is written to {path.name}.")
+            self.session.noticed.emit(f"Exported “{story.name}” to {path.name}.")

@@ -61,7 +61,7 @@ class CharacterDialog(StyleDrafts):
         row = form.row("On dark ground", self.on_dark)
         self.parts.append(colour_part(self.on_dark, self.unsaid, row, "on_dark"))
         self.language = Choice("Language")
-        self.language.setToolTip("Decides where words are divided")
+        self.language.setToolTip("Decides where words are hyphenated")
         self._chosen("language", "Language", self.language)
         for each in CHOOSABLE:
             self._choosable(each)

@@ -32,7 +32,7 @@ class DeleteStyleDialog(EditQuestion):
         kind = "paragraph" if isinstance(style, ParagraphStyle) else "stretch of text"
         many = kind.replace("stretch", "stretches") if " " in kind else f"{kind}s"
         places = f"1 {kind} is" if count == 1 else f"{count} {many} are"
-        self.form.note(f"{places} set in it. In what shall they be set instead?")
+        self.form.note(f"{places} set in it. Which style should replace it?")
         self.instead = Choice("Instead")
         self.instead.show_choice(options, options[0][1])
         self.form.row("Instead", self.instead)

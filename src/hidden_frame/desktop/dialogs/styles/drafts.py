@@ -63,7 +63,7 @@ class StyleDrafts(EditQuestion):
         self.name = TextField("Name")
         form.row("Name", self.name)
         self.based_on = Choice("Based on")
-        self.based_on.setToolTip("This style follows that one in all that it does not say itself")
+        self.based_on.setToolTip("Inherits everything not set here")
         self.based_on.committed.connect(self._base)
         form.row("Based on", self.based_on)
         self.users = form.note()
@@ -206,7 +206,7 @@ class StyleDrafts(EditQuestion):
         count = len(self.changed)
         self.ok.setText(f"Change {count} styles" if count > 1 else "Change")
         others = [self.of(now, s).name for s in self.changed if s != self.style_id]
-        told = f"Also changed, and not kept yet: {', '.join(others)}" if others else ""
+        told = f"Also changed, not yet applied: {', '.join(others)}" if others else ""
         self.waiting.setText(told)
         self.mark(self._with_changes(now))
         self.mark_parts()

@@ -85,8 +85,8 @@ class StyleDialog(StyleDrafts):
         self._lengths(form, _PARAGRAPH)
         flush = QCheckBox("Not behind headings")
         flush.setToolTip(
-            "The first line is not indented behind a heading, a list, a picture or a break, nor "
-            "where a story begins: only where text goes on"
+            "The first line is not indented after a heading, list, picture or break, nor at "
+            "the start of a story"
         )
         self.parts.append(ticked_part("flush_after", flush, form.row("", flush)))
         form.heading("TAB STOPS")
@@ -105,7 +105,7 @@ class StyleDialog(StyleDrafts):
         self.parts += ornament_parts(form)
         self.parts += number_parts(form, session.publication)
         for part in self.parts:
-            part.follow.setToolTip("Says this itself; click to follow the style it is based on")
+            part.follow.setToolTip("Set here; click to inherit from the style it is based on")
             part.follow.setAccessibleName(f"{part.name.replace('_', ' ')} follows the base again")
         self.complete()
 
@@ -174,7 +174,9 @@ class StyleDialog(StyleDrafts):
     def _show_language(self, code: str | None) -> None:
         self.language.show_choice(language_options("as the publication"), code)
         named = language_name(self.session.publication.about.language)
-        self.language.setToolTip(f"Decides where words are divided; the publication is in {named}")
+        self.language.setToolTip(
+            f"Decides where words are hyphenated; the publication is in {named}"
+        )
 
     # -- what is particular to paragraph styles --------------------------------------
 

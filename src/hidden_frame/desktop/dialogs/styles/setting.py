@@ -30,31 +30,34 @@ _RULES = (("none", None), ("as wide as the column", "column"), ("as wide as its 
 def line_parts(form: Form) -> list[Part]:
     """How lines are broken, and how wide their spaces may be."""
     form.heading("LINES")
-    breaking, reads = Choice("Lines are chosen"), Choice("Reads")
+    breaking, reads = Choice("Lines are chosen"), Choice("Reading direction")
     made = [
         chosen_part("breaking", breaking, lambda v: breaking.show_choice(_BREAKING, v),
                     form.row("Chosen", breaking)),
         _ticked(form, "Balanced", "balanced",
-                "Lines of a ragged paragraph are all about as long, as in headings"),
+                "Lines of a ragged paragraph are made about equally long, as in headings"),
         _share(form, "Spaces from", "word_space_least", "Word spaces may be as narrow as this"),
-        _share(form, "to", "word_space_most", "Wider than this they are felt as loose", True),
+        _share(form, "to", "word_space_most", "Wider than this they look loose", True),
         _typed(form, "Letter spaces", "letter_space", "/1000 em",
-               "How far apart letters may stand in a line that would be loose; 0: not at all"),
+               "How far letters may be spaced in a line that would be loose; 0: not at all"),
         _typed(form, "Glyphs", "glyph_scale", "%",
-               "How much wider or narrower letters may be where nothing else helps; 0: not at all"),
-        _ticked(form, "Marks hang out", "hanging_punctuation",
-                "Quotes, stops and hyphens stand a little outside of the column"),
+               "How much wider or narrower letters may get where nothing else helps; 0: not at "
+               "all"),
+        _ticked(form, "Hanging punctuation", "hanging_punctuation",
+                "Quotes, full stops and hyphens hang slightly outside the column"),
         chosen_part("reads", reads, lambda v: reads.show_choice(_READS, v),
-                    form.row("Reads", reads)),
-        _ticked(form, "On the baseline grid", "on_grid", "Its lines stand on the grid of the page"),
+                    form.row("Reading direction", reads)),
+        _ticked(form, "On the baseline grid", "on_grid", "Lines sit on the page’s baseline grid"),
     ]  # fmt: skip
-    form.heading("DIVIDED WORDS")
+    form.heading("HYPHENATION")
     ends = Choice("At page ends")
     return [
         *made,
         _ticked(form, "Hyphenate", "hyphenate", "By the rules of the text’s language"),
-        _whole(form, "In a row", "hyphens_in_a_row", "At most so many lines end with a hyphen"),
-        _whole(form, "Words from", "hyphen_word", "Shorter words stay whole (letters)", True),
+        _whole(form, "Consecutive hyphens", "hyphens_in_a_row",
+               "At most this many lines in a row end with a hyphen"),
+        _whole(form, "Shortest word", "hyphen_word",
+               "Shorter words (in letters) are not hyphenated", True),
         _whole(form, "Letters before", "hyphen_before", "Fewest letters before a hyphen"),
         _whole(form, "after", "hyphen_after", "Fewest letters on the next line", True),
         chosen_part("hyphen_ends", ends, lambda v: ends.show_choice(_ENDS, v),
@@ -64,26 +67,28 @@ def line_parts(form: Form) -> list[Part]:
 
 def keep_parts(form: Form) -> list[Part]:
     """What stays together, and where a paragraph starts."""
-    form.heading("TOGETHER")
+    form.heading("KEEP TOGETHER")
     starts = Choice("Starts")
     return [
         _ticked(form, "With the next paragraph", "keep_next", "On the same page as it"),
-        _ticked(form, "All its lines together", "keep_together", "It is not parted over pages"),
-        _whole(form, "Foot", "least_foot", "Fewest of its lines at the foot of a frame"),
-        _whole(form, "head", "least_head", "Fewest of its lines at the head of the next", True),
+        _ticked(form, "All its lines together", "keep_together", "It is not split across pages"),
+        _whole(form, "Lines at foot, at least", "least_foot",
+               "Fewest lines of a paragraph at the foot of a frame"),
+        _whole(form, "at head", "least_head",
+               "Fewest lines of a paragraph at the top of the next", True),
         chosen_part("starts", starts, lambda v: starts.show_choice(_STARTS, v),
                     form.row("Starts", starts)),
         _whole(form, "Level", "level",
-               "That of a heading, 1 the highest; 0: as contents lists have it. "
-               "Running heads of lower levels stop there"),
+               "Heading level, 1 the highest; 0: as in the contents lists. Running heads of "
+               "lower levels end there"),
     ]  # fmt: skip
 
 
 def ornament_parts(form: Form) -> list[Part]:
     """Initials, and rules above and below."""
-    form.heading("INITIALS")
+    form.heading("DROP CAPS")
     made = [
-        _whole(form, "Lines", "drop_lines", "How many lines they are high; 0: none"),
+        _whole(form, "Lines", "drop_lines", "Height in lines; 0: none"),
         _whole(form, "letters", "drop_letters", "How many letters", True),
     ]
     form.heading("RULES")
@@ -93,11 +98,11 @@ def ornament_parts(form: Form) -> list[Part]:
 def number_parts(form: Form, publication: Publication) -> list[Part]:
     """What stands before each paragraph of the style."""
     form.heading("NUMBER OR BULLET")
-    said = TextField("What stands before")
+    said = TextField("What stands before the paragraph")
     said.setPlaceholderText("nothing")
     said.setToolTip(
-        "A bullet, or a text in which {1} is the number of level 1, {2} that of level 2: "
-        "“{1}.”, “Chapter {1}”, “{1}.{2}”"
+        "A bullet, or text in which {1} is the number of level 1, {2} that of level 2: “{1}.”, "
+        "“Chapter {1}”, “{1}.{2}”"
     )
     follow = form.row("Bullet, number", said)
     numerals, style = Choice("Numerals"), Choice("The number’s character style")
@@ -109,11 +114,11 @@ def number_parts(form: Form, publication: Publication) -> list[Part]:
     form.row("from", start, beside=True)
     name = TextField("Counts with")
     name.setPlaceholderText("all that name no list")
-    name.setToolTip("Styles that name the same list count together, each on its level")
+    name.setToolTip("Styles with the same list name are numbered together, each on its level")
     form.row("List", name)
-    again = QCheckBox("Starts again under each higher level")
+    again = QCheckBox("Restarts after each higher level")
     form.row("", again)
-    across = QCheckBox("Goes on from story to story")
+    across = QCheckBox("Continues from story to story")
     form.row("", across)
     above = QCheckBox("On a line of its own, above the text")
     form.row("", above)
@@ -158,8 +163,8 @@ def _rule(form: Form, label: str, name: str) -> Part:
         LengthField(f"Weight {label}", "pt", 0.05, 100.0),
         LengthField(f"Distance {label}", "pt", -200.0, 200.0),
     )
-    weight.setToolTip("How thick it is")
-    offset.setToolTip("From the line that it stands at")
+    weight.setToolTip("Thickness")
+    offset.setToolTip("From the line it is next to")
     form.row("Weight", weight)
     form.row("away", offset, beside=True)
 

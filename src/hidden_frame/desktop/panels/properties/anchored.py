@@ -51,7 +51,7 @@ class AnchoredForm(Form):
         self.session, self.text = session, text
         anchors = text.anchors
         self.title("Anchored in the text")
-        self.note("Travels with the text. Escape leaves it; Delete takes it out.")
+        self.note("Moves with the text. Escape deselects it; Delete removes it.")
         self.heading("PLACE")
         self.stands = Choice("Stands")
         self.stands.committed.connect(lambda v: anchors.change(stands=v))
@@ -62,7 +62,7 @@ class AnchoredForm(Form):
         self.distance = LengthField("Distance", unit, *limits(Anchor, "distance"))
         self.distance.setToolTip("From the text that it stands above or beside")
         self.shift = LengthField("Shift", unit, *limits(Anchor, "shift"))
-        self.shift.setToolTip("Lifts it; less than 0 lowers it")
+        self.shift.setToolTip("Raises it; a negative value lowers it")
         for label, field, name, beside in (
             ("Width", self.width_field, "width", False),
             ("Height", self.height_field, "height", True),
@@ -76,9 +76,9 @@ class AnchoredForm(Form):
         self.fit.committed.connect(lambda v: anchors.change(fit=v))
         self.row("Fit", self.fit)
         self.resolution = self.note()
-        self.choose, self.out = self.buttons("Choose a picture…", "Free onto the page")
+        self.choose, self.out = self.buttons("Choose a picture…", "Release onto the page")
         self.choose.clicked.connect(self._choose)
-        self.out.setToolTip("Takes it out of the text and leaves it on the page where it stands")
+        self.out.setToolTip("Takes it out of the text and leaves it on the page where it is")
         self.out.clicked.connect(anchors.free)
         self.heading("CAPTION")
         self.caption = _Caption(self._say)

@@ -25,7 +25,7 @@ class GuideForm(Form):
         self.place = LengthField("Position", session.publication.setup.unit)
         self.place.committed.connect(lambda value: self._move(float(value)))
         self.row("Position", self.place)
-        self.locked = QCheckBox("Locked: not picked up by the hand")
+        self.locked = QCheckBox("Locked")
         self.locked.clicked.connect(self._lock)
         self.column.addWidget(self.locked)
         (self.remove,) = self.buttons("Remove this guide")
@@ -54,7 +54,7 @@ class GuideForm(Form):
             return  # it is being dragged away; nothing is decided yet
         guide = self._guide()
         level = guide.axis == "horizontal"
-        self.name.setText("Level guide" if level else "Upright guide")
+        self.name.setText("Horizontal guide" if level else "Vertical guide")
         on_master = self._at().holder_id in masters_by_id(session.publication)
         where = "the master, and all pages that follow it" if on_master else "this page"
         self.what.setText(f"On {where}")

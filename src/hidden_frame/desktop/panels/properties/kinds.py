@@ -79,7 +79,7 @@ def _text_rows(form: ItemRows, unit: Unit) -> None:
     _radius(form, unit, beside=True)
     form.check("Grows with its text", "grows")
     form.check("First line at the top", "snug")
-    form.check("Runs around items", "yields")
+    form.check("Wraps around items", "yields")
     form.choice("Shows", "main", _shows)
     form.story = form.note()
     form.overflow = form.note()
@@ -170,7 +170,7 @@ def _dark_row(form: ItemRows) -> None:
     """The picture that is shown where what lies beneath is dark, as a logo in white."""
     button = QPushButton(_SAME)
     button.setAccessibleName("Picture on dark ground")
-    button.setToolTip("Shown instead wherever it stands out better from what is printed beneath")
+    button.setToolTip("Shown instead wherever it stands out better against what is printed beneath")
 
     def load(item: Item) -> None:
         assert isinstance(item, PictureFrame)
@@ -237,15 +237,15 @@ def _crop_row(form: ItemRows, label: str, field: NumberField | LengthField) -> N
 
 def add_around(form: ItemRows, unit: Unit) -> None:
     """Whether text runs around the item, and at what distance."""
-    form.heading("TEXT AROUND IT")
-    field = Choice("Text")
+    form.heading("TEXT WRAP")
+    field = Choice("Wrap")
     options: list[tuple[str, object]] = [
-        ("runs on beneath", None), ("runs around its box", "box"),
-        ("runs around its shape", "shape"),
+        ("none", None), ("around its box", "box"),
+        ("around its shape", "shape"),
     ]  # fmt: skip
-    outline = ("runs around what is seen of it", "outline")
+    outline = ("around what is visible of it", "outline")
     both = QCheckBox("On both sides")
-    both.setToolTip("Lines go on beyond it; else they stand on its wider side")
+    both.setToolTip("Text runs on both sides of it; otherwise only on the wider side")
     offset = LengthField("Distance", unit, 0.0)
 
     def load(item: Item) -> None:
@@ -281,7 +281,7 @@ def add_around(form: ItemRows, unit: Unit) -> None:
     field.committed.connect(commit)
     offset.committed.connect(commit_offset)
     both.clicked.connect(commit_both)
-    form.add("Text", "around", field, load)
+    form.add("Wrap", "around", field, load)
     form.row("Distance", offset)
     form.row("", both)
     form.fields["distance"] = offset

@@ -22,6 +22,7 @@ from hidden_frame.model.geometry import Columns, Grid, Guide
 from hidden_frame.model.invariants import check
 from hidden_frame.model.layouts import master_layout
 from hidden_frame.model.lookup import find_master
+from hidden_frame.model.plural import plural
 from hidden_frame.model.publication import Master, Publication
 from hidden_frame.model.units import format_length
 
@@ -53,7 +54,7 @@ class MasterForm(Form):
         )
         self.row("Sections start on", self.opens)
         self.opens.setToolTip(
-            "Checks tell when a section that starts with this master falls on the other side"
+            "Checks report a section that starts with this master on the other side"
         )
         self.from_base = self.heading("FROM THE BASE")
         self.departs = self.note()
@@ -95,12 +96,12 @@ class MasterForm(Form):
         self.own_grid.clicked.connect(lambda: self._layout(grid=None))
         self.heading("GUIDES")
         self.guides = self.note()
-        self.across = LengthField("Add across", unit)
+        self.across = LengthField("Add horizontal guide", unit)
         self.across.committed.connect(lambda v: self._add_guide("horizontal", float(v)))
-        self.row("Add across, from top", self.across)
-        self.down = LengthField("Add down", unit)
+        self.row("Add horizontal guide, from top", self.across)
+        self.down = LengthField("Add vertical guide", unit)
         self.down.committed.connect(lambda v: self._add_guide("vertical", float(v)))
-        self.row("Add down, from spine", self.down)
+        self.row("Add vertical guide, from spine", self.down)
         self.fields, self.no_guides = self.buttons("Rows, columns…", "Remove all guides")
         self.fields.setToolTip("Guides in rows and columns, or at intervals")
         self.fields.clicked.connect(lambda: GuidesDialog(session, self.window()).exec())
@@ -150,7 +151,9 @@ class MasterForm(Form):
         self.own_guides.setVisible(master.guides is not None and master.base is not None)
         number = len(layout.guides)
         own = "of its own" if master.guides is not None else "from its base"
-        self.guides.setText(f"{number} guide{'s' * (number != 1)}, {own}" if number else "None")
+        self.guides.setText(
+            plural(number, "{n} guide, {own}", "{n} guides, {own}", own=own) if number else "None"
+        )
         self.no_guides.setVisible(bool(number))
         self.across.show_text("")
         self.down.show_text("")

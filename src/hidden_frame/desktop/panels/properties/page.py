@@ -31,6 +31,7 @@ from hidden_frame.model.lookup import (
     section_of,
     stack_of,
 )
+from hidden_frame.model.plural import pages_counted
 from hidden_frame.model.publication import Numbering, Page, Section
 
 _MOST_BEGINNINGS = 12  # paragraphs that are offered
@@ -68,7 +69,7 @@ class PageForm(Form):
         none.clicked.connect(lambda: self._apply(()))
         apply.clicked.connect(self.apply_wanted)
         automatic.clicked.connect(lambda: self._apply(None))
-        automatic.setToolTip("Follow what the section or the publication says")
+        automatic.setToolTip("Use the masters of the section or the publication")
         self.automatic = automatic
         self.heading("FROM THE MASTERS")
         self.overrides = self.note()
@@ -96,13 +97,13 @@ class PageForm(Form):
         self.prefix.committed.connect(lambda v: self._number(prefix=str(v)[:40]))
         self.row("Prefix", self.prefix)
         self.begins = Choice("Begins with")
-        self.begins.setToolTip("A paragraph that it begins with, and follows wherever it goes")
+        self.begins.setToolTip("The paragraph the section begins with; the section moves with it")
         self.begins.committed.connect(self._begin)
         self.row("Begins with", self.begins)
         self.counted = QCheckBox("Counted, though not printed")
         self.counted.clicked.connect(lambda on: self._number(counted=on))
         self.column.addWidget(self.counted)
-        self.own_masters = QCheckBox("Its own masters for automatic pages")
+        self.own_masters = QCheckBox("Use different default masters in this section")
         self.own_masters.clicked.connect(self._own_masters)
         self.column.addWidget(self.own_masters)
         self.section_stack = StackEditor("Masters of the section", "No master")
@@ -160,7 +161,7 @@ class PageForm(Form):
         stacks = {stack_of(publication, p) for p in pages}
         how = _HOW[by_hand]
         if len(stacks) > 1:
-            how = f"They follow {len(stacks)} different stacks; this is that of the first"
+            how = f"They follow {len(stacks)} different stacks; this is the first page’s"
         rule = followed_rule(publication, pages[0])
         if rule is not None and len(stacks) == 1 and by_hand == {False}:
             how = f"By rule: {cause_in_words(publication, rule)}"
@@ -182,7 +183,7 @@ class PageForm(Form):
         session, facts = self.session, self.session.composition.facts
         names = [facts[p].folio or f"#{facts[p].position}" for p in chosen]
         self.name.setToolTip(", ".join(names) if len(names) > 1 else "")
-        count = f"{len(names)} page{'s' * (len(names) != 1)}"
+        count = pages_counted(len(names))
         if session.section_id:
             self.name.setText(f"Section {facts[chosen[0]].section_name or 'without a name'}")
             span = f"{names[0]} to {names[-1]}" if len(names) > 1 else names[0]
@@ -191,7 +192,7 @@ class PageForm(Form):
             told = ", ".join(names) if len(names) <= 8 else f"{', '.join(names[:7])}, … {names[-1]}"
             self.name.setText(f"{count}: {told}")
             within = [facts[p].section_name for p in chosen if facts[p].section_name]
-            self.what.setText(" · ".join(dict.fromkeys(within)) or "Changes reach all of them")
+            self.what.setText(" · ".join(dict.fromkeys(within)) or "Changes apply to all of them")
         else:
             here = facts[chosen[0]]
             self.name.setText(f"Page {here.folio}" if here.folio else f"Page #{here.position}")

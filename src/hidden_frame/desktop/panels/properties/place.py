@@ -58,7 +58,10 @@ class NinePoints(QWidget):
 
     def show_point(self, point: Handle) -> None:
         self.point = point
-        self.setToolTip(f"x and y are those of the {point_name(point)}; it stays when sized")
+        self.setToolTip(
+            f"X and Y are measured at the {point_name(point)}, which stays put when the item is "
+            "resized"
+        )
         self.update()
 
     def place_of(self, point: Handle) -> QPointF:

@@ -18,6 +18,7 @@ from hidden_frame.edit.size.resize import LEAST_TRIM, resize
 from hidden_frame.model.canons import CANONS
 from hidden_frame.model.geometry import Margins, Size
 from hidden_frame.model.invariants import MAX_BLEED, MAX_TRIM
+from hidden_frame.model.plural import plural
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.units import UNITS
 
@@ -54,10 +55,10 @@ class SetupRows(QObject):
         )
         form.row("Unit", self.unit)
         (self.size,) = form.buttons("Page size…")
-        self.size.setToolTip("Another trim size, and what becomes of what is there")
+        self.size.setToolTip("Change the trim size and choose what happens to the items")
         self.size.clicked.connect(lambda: self.wanted.emit(None))
         self.facing = QCheckBox("Facing pages")
-        self.facing.setToolTip("Single pages show the recto face; nothing is lost on the way back")
+        self.facing.setToolTip("Single pages show the recto face; switching back loses nothing")
         self.facing.clicked.connect(self._set_facing)
         form.row("", self.facing)
         self.opening = Choice("Begins with")
@@ -65,17 +66,17 @@ class SetupRows(QObject):
             lambda side: session.edit("opening side", lambda p: change_setup(p, opening=side))
         )
         form.row("Begins with", self.opening)
-        self.direction = Choice("Reads")
+        self.direction = Choice("Reading direction")
         self.direction.committed.connect(
             lambda v: session.edit("reading direction", lambda p: change_setup(p, direction=v))
         )
-        form.row("Reads", self.direction)
-        self.sheet = Choice("Pages in")
+        form.row("Reading direction", self.direction)
+        self.sheet = Choice("Pages in multiples of")
         self.sheet.committed.connect(
             lambda v: session.edit("sheets", lambda p: change_setup(p, sheet=v))
         )
-        form.row("Pages in", self.sheet)
-        form.note("Automatic pages follow, unless their section says otherwise:")
+        form.row("Pages in multiples of", self.sheet)
+        form.note("Automatic pages follow these, unless their section says otherwise:")
         self.stack = StackEditor("Default masters", "No master")
         self.stack.changed.connect(
             lambda stack: session.edit("default masters", lambda p: set_default_masters(p, stack))
@@ -117,7 +118,7 @@ class SetupRows(QObject):
         ways = ("left to right", "right to left")
         self.direction.show_choice([(w, w) for w in ways], setup.direction)
         sheets: list[tuple[str, object]] = [("any number", 1)]
-        sheets += [(f"multiples of {n}", n) for n in (2, 4, 8, 16, 32)]
+        sheets += [(f"{n}", n) for n in (2, 4, 8, 16, 32)]
         self.sheet.show_choice(sheets, setup.sheet)
         self.stack.show_stack(publication, publication.default_masters)
 
@@ -135,4 +136,4 @@ def canon_choice(publication: Publication, margins: Margins) -> tuple[list, obje
 def pages_in_words(publication: Publication, master_id: str) -> str:
     """“12 pages follow”."""
     count = len(followers(publication)[master_id])
-    return f"{count} page{'s' * (count != 1)} follow{'s' * (count == 1)}"
+    return plural(count, "{n} page follows", "{n} pages follow")

@@ -30,7 +30,7 @@ class SeveralForm(Form):
         self.session = session
         unit = session.publication.setup.unit
         self.name = self.title("")
-        self.what = self.note("Drag them or use the arrow keys to move them together.")
+        self.what = self.note("Drag them, or use the arrow keys, to move them together.")
         self.points = add_reference(self, session)
         self.fields: dict[str, LengthField] = {}
         for label, name in (("X", "x"), ("Y", "y"), ("Width", "width"), ("Height", "height")):

@@ -40,7 +40,7 @@ class StackEditor(QWidget):
         self.list.setAccessibleName(label)
         self.list.setObjectName("Stack")
         self.list.setDragDropMode(QAbstractItemView.DragDropMode.InternalMove)
-        self.list.setToolTip("Drag to reorder; double click to open the master")
+        self.list.setToolTip("Drag to change the order; double-click to open the master")
         self.list.model().rowsMoved.connect(self._dragged)
         self.list.itemDoubleClicked.connect(lambda row: self.opened.emit(row.data(_ID)))
         self.list.currentRowChanged.connect(lambda _: self._enable())
@@ -57,7 +57,7 @@ class StackEditor(QWidget):
         row.addStretch(1)
         self.up = self._tool("ph.arrow-up", "One up", lambda: self._step(1))
         self.down = self._tool("ph.arrow-down", "One down", lambda: self._step(-1))
-        self.remove = self._tool("ph.x", "Take it away", self._remove)
+        self.remove = self._tool("ph.x", "Remove it", self._remove)
         for button in (self.up, self.down, self.remove):
             row.addWidget(button)
         column.addLayout(row)
@@ -111,7 +111,7 @@ class StackEditor(QWidget):
                     lambda m=master.id: self.changed.emit((*self._stack, m)),
                 )
         if self.menu.isEmpty():
-            self.menu.addAction("All masters are in it").setEnabled(False)
+            self.menu.addAction("All masters are in the stack").setEnabled(False)
 
     def _place(self) -> int:
         """The chosen master's place in the stack, counted from the bottom."""

@@ -28,7 +28,7 @@ class TextForm(Form):
         self.session = session
         self.text = text
         self.title("Text")
-        self.note("Changes the selection, or the word at the caret.")
+        self.note("Applies to the selection, or to the word at the caret.")
         self.heading("PARAGRAPH")
         self.style_field = Choice("Paragraph style")
         self.style_field.committed.connect(lambda v: text.dress.set_paragraph_style(str(v)))
@@ -38,17 +38,17 @@ class TextForm(Form):
         self.row("Alignment", self.alignment)
         self.short = TextField("Short title")
         self.short.setPlaceholderText("none")
-        self.short.setToolTip("What running heads show where the whole heading has no room")
+        self.short.setToolTip("Shown by running heads where the full heading has no room")
         self.short.committed.connect(lambda v: text.dress.set_short(str(v)))
         self.row("Short title", self.short)
-        (self.ends,) = self.buttons("Two ends: tab to the right edge")
-        self.ends.setToolTip("What follows the caret goes to the right edge of the line")
+        (self.ends,) = self.buttons("Tab to the right edge")
+        self.ends.setToolTip("What follows the caret moves to the right edge of the line")
         self.ends.clicked.connect(text.dress.split_ends)
         self.departs = self.note()
-        self.styled, self.made = self.buttons("As its style says", "New style of it")
-        self.styled.setToolTip("Takes off what the paragraph and its characters say themselves")
+        self.styled, self.made = self.buttons("Clear local formatting", "New style from it")
+        self.styled.setToolTip("Clears local formatting of the paragraph and its characters")
         self.styled.clicked.connect(text.dress.clear_departures)
-        self.made.setToolTip("A style that says what this paragraph does, which is set in it")
+        self.made.setToolTip("Makes a style of this paragraph’s formatting and applies it")
         self.made.clicked.connect(text.dress.make_style)
         self.heading("CHARACTERS")
         self.character = Choice("Character style")
@@ -73,7 +73,7 @@ class TextForm(Form):
         self.tint.committed.connect(lambda v: text.dress.set_look(tint=v))
         self.row("Tint", self.tint)
         self.language = Choice("Language of these characters")
-        self.language.setToolTip("Decides where words are divided")
+        self.language.setToolTip("Decides where words are hyphenated")
         self.language.committed.connect(lambda v: text.dress.set_look(language=v))
         self.row("Language", self.language)
         self.bold, self.italic = QCheckBox("Bold"), QCheckBox("Italic")
@@ -89,7 +89,7 @@ class TextForm(Form):
         self.shift.setToolTip(SHIFT_HINT)
         self.shift.committed.connect(lambda v: text.dress.set_look(shift=v))
         self.row("Shift", self.shift)
-        (self.plain,) = self.buttons("As the styles say")
+        (self.plain,) = self.buttons("As in the styles")
         self.plain.clicked.connect(self._plain)
         self.end()
 
@@ -115,9 +115,7 @@ class TextForm(Form):
         publication = self.session.publication
         now: dict[str, Any] = self.text.dress.now()
         departs = [name.replace("_", " ") for name in self.text.dress.departures()]
-        told = (
-            f"Besides its style: {', '.join(departs)}" if departs else "Nothing besides its style"
-        )
+        told = f"Local formatting: {', '.join(departs)}" if departs else "No local formatting"
         self.departs.setText(told)
         self.styled.setEnabled(bool(departs))
         self.show_row(self.short, self.text.dress.in_heads())

@@ -12,7 +12,7 @@ from hidden_frame.edit.looks.colours import check_dark
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Item, TextFrame
 
-AS_THEY_SAY = "as they say"
+AS_THEY_SAY = "as in their styles"
 WORN = ("text_colour", "text_style", "text_size", "on_dark")
 """What may be changed on a page at once, without asking for an override first."""
 

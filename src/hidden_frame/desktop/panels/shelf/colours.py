@@ -89,7 +89,7 @@ class ColourList(QWidget):
             self.list.clear()
             for colour in colours:
                 entry = QListWidgetItem(swatch(colour), colour.name)
-                entry.setToolTip(f"{colour.name}, {_SPACES[colour.space]}; double click to change")
+                entry.setToolTip(f"{colour.name}, {_SPACES[colour.space]}; double-click to change")
                 self.list.addItem(entry)
             self.list.setCurrentRow(min(row, len(colours) - 1))
         self._enable()

@@ -36,7 +36,7 @@ class DetailTree(QTreeWidget):
         self.header().setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
         self.header().setSectionResizeMode(1, QHeaderView.ResizeMode.Stretch)
         self.delete = QPushButton("Delete")
-        self.delete.setToolTip("Takes the detail away; where it is shown its words stay")
+        self.delete.setToolTip("Deletes the detail; its text stays wherever it is shown")
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() == Qt.Key.Key_Delete and self.delete.isEnabled():

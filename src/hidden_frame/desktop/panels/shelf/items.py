@@ -1,4 +1,4 @@
-"""Items: the stacking order of the page or face that is worked on, layer by layer."""
+"""Items and layers of the page or face that is worked on, layer by layer."""
 
 from __future__ import annotations
 
@@ -124,13 +124,15 @@ class ItemList(QWidget):
         self.layer_down = self._tool(
             "ph.arrow-down", "Layer one down", lambda: self._step_layer(-1)
         )
-        self.drop_layer = self._tool("ph.trash", "Delete the layer; its items stay", self._delete)
+        self.drop_layer = self._tool(
+            "ph.trash", "Delete the layer and keep its items", self._delete
+        )
         row.addWidget(self.new_layer)
         row.addStretch(1)
         for button in (self.layer_up, self.layer_down, self.drop_layer):
             row.addWidget(button)
         column.addLayout(row)
-        note = QLabel("Drag to restack. Double click to rename.")
+        note = QLabel("Drag to change the order. Double-click to rename.")
         note.setObjectName("Quiet")
         note.setWordWrap(True)
         column.addWidget(note)
@@ -216,7 +218,7 @@ class ItemList(QWidget):
             row.setToolTip(0, f"The layer {layer.name}, on all pages and masters")
             row.setToolTip(PRINT, f"Print the layer {layer.name}, or leave it out of print and PDF")
             row.setToolTip(EYE, f"Show or hide the layer {layer.name} everywhere")
-            row.setToolTip(LOCK, f"Lock or free the layer {layer.name} everywhere")
+            row.setToolTip(LOCK, f"Lock or unlock the layer {layer.name} everywhere")
             self.tree.addTopLevelItem(row)
             for resolved in reversed([r for r in found if r.item.layer == layer.id]):
                 each = self._row(resolved)
@@ -238,7 +240,7 @@ class ItemList(QWidget):
         if own:
             row.setIcon(LOCK, icon("ph.lock-simple") if item.locked else QIcon())
             flags |= Qt.ItemFlag.ItemIsEditable | Qt.ItemFlag.ItemIsDragEnabled
-            row.setToolTip(LOCK, "Lock or free it")
+            row.setToolTip(LOCK, "Lock or unlock it")
         else:
             master = masters_by_id(session.publication)[str(resolved.carrier)].name
             set_tone(row, "master")

@@ -34,7 +34,7 @@ class StepList(QWidget):
         self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         with_tones(self.list)
         column.addWidget(self.list)
-        note = QLabel("Click a step to go to how things were after it.")
+        note = QLabel("Click a step to go back to how things were after it.")
         note.setObjectName("Quiet")
         note.setWordWrap(True)
         column.addWidget(note)

@@ -23,6 +23,7 @@ from hidden_frame.desktop.state.session import Session
 from hidden_frame.edit.stories import rename_story
 from hidden_frame.interact.words.storied import Help, offers, state
 from hidden_frame.model.lookup import find_story
+from hidden_frame.model.plural import plural
 
 _ID = Qt.ItemDataRole.UserRole
 
@@ -72,20 +73,20 @@ class StoryList(QWidget):
         self.helps = QVBoxLayout()
         column.addLayout(self.helps)
         self.tray = QPushButton()
-        self.tray.setToolTip("On the page where the story speaks of it; text runs around it")
+        self.tray.setToolTip("On the page where the story mentions it, with text running around it")
         column.addWidget(self.tray)
         self.anchor = QPushButton()
-        self.anchor.setToolTip("Each travels with the paragraph that it stood at")
+        self.anchor.setToolTip("Each moves with the paragraph it was placed at")
         column.addWidget(self.anchor)
-        self.grows = QCheckBox("Its section grows with it")
-        self.grows.setToolTip("Pages are added at the section's end, and taken away, as it needs")
+        self.grows = QCheckBox("Section grows with it")
+        self.grows.setToolTip("Pages are added and removed at the section’s end as the text needs")
         column.addWidget(self.grows)
         grid = QGridLayout()
         grid.setSpacing(6)
-        self.go, self.bring = QPushButton("Go to"), QPushButton("Bring in…")
-        self.rename, self.out = QPushButton("Rename"), QPushButton("Write out…")
+        self.go, self.bring = QPushButton("Go to"), QPushButton("Import…")
+        self.rename, self.out = QPushButton("Rename"), QPushButton("Export…")
         self.delete = QPushButton("Delete")
-        self.bring.setToolTip("A manuscript into the section of the page on the desk")
+        self.bring.setToolTip("Imports a manuscript into the section of the page on the desk")
         for n, button in enumerate((self.go, self.bring, self.rename, self.out, self.delete)):
             grid.addWidget(button, n // 2, n % 2)
         column.addLayout(grid)
@@ -163,7 +164,7 @@ class StoryList(QWidget):
             self.tray.hide()
             self.anchor.hide()
             self.told.setText(
-                "No story yet. Bring in a manuscript, or link one text frame to the next by the "
+                "No story yet. Import a manuscript, or link one text frame to the next by the "
                 "mark at its foot."
             )
             return
@@ -173,12 +174,14 @@ class StoryList(QWidget):
         if now.first:
             ends = [page_name(composition.facts[page]) for page in (now.first, now.last)]
             both = list(dict.fromkeys(ends))
-            where = f" · page{'s' * (len(both) > 1)} {' to '.join(both)}"
-        count = f"{now.frames} frame{'s' * (now.frames != 1)}"
+            where = plural(
+                len(both), " · page {pages}", " · pages {pages}", pages=" to ".join(both)
+            )
+        count = plural(now.frames, "{n} frame", "{n} frames")
         self.told.setText(f"{now.words:,} words · {count}{where}\n{now.sentence}")
         many = len(story.waiting)
         self.tray.setVisible(many > 0)
-        self.tray.setText(f"Place the next of {many} picture{'s' * (many != 1)}")
+        self.tray.setText(plural(many, "Place the last picture", "Place the next of {n} pictures"))
         self.anchor.setVisible(many > 0)
         self.anchor.setText(
             "Anchor it where it stood" if many == 1 else "Anchor all where they stood"

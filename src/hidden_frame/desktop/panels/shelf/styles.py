@@ -107,9 +107,9 @@ class StyleList(QWidget):
         column.addWidget(self.told)
         grid = QGridLayout()
         grid.setSpacing(6)
-        self.change, self.clear = QPushButton("Change…"), QPushButton("As its style says")
-        self.change.setToolTip("Change the marked style, wherever it is used; so does double click")
-        self.clear.setToolTip("Takes off what the paragraph and its characters say themselves")
+        self.change, self.clear = QPushButton("Change…"), QPushButton("Clear local formatting")
+        self.change.setToolTip("Change the selected style wherever it is used (or double-click it)")
+        self.clear.setToolTip("Clears local formatting of the paragraph and its characters")
         grid.addWidget(self.change, 0, 0)
         grid.addWidget(self.clear, 0, 1)
         column.addLayout(grid)
@@ -213,11 +213,11 @@ class StyleList(QWidget):
         self.clear.setEnabled(bool(departs))
         self.change.setEnabled(self.paragraphs.currentItem() is not None)
         if departs:
-            self.told.setText(f"Besides its style: {', '.join(departs)}")
+            self.told.setText(f"Local formatting: {', '.join(departs)}")
         elif session.editing is not None or session.items:
-            self.told.setText("A click puts a style on what is selected; drag to change the order.")
+            self.told.setText("Click to apply a style to the selection; drag to change the order.")
         else:
-            self.told.setText("Select a text, or click into one: then a click puts a style on it.")
+            self.told.setText("Select a text, or click into one, then click a style to apply it.")
 
     def _clicked(self, row: QTreeWidgetItem) -> None:
         """The style put on the paragraphs, characters or frames that are selected."""

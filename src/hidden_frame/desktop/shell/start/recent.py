@@ -46,11 +46,11 @@ class RecentList(QListWidget):
             path = Path(name)
             if path.is_file():
                 self._add(path.stem, _saved(path), name, _preview(path), str(path))
-        told = "32 made-up pages to try things on."
+        told = "32 sample pages to try things out."
         if not self.count():
-            told = "Nothing of yours yet; what you save is listed here. " + told
+            told = "Nothing yet; publications you save are listed here. " + told
         self._add("The demo almanac", told, "", _star(), "Opens without a file")
-        self._add("A long book", "Some 200 pages through which one story flows.", BOOK, _lines(),
+        self._add("A long book", "About 200 pages of one continuous story.", BOOK, _lines(),
                   "Opens without a file")  # fmt: skip
 
     def _add(self, name: str, detail: str, path: str, picture: QPixmap, tip: str) -> None:

@@ -56,7 +56,7 @@ class StartWindow(QWidget):
         whole.addWidget(heading)
         whole.addLayout(self._presets(), 2)
         whole.addSpacing(8)
-        heading = QLabel("GO ON WITH")
+        heading = QLabel("RECENT PUBLICATIONS")
         heading.setObjectName("Heading")
         whole.addWidget(heading)
         whole.addWidget(self._recent(), 3)
@@ -77,7 +77,7 @@ class StartWindow(QWidget):
             card.clicked.connect(lambda _=False, p=preset: self.new(p))
             row.addWidget(card)
             self.cards[preset.name] = card
-        self.other = StartCard("Another size", "a trim, margins and columns of your own")
+        self.other = StartCard("Another size", "your own trim, margins and columns")
         self.other.clicked.connect(lambda: self.new(None))
         row.addWidget(self.other)
         return row
@@ -149,7 +149,7 @@ class StartWindow(QWidget):
         tell(window.session, opened, path)  # type: ignore[attr-defined]
 
     def go_on_with(self, left: Left) -> None:
-        """Work that was not closed properly."""
+        """Work that was not closed normally."""
         try:
             self._recover(left)
         except Refusal as refusal:

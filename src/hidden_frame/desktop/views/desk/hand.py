@@ -252,7 +252,7 @@ class Hand(QObject):
             return
         if self.master_item_selected():
             session.noticed.emit(
-                "This item comes from a master; choose Override here in Properties to move it."
+                "This item comes from a master; to move it, choose Override here in Properties."
             )
             return
         face, name = self.selected.face(), "nudge"

@@ -50,7 +50,7 @@ class Ruler(QWidget):
         if axis == "x":
             self.setFixedHeight(THICK)
             self.setAccessibleName("Ruler above")
-            self.setToolTip("Pull down a guide; with Shift across the spread")
+            self.setToolTip("Drag out a guide; with Shift across the spread")
         else:
             self.setFixedWidth(THICK)
             self.setAccessibleName("Ruler beside")
@@ -222,7 +222,7 @@ class Corner(QWidget):
         self._pulling = False
         self.setFixedSize(THICK, THICK)
         self.setAccessibleName("Zero of the rulers")
-        self.setToolTip("Pull onto the page to set the rulers' zero; double click to reset it")
+        self.setToolTip("Drag onto the page to set the rulers’ zero; double-click to reset it")
 
     def paintEvent(self, event: QPaintEvent) -> None:
         colours = theme.current()

@@ -158,7 +158,8 @@ class TabRuler(QWidget):
                 stop = self.stops[under]
                 where = "right edge" if stop.position is None else (
                     format_length(stop.position, self.ruled.unit))  # fmt: skip
-                told = f"{stop.align}, {where}; drag it, or down to take it off; double click turns"
+                hint = "drag to move or, down, to remove; double-click to change it"
+                told = f"{stop.align}, {where}; {hint}"
             QToolTip.showText(event.globalPos(), told, self)
             return True
         return super().event(event)

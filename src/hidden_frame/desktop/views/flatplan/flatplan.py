@@ -13,8 +13,9 @@ from hidden_frame.desktop.views.flatplan.legend import Legend
 from hidden_frame.desktop.views.flatplan.view import LARGE, SMALL, FlatplanView
 from hidden_frame.desktop.views.run.thumbnails import Thumbnails
 from hidden_frame.interact.finds.plan import count_in_words
+from hidden_frame.model.plural import pages_counted
 
-_BUTTONS = (("Move…", "move pages"), ("Fill up…", "fill up"), ("Spreads…", "spreads"))
+_BUTTONS = (("Move…", "move pages"), ("Fill the sheet…", "fill up"), ("Spreads…", "spreads"))
 
 
 class Flatplan(QWidget):
@@ -66,13 +67,13 @@ class Flatplan(QWidget):
         self.count.setText(count_in_words(self.session.publication))
 
     def _tell_hits(self, count: int) -> None:
-        words = f"{count} page{'s' * (count != 1)}" if count else "nothing"
+        words = pages_counted(count) if count else "nothing"
         self.hits.setText("" if count < 0 else words)
 
     def add_commands(self, commands: Commands) -> None:
         """Buttons, once there are commands."""
         fit = text_button("Fit all", "The whole publication in sight", self.view.fit_all)
-        legend = text_button("Marks", "What every mark on a page means", self.show_legend)
+        legend = text_button("Marks", "What the marks on pages mean", self.show_legend)
         self.row.insertWidget(self.row.indexOf(self.size_slider), fit)
         self.row.insertWidget(self.row.indexOf(self.size_slider) + 1, legend)
         buttons: list[QWidget] = [fit, legend]

@@ -42,12 +42,12 @@ def _ribbon(painter: QPainter, rect: QRectF, colours: theme.Theme) -> None:
 MARKS: tuple[tuple[Paint, str], ...] = (
     (_ribbon, "The masters that the page follows, each in its ribbon\u2019s colour"),
     (paint_own_items, "Items of the page\u2019s own"),
-    (_marked(overrides=(Override(item=""),)), "Something of its masters is overridden here"),
+    (_marked(overrides=(Override(item=""),)), "Something from its masters is overridden here"),
     (_marked(blind=True), "Blind: the folio is counted, not printed"),
     (_marked(held=1), "Held at its position"),
     (_marked(made=True), "Made by a story that needed it; it goes again when empty"),
     (_clasp, "Tied to the page that faces it"),
-    (paint_warning, "Checks have something to say"),
+    (paint_warning, "Checks found a problem"),
     (_ring, "Follows the master that is pointed at or on the desk"),
 )
 

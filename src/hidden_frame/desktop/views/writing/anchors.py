@@ -178,7 +178,7 @@ class TextAnchors:
         place, seen, placed = self.place(), self.seen(), self.edit.placed()
         session, editing = self.edit.session, self.edit.session.editing
         if place is None or seen is None or placed is None or editing is None:
-            session.noticed.emit("Nothing anchored is selected; click it while you write.")
+            session.noticed.emit("Nothing anchored is selected; click it while editing the text.")
             return
         text = self.edit.text
         style, layer = text[place[0]].style, session.publication.layers[-1].id

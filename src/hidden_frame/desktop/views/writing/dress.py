@@ -113,7 +113,7 @@ class TextDress:
         style = paragraph_style(publication, style_id)
         self.edit.keep("new style", text, lambda p: put_paragraph_style(p, style))
         self.edit.session.noticed.emit(
-            f"The style “{style.name}” was made of this paragraph; Ctrl+T changes its name."
+            f"Made the style “{style.name}” from this paragraph; rename it with Ctrl+T."
         )
 
     def toggle(self, name: str) -> None:

@@ -61,16 +61,15 @@ class Pasting:
         page = data.html()
         if len(page) > MOST:
             session.noticed.emit(
-                f"What was copied is longer than {MOST // 1_000_000} million characters with its "
-                "looks; its words were pasted without them."
+                f"What was copied is longer than {MOST // 1_000_000} million characters with "
+                "its formatting; only its text was pasted."
             )
             return False
         source = _read(page)
         flat = source is None or source.left.get(LEVELS)
         if source is None or flat or not all_there(source, data.text() if data.hasText() else ""):
             session.noticed.emit(
-                "What was copied can’t be read whole with its looks; its words were pasted without "
-                "them."
+                "The formatting of what was copied can’t be read; only its text was pasted."
             )
             return False
         if not source.paragraphs:

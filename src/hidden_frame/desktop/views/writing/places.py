@@ -10,6 +10,7 @@ from hidden_frame.edit.text import steps
 from hidden_frame.edit.text import write as edit_text
 from hidden_frame.interact.finds.indexing import marked_everywhere
 from hidden_frame.interact.finds.referring import Target, placed, text_of
+from hidden_frame.model.plural import plural
 from hidden_frame.model.text import IndexMark, Marker, Note, Reference, Run, Text, TextPlace, Told
 
 if TYPE_CHECKING:
@@ -69,7 +70,7 @@ class TextPlaces:
         if everywhere:
             made, count = marked_everywhere(session.history.now, everywhere, mark)
             if session.edit("mark for the index", lambda _: made):
-                session.noticed.emit(f"Put in {count:,} mark{'s' * (count != 1)}.")
+                session.noticed.emit(plural(count, "Inserted {n} mark.", "Inserted {n} marks."))
             return
         start, end = self.edit.selection
         text = self.edit.text
@@ -90,7 +91,7 @@ class TextPlaces:
         they look."""
         session, before = self.edit.session, self.note()
         if self.edit.told() is None:
-            session.noticed.emit("Notes stand in stories; link this frame to another one first.")
+            session.noticed.emit("Notes belong to stories; link this frame to another one first.")
             return
         if before is not None and self.edit.caret == self.edit.anchor:
             self.edit.anchor = (self.edit.caret[0], self.edit.caret[1] - 1)
@@ -110,7 +111,7 @@ class TextPlaces:
         here = self._here()
         if here is None:
             self.edit.session.noticed.emit(
-                "A master's text stands on many pages; name a place in a page's or a story's text."
+                "A master’s text appears on many pages; name a paragraph on a page or in a story."
             )
             return
         made, _ = placed(self.edit.session.history.now, here, name)

@@ -231,7 +231,7 @@ class WrittenText(QObject):
         if not room:
             limit = f"{most:,}"
             self.session.noticed.emit(
-                f"A frame holds at most {limit} characters; put the rest into another one."
+                f"A frame can hold {limit} characters; put the rest into another one."
             )
         return room
 
@@ -292,7 +292,8 @@ class WrittenText(QObject):
             )
         if told.story.lists:
             self.session.noticed.emit(
-                "This text lists headings by itself; change those, or what it lists: Contents list…"
+                "This list is made from the headings; change those, or what it lists, in "
+                "Contents list…"
             )
             return None
         story_id = told.story.id
@@ -381,8 +382,8 @@ class WrittenText(QObject):
             self.anchor = (self.caret[0], self.caret[1] - 1)
         if self.told() is not None and marker.shows not in STEADY:
             self.session.noticed.emit(
-                "A story stands on many pages and can't show one page's folio; put the marker into "
-                "a frame of the master."
+                "A story runs over many pages and can’t show one page’s folio; put the marker "
+                "into a frame of the master."
             )
             return
         text, place = self.without_selection()
