@@ -1,4 +1,4 @@
-"""Runs the measures: `./bench`, `./bench --json`, `./bench master layout`."""
+"""Runs the measures: `./bench`, `./bench --json`, `./bench --write`, `./bench master layout`."""
 
 from __future__ import annotations
 
@@ -13,6 +13,7 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 from rich.console import Console
 from rich.table import Table
 
+from benchmarks import written
 from benchmarks.across import across_rows
 from benchmarks.cold import cold_rows, export_rows, opened_rows
 from benchmarks.desk import desk_frames, selecting, start_up, typing
@@ -75,8 +76,10 @@ CAPTION = (
 
 
 def main(arguments: list[str]) -> int:
-    as_json = "--json" in arguments
-    names = [a for a in arguments if a != "--json"] or [n for n in MEASURES if n not in LONG]
+    as_json, write = "--json" in arguments, "--write" in arguments
+    names = [a for a in arguments if not a.startswith("--")] or [
+        n for n in MEASURES if n not in LONG
+    ]
     unknown = [n for n in names if n not in MEASURES]
     if unknown:
         known = ", ".join(MEASURES)
@@ -91,6 +94,8 @@ def main(arguments: list[str]) -> int:
         for row in rows:
             print(json.dumps({**row._asdict(), "met": row.met}))
         return 0
+    if write:
+        written.write(rows)
     columns = ("measure", "value", "unit", "pace", "target", "met")
     table = Table(*columns, title=TITLE, caption=CAPTION)
     for row in rows:

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-__version__ = "0.1.0"
+__version__ = "0.2.0"
 __all__ = ["Document", "Refusal", "marker", "paragraph", "run"]
 
 if TYPE_CHECKING:

@@ -93,4 +93,4 @@ def test_what_is_counted_is_what_prints_otherwise_than_meant(ids):
     told = counted(Finding(kind_id, "") for kind_id in ids)
     numbers = [int(part.split()[0]) for part in told.split(", ") if part]
     assert sum(numbers) == sum(printed(kind_id) for kind_id in ids)
-    assert not any(kinds.kind_of(i).guide == "Lines like a book" for i in ids if printed(i))
+    assert not any(kinds.kind_of(i).guide == "Book typography" for i in ids if printed(i))

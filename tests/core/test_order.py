@@ -299,7 +299,7 @@ def test_a_parted_spread_is_foretold_with_the_page_that_keeps_it_together():
     publication = tie(publication, ids[3], ids[4])  # 4 and 5 face each other
     told = foretell(publication, lambda p: add_pages(p, section, 0, 1)[0])
     assert told.parted == ((ids[3], ids[4]),)
-    assert told.words == "pages 1–12 change sides; the tied spread 4–5 is parted"
+    assert told.words == "pages 1–12 change sides; the spread 4–5 is separated"
     together = kept_together(publication, told)
     facts = page_facts(together)
     assert facts[ids[3]].spread == facts[ids[4]].spread and len(facts) == 14

@@ -57,7 +57,7 @@ def test_a_near_miss_is_listed_and_not_done_by_enter(finder, hands):
         assert near in rows(finder)
         QTest.keyClick(finder.word, Qt.Key.Key_Return)
         assert finder.result() == 0
-        assert finder.list.currentItem() is None and "choose" in finder.where.text()
+        assert finder.list.currentItem() is None and "Choose" in finder.where.text()
     assert hands.publication is before
     assert hands.window.commands["guides"].isChecked() == seen
     finder.word.setText("age")  # ends “page”, begins nothing
@@ -103,7 +103,7 @@ def test_anything_can_be_looked_for(finder, typed):
 
 def test_nothing_of_that_name_is_said(finder):
     finder.word.setText("zzqx")
-    assert rows(finder) == [] and finder.where.text().startswith("Nothing of that name")
+    assert rows(finder) == [] and finder.where.text().startswith("Nothing found")
 
 
 def test_pictures_are_placed_from_the_menu(hands, monkeypatch, tmp_path):

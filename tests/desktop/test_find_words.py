@@ -127,7 +127,7 @@ def test_fields_of_text_open_there_and_say_what_is_missing(hands):
     fields = Fields(hands.session, window.commands, window.properties)
     hands.session.show_page(hands.page(1))
     rows = [k for k in known() if k.place == "words"]
-    assert fields.missing(("words",)).startswith("Double-click into a text")
+    assert fields.missing(("words",)).startswith("Double-click a text")
     assert fields.missing(("picture frame",)) == "Select a picture frame first."
     page = next(p for p in all_pages(hands.publication)
                 for i in p.items if isinstance(i, TextFrame) and i.text)  # fmt: skip
@@ -187,11 +187,11 @@ def test_a_field_of_a_dialog_is_found_and_has_the_keyboard(hands, finder_of, mon
 
     finder = finder_of()
     finder.word.setText("shortest word hyphenated")
-    assert finder.list.topLevelItem(0).text(0) == "Words from"
+    assert finder.list.topLevelItem(0).text(0) == "Shortest word"
     assert finder.where.text() == "Enter opens it there."
     monkeypatch.setattr(QDialog, "exec", waits)
     QTest.keyClick(finder.word, Qt.Key.Key_Return)
-    assert seen == ["Words from"]
+    assert seen == ["Shortest word"]
 
 
 def test_what_stands_in_the_forms_is_known(hands):
@@ -216,7 +216,7 @@ def test_a_field_that_is_not_shown_now_says_so(hands):
     holder = hands.session.holder_id
     hands.session.edit("no fill", lambda p: change_items(p, holder, {item: {"fill": None}}))
     fields.open(("frame or shape",), "Fill tint")
-    assert "“Fill tint” is not shown just now" in hands.notices[-1]
+    assert "“Fill tint” isn’t shown at the moment" in hands.notices[-1]
     count = len(hands.notices)
     fields.open(("frame or shape",), "Fill")
     assert len(hands.notices) == count and focused(hands) == "Fill"

@@ -21,9 +21,9 @@ PAGES = [path for _, path in topics()]
 
 def test_there_is_a_page_for_each_job_in_order():
     assert [title for title, _ in topics()] == [
-        "Begin", "Number the pages", "A head with two ends", "Masters and families",
-        "One page departs", "Order and sections", "Into print", "A book from a manuscript",
-        "Lines like a book", "What text drives",
+        "Getting started", "Number the pages", "Running heads", "Masters and families",
+        "Change one page", "Order and sections", "Export for print", "A book from a manuscript",
+        "Book typography", "Heads, contents and index from the text",
     ]  # fmt: skip
 
 
@@ -86,7 +86,7 @@ def test_find_and_checks_lead_to_the_page_that_tells_of_it(hands, finder_of, qtb
     read = []
     finder = finder_of(open_guide=read.append)
     finder.show()
-    finder.word.setText("Tie as a spread")
+    finder.word.setText("Keep these two pages as a spread")
     assert finder.guide.text() == "Guide: Order and sections"
     QTest.mouseClick(finder.guide, Qt.MouseButton.LeftButton)
     assert read == ["Order and sections"] and not finder.isVisible()

@@ -66,21 +66,19 @@ def test_the_reason_is_read_in_the_status_line_too(hands):
     assert hands.window.status.page.text() == before
 
 
-def test_entries_that_turn_say_what_they_will_do_now(hands):
+def test_entries_that_are_on_or_off_have_a_tick(hands):
     commands = hands.window.commands
     pages = [hands.page(4), hands.page(5)]
     hands.session.select_pages(tuple(pages))
     commands.refresh()
-    assert commands["tie"].text() == "Tie as a spread"
-    assert commands["hold"].text() == "Hold at this position"
+    assert not commands["tie"].isChecked() and not commands["hold"].isChecked()
     hands.do("tie")
     hands.do("hold")
     commands.refresh()
-    assert commands["tie"].text() == "Untie the spread"
-    assert commands["hold"].text() == "Free from this position"
+    assert commands["tie"].isChecked() and commands["hold"].isChecked()
     hands.do("tie")
     commands.refresh()
-    assert commands["tie"].text() == "Tie as a spread"
+    assert not commands["tie"].isChecked()
 
 
 @pytest.mark.parametrize(("menu", "command"), [

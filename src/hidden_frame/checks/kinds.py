@@ -5,7 +5,7 @@ it, and how it is counted.  A new check is a function and a row here.
 >>> kind_of("low resolution").many
 'pictures of low resolution'
 >>> kind_of("low resolution").guide
-'Into print'
+'Export for print'
 """
 
 from __future__ import annotations
@@ -30,13 +30,13 @@ from hidden_frame.model.publication import Publication
 OrderCheck = Callable[[Publication], Iterable[Finding]]
 TextCheck = Callable[[Composition], Iterable[Finding]]
 
-INTO_PRINT = "Into print"
+INTO_PRINT = "Export for print"
 _NUMBERS = "Number the pages"
 _ORDER = "Order and sections"
-_HEADS = "A head with two ends"
+_HEADS = "Running heads"
 _STORIES = "A book from a manuscript"
-_DRIVEN = "What text drives"
-_LINES = "Lines like a book"
+_DRIVEN = "Heads, contents and index from the text"
+_LINES = "Book typography"
 
 
 class Kind(NamedTuple):
@@ -70,7 +70,7 @@ KINDS: tuple[Kind, ...] = (
     Kind("empty section", _ORDER, order=order.empty_sections),
     Kind("parted spread", _ORDER, order=with_facts(order.parted_ties)),
     Kind("sheets", _ORDER, order=order.sheets),
-    Kind("sleeping override", "One page departs", order=order.asleep),
+    Kind("sleeping override", "Change one page", order=order.asleep),
     Kind("missing font", order=names.missing_families),
     Kind("idle detail", _HEADS, order=names.detail_findings),
     Kind("lost detail", _HEADS, order=names.detail_findings),

@@ -109,15 +109,15 @@ def parted_ties(publication: Publication, facts: Mapping[str, PageFacts]) -> Ite
                 f"{page_name(facts[a.id])} and {page_name(facts[b.id])} are tied as a spread and "
                 "don't face each other.",
                 a.id, (a.id, b.id),
-                (*_halves(publication, facts, a.id, b.id), Way("Untie them", _untied(a.id))),
+                (*_halves(publication, facts, a.id, b.id), Way("Separate them", _untied(a.id))),
             )  # fmt: skip
     pairs = {p.id for pair in tied_pairs(publication) for p in pair}
     for page in all_pages(publication):
         if page.tie is not None and page.id not in pairs:
             yield Finding(
                 "parted spread",
-                f"{page_name(facts[page.id])} was tied to a page that is gone.",
-                page.id, (page.id,), (Way("Untie it", _untied(page.id)),),
+                f"{page_name(facts[page.id])} was kept with a page that no longer exists.",
+                page.id, (page.id,), (Way("Let it go alone", _untied(page.id)),),
             )  # fmt: skip
 
 

@@ -7,12 +7,13 @@ item stands on its page as given.
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import TYPE_CHECKING, Annotated, Any, Literal
 
-from msgspec import UNSET, Meta, Struct, UnsetType
+from msgspec import UNSET, Meta, Struct
 
 from hidden_frame.model.geometry import Crop, Fit, Flip, NotNegative, Share
 from hidden_frame.model.paint import Fill, Stroke
+from hidden_frame.model.partly import open_fields, partly
 from hidden_frame.model.text import Contents, FontSize, Index, NoteList, Text
 
 Faces = Literal["both", "verso", "recto"]
@@ -172,46 +173,25 @@ OVERRIDABLE: dict[type, tuple[str, ...]] = {
 }  # fmt: skip
 
 
-class Override(Struct, frozen=True, kw_only=True, omit_defaults=True, forbid_unknown_fields=True):
-    """Single properties of a master item changed on one page or derived master (R10).
+if TYPE_CHECKING:
+
+    class Override(Struct, frozen=True, kw_only=True):
+        item: str
+
+        def __init__(self, *, item: str, **properties: Any) -> None: ...
+
+        def __getattr__(self, name: str) -> Any: ...
+else:
+    Override = partly(
+        "Override", __name__,
+        """Single properties of a master item changed on one page or derived master (R10).
 
     >>> Override(item="item-7", x=72.0)
     Override(item='item-7', x=72.0, ...
-    """
-
-    item: str
-    x: float | UnsetType = UNSET
-    y: float | UnsetType = UNSET
-    width: NotNegative | UnsetType = UNSET
-    height: NotNegative | UnsetType = UNSET
-    rotation: float | UnsetType = UNSET
-    opacity: Share | UnsetType = UNSET
-    visible: bool | UnsetType = UNSET
-    layer: str | UnsetType = UNSET
-    fill: Fill | UnsetType | None = UNSET
-    stroke: Stroke | UnsetType | None = UNSET
-    text: Text | UnsetType = UNSET
-    inset: NotNegative | Insets | UnsetType = UNSET
-    vertical: Vertical | UnsetType = UNSET
-    grows: bool | UnsetType = UNSET
-    snug: bool | UnsetType = UNSET
-    picture: str | UnsetType | None = UNSET
-    fit: Fit | UnsetType = UNSET
-    form: Form | UnsetType = UNSET
-    radius: NotNegative | UnsetType = UNSET
-    blend: Blend | UnsetType = UNSET
-    around: Around | UnsetType | None = UNSET
-    columns: Annotated[int, Meta(ge=1, le=20)] | UnsetType = UNSET
-    gutter: NotNegative | UnsetType = UNSET
-    yields: bool | UnsetType = UNSET
-    main: Annotated[int, Meta(ge=0, le=99)] | UnsetType = UNSET
-    crop: Crop | UnsetType | None = UNSET
-    text_style: str | UnsetType | None = UNSET
-    text_colour: str | UnsetType | None = UNSET
-    text_size: FontSize | UnsetType | None = UNSET
-    on_dark: str | UnsetType | None = UNSET
-    picture_on_dark: str | UnsetType | None = UNSET
-    flip: Flip | UnsetType = UNSET
+    """,
+        (("item", str),),
+        open_fields(OVERRIDABLE, dict.fromkeys(n for names in OVERRIDABLE.values() for n in names)),
+    )  # fmt: skip
 
 
 PICTURES = ("picture", "picture_on_dark")  # the properties of a frame that name a picture

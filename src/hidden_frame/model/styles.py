@@ -13,15 +13,16 @@ Inheritance Level 3, section 4.4).
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Annotated, Literal, TypeVar
+from typing import TYPE_CHECKING, Annotated, Any, Literal, TypeVar
 
-from msgspec import UNSET, Meta, Struct, UnsetType
+from msgspec import UNSET, Meta, Struct
 
 from hidden_frame.model.chain import chain
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import NotNegative, Positive, Share
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.numbering import ListNumber
+from hidden_frame.model.partly import open_fields, partly
 from hidden_frame.model.text import (
     Alignment,
     Alternate,
@@ -143,68 +144,25 @@ class ComputedStyle(Struct, frozen=True, kw_only=True):
     on_dark: str | None = None
 
 
-class ParagraphStyle(
-    Struct, frozen=True, kw_only=True, omit_defaults=True, forbid_unknown_fields=True
-):
-    """What a style says itself; what is unset follows the style that it is based on."""
+if TYPE_CHECKING:
 
-    id: str
-    name: Name
-    based_on: str | None = None
-    family: str | UnsetType = UNSET
-    bold: bool | UnsetType = UNSET
-    italic: bool | UnsetType = UNSET
-    size: FontSize | UnsetType = UNSET
-    leading: Positive | UnsetType = UNSET
-    tracking: Tracking | UnsetType = UNSET
-    colour: str | UnsetType = UNSET
-    tint: Share | UnsetType = UNSET
-    alignment: Alignment | UnsetType = UNSET
-    space_before: NotNegative | UnsetType = UNSET
-    space_after: NotNegative | UnsetType = UNSET
-    indent_left: NotNegative | UnsetType = UNSET
-    indent_right: NotNegative | UnsetType = UNSET
-    indent_first: float | UnsetType = UNSET
-    flush_after: bool | UnsetType = UNSET
-    tabs: tuple[TabStop, ...] | UnsetType = UNSET
-    hyphenate: bool | UnsetType = UNSET
-    language: Language | UnsetType | None = UNSET
-    underline: bool | UnsetType = UNSET
-    strike: bool | UnsetType = UNSET
-    case: Case | UnsetType = UNSET
-    figures: Figures | UnsetType = UNSET
-    figure_width: FigureWidth | UnsetType = UNSET
-    raised: Raised | UnsetType = UNSET
-    fractions: bool | UnsetType = UNSET
-    shift: BaselineShift | UnsetType = UNSET
-    spelling: Spelling | UnsetType = UNSET
-    alternate: Alternate | UnsetType = UNSET
-    reads: Reads | UnsetType = UNSET
-    breaking: Breaking | UnsetType = UNSET
-    balanced: bool | UnsetType = UNSET
-    word_space_least: WordSpaceLeast | UnsetType = UNSET
-    word_space_most: WordSpaceMost | UnsetType = UNSET
-    letter_space: LetterSpace | UnsetType = UNSET
-    glyph_scale: GlyphScale | UnsetType = UNSET
-    hyphens_in_a_row: HyphensInARow | UnsetType = UNSET
-    hyphen_word: HyphenLetters | UnsetType = UNSET
-    hyphen_before: HyphenLetters | UnsetType = UNSET
-    hyphen_after: HyphenLetters | UnsetType = UNSET
-    hyphen_ends: HyphenEnds | UnsetType = UNSET
-    hanging_punctuation: bool | UnsetType = UNSET
-    keep_next: bool | UnsetType = UNSET
-    keep_together: bool | UnsetType = UNSET
-    least_foot: LeastLines | UnsetType = UNSET
-    least_head: LeastLines | UnsetType = UNSET
-    starts: Starts | UnsetType = UNSET
-    level: Level | UnsetType = UNSET
-    on_grid: bool | UnsetType = UNSET
-    drop_lines: DropLines | UnsetType = UNSET
-    drop_letters: DropLetters | UnsetType = UNSET
-    rule_above: Rule | UnsetType | None = UNSET
-    rule_below: Rule | UnsetType | None = UNSET
-    number: ListNumber | UnsetType | None = UNSET
-    on_dark: str | UnsetType | None = UNSET
+    class ParagraphStyle(Struct, frozen=True, kw_only=True):
+        id: str
+        name: str
+        based_on: str | None = None
+
+        def __init__(
+            self, *, id: str, name: str, based_on: str | None = None, **properties: Any
+        ) -> None: ...
+
+        def __getattr__(self, name: str) -> Any: ...
+else:
+    ParagraphStyle = partly(
+        "ParagraphStyle", __name__,
+        "What a style says itself; what is unset follows the style that it is based on.",
+        (("id", str), ("name", Name), ("based_on", str | None, None)),
+        open_fields([ComputedStyle], ComputedStyle.__struct_fields__[2:]),
+    )  # fmt: skip
 
 
 class CharacterStyle(

@@ -69,14 +69,14 @@ def _put(
     name = next(s.name for s in publication.sections if s.id == section_id) or "its section"
     if index > len(order):
         raise Refusal(
-            f"A page is held at position {page.held}, and there would be no more than "
-            f"{len(order) + 1} pages; free it first."
+            f"A page is locked at position {page.held}, and there would be no more than "
+            f"{len(order) + 1} pages; unlock it first."
         )
     before = rank[order[index - 1][0]] if index else -1
     after = rank[order[index][0]] if index < len(order) else len(rank)
     if not before <= rank[section_id] <= after:
         raise Refusal(
-            f"The page held at position {page.held} belongs to {name}, which would not reach "
-            "there; free it first."
+            f"The page locked at position {page.held} belongs to {name}, which would not reach "
+            "there; unlock it first."
         )
     order.insert(index, placed)

@@ -163,7 +163,9 @@ def move_pages(
     moved = [everything[at - 1] for at in sorted(order[page] for page in moving)]
     for page in moved:
         if page.held is not None:
-            raise Refusal(f"The page held at position {page.held} stays there; free it to move it.")
+            raise Refusal(
+                f"The page locked at position {page.held} stays there; unlock it to move it."
+            )
     target = find_section(publication, section_id)
     index = max(0, min(index, len(target.pages)))
     sections = []

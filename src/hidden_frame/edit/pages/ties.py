@@ -20,7 +20,7 @@ from hidden_frame.model.publication import Page, Publication
 def tie(publication: Publication, first: str, second: str) -> Publication:
     """Two pages meant to face each other; whatever they were tied to before is free."""
     if first == second:
-        raise Refusal("A page can't be tied to itself; select two pages that face each other.")
+        raise Refusal("A page can’t be kept with itself; select two pages that face each other.")
     old = {find_page(publication, p).tie for p in (first, second)} - {None}
     publication, (name,) = new_ids(publication, "tie", 1)
 

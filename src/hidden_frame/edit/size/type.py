@@ -44,7 +44,7 @@ def _style(style: ParagraphStyle, factor: float) -> ParagraphStyle:
         style = replace(style, **{n: own(style, n) for n in ("size", "leading")})
     changes: dict[str, Any] = {n: getattr(style, n) * factor for n in _LENGTHS if _is(style, n)}
     if _is(style, "tabs"):
-        changes["tabs"] = tuple(_tab(t, factor) for t in style.tabs)  # type: ignore[union-attr]
+        changes["tabs"] = tuple(_tab(t, factor) for t in style.tabs)
     for name in ("rule_above", "rule_below"):
         rule = getattr(style, name)
         if isinstance(rule, Rule):

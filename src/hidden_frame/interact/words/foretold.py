@@ -69,7 +69,7 @@ def foretell(publication: Publication, change: Change) -> Foretold:
         named = spans if spans.endswith("pages") else f"{'page' if one else 'pages'} {spans}"
         words.append(f"{named} changes sides" if one else f"{named} change sides")
     for a, b in parted:
-        words.append(f"the tied spread {_label(before[a])}–{_label(before[b])} is parted")
+        words.append(f"the spread {_label(before[a])}–{_label(before[b])} is separated")
     for each in cut:
         many = "1 item reaches" if len(each.items) == 1 else f"{len(each.items)} items reach"
         pages = f"{_label(before[each.page])} onto {_label(before[each.partner])}"

@@ -167,9 +167,9 @@ class PageActions:
     def toggle_tie(self) -> None:
         chosen = self.chosen()
         if self.tied():
-            self.session.edit("untie the spread", lambda p: untie(p, chosen))
+            self.session.edit("no longer keep as a spread", lambda p: untie(p, chosen))
         elif self.could_tie():
-            self.session.edit("tie as a spread", lambda p: tie(p, *chosen))
+            self.session.edit("keep as a spread", lambda p: tie(p, *chosen))
 
     def held(self) -> bool:
         publication = self.session.publication
@@ -177,7 +177,7 @@ class PageActions:
 
     def toggle_held(self) -> None:
         chosen, held = self.chosen(), not self.held()
-        name = "hold at this position" if held else "free from its position"
+        name = "lock at this position" if held else "unlock from its position"
         self.session.edit(name, lambda p: hold_pages(p, chosen, held))
 
     def number_from_here(self) -> None:

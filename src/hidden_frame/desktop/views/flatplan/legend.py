@@ -44,9 +44,9 @@ MARKS: tuple[tuple[Paint, str], ...] = (
     (paint_own_items, "Items of the page\u2019s own"),
     (_marked(overrides=(Override(item=""),)), "Something from its masters is overridden here"),
     (_marked(blind=True), "Blind: the folio is counted, not printed"),
-    (_marked(held=1), "Held at its position"),
+    (_marked(held=1), "Locked at its position"),
     (_marked(made=True), "Made by a story that needed it; it goes again when empty"),
-    (_clasp, "Tied to the page that faces it"),
+    (_clasp, "Kept with the page that faces it"),
     (paint_warning, "Checks found a problem"),
     (_ring, "Follows the master that is pointed at or on the desk"),
 )

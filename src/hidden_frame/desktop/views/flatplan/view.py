@@ -469,9 +469,9 @@ class FlatplanView(PageView):
         lines = [describe(self.session.composition.facts[page_id], page),
                  "Follows " + (" + ".join(names) or "no master")]  # fmt: skip
         if page.held is not None:
-            lines.append(f"Held at position {page.held}")
+            lines.append(f"Locked at position {page.held}")
         if page.tie is not None:
-            lines.append("Tied to the page that faces it")
+            lines.append("Kept with the page that faces it")
         if page.overrides:
             lines.append(f"Overrides {len(page.overrides)} of its masters' items (ochre diamond)")
         if page.items:
