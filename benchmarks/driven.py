@@ -11,6 +11,7 @@ from msgspec.structs import replace
 
 from benchmarks.measures import Row, _timed, _window
 from benchmarks.stories import manuscript
+from benchmarks.whole_file import to_bytes
 from hidden_frame.compose.composer import Composer
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.looks.styles import put_paragraph_style
@@ -39,7 +40,7 @@ from hidden_frame.model.text import (
 )
 from hidden_frame.model.trims import TRIMS
 from hidden_frame.settle.settling import settled
-from hidden_frame.storage.format import from_bytes, to_bytes
+from hidden_frame.storage.format import from_bytes
 
 HEADINGS, MARKS, RULES, REFERENCES = 200, 2000, 12, 200
 

@@ -35,6 +35,7 @@ from benchmarks.hostile.mutated import VALUES, bytes_changed, mutations
 from benchmarks.hostile.outside import Outside
 from benchmarks.hostile.overfull import overfull
 from benchmarks.measures import Row, _window
+from benchmarks.whole_file import to_bytes
 from hidden_frame.demo.almanac import almanac
 from hidden_frame.edit.about import set_title
 from hidden_frame.edit.new import new_publication
@@ -47,7 +48,7 @@ from hidden_frame.model.publication import Publication, Setup
 from hidden_frame.model.trims import TRIMS
 from hidden_frame.model.valid import check_change
 from hidden_frame.storage import files
-from hidden_frame.storage.format import from_bytes, load, save, to_bytes
+from hidden_frame.storage.format import from_bytes, load, save
 from hidden_frame.storage.recovery import discard, left_behind, recovered
 
 _TOGETHER = 10  # windows at a time: each but waits for its next key

@@ -197,14 +197,14 @@ def writing() -> Iterator[Row]:
 def bringing_in() -> Iterator[Row]:
     """A .docx of 300 pages read, its styles matched, poured and grown."""
     from hidden_frame.edit.text.bring import brought
-    from hidden_frame.storage.manuscripts.manuscript import Para, Stretch
+    from hidden_frame.storage.manuscripts.manuscript import ManuscriptRun, Para
     from hidden_frame.storage.manuscripts.read import of_bytes
     from hidden_frame.storage.manuscripts.write import written
 
     text = manuscript()[: 3350 * 2 // 3]
     paragraphs = [
         Para("Heading 1" if n % 60 == 0 else "Normal",
-             (Stretch(p.content[0].text), Stretch(" slanted", italic=True)))  # type: ignore[union-attr]
+             (ManuscriptRun(p.content[0].text), ManuscriptRun(" slanted", italic=True)))  # type: ignore[union-attr]
         for n, p in enumerate(text)
     ]  # fmt: skip
     data = written(paragraphs, "docx")

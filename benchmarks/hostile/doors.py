@@ -7,6 +7,7 @@ from typing import Any
 
 import msgspec
 
+from benchmarks.whole_file import to_bytes
 from hidden_frame.compose.composer import Composer
 from hidden_frame.edit.carry.items import Clip, clip_of
 from hidden_frame.interact.hands.shown import pasted_as_shown
@@ -15,7 +16,7 @@ from hidden_frame.model.publication import Picture, Publication
 from hidden_frame.model.valid import check_change
 from hidden_frame.output.pdf import pdf_bytes
 from hidden_frame.storage.door import MOST_TOLD, from_clipboard
-from hidden_frame.storage.format import Opened, from_bytes, to_bytes
+from hidden_frame.storage.format import Opened, from_bytes
 from hidden_frame.storage.pictures import picture_from_bytes
 
 

@@ -17,10 +17,11 @@ from collections.abc import Callable, Iterator
 from pathlib import Path
 
 from benchmarks.measures import Row
+from benchmarks.whole_file import to_bytes
 from hidden_frame.demo.almanac import almanac
 from hidden_frame.edit.about import set_title
 from hidden_frame.model.errors import Refusal
-from hidden_frame.storage.format import load, save, to_bytes
+from hidden_frame.storage.format import load, save
 from hidden_frame.storage.manuscripts.read import of_bytes
 from hidden_frame.storage.numbers import FORMAT
 

@@ -6,6 +6,7 @@ import io
 
 import pypdfium2 as pdfium
 import pytest
+from benchmarks.whole_file import to_bytes
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
@@ -37,7 +38,7 @@ from hidden_frame.model.publication import Setup
 from hidden_frame.model.text import Anchor, Paragraph, Run
 from hidden_frame.output.pdf import pdf_bytes
 from hidden_frame.settle.settling import settled
-from hidden_frame.storage.format import from_bytes, to_bytes
+from hidden_frame.storage.format import from_bytes
 from hidden_frame.storage.pictures import picture_from_bytes
 
 WIDTH, HEIGHT = 200.0, 300.0

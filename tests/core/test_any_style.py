@@ -5,6 +5,7 @@ from __future__ import annotations
 import time
 
 import pytest
+from benchmarks.whole_file import to_bytes
 from hypothesis import example, given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
@@ -27,7 +28,7 @@ from hidden_frame.model.styles import ComputedStyle, ParagraphStyle, Rule
 from hidden_frame.model.text import Paragraph, Run, TabStop
 from hidden_frame.output.pdf import pdf_bytes
 from hidden_frame.settle.settling import settled
-from hidden_frame.storage.format import from_bytes, to_bytes
+from hidden_frame.storage.format import from_bytes
 
 BARE = change_setup(
     new_publication("Any style", Setup(trim=Size(400, 500)), 2), grid=Grid(20.0, 13.0)

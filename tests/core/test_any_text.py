@@ -10,6 +10,7 @@ from itertools import pairwise
 import pypdf
 import pypdfium2 as pdfium
 import pytest
+from benchmarks.whole_file import to_bytes
 from hypothesis import example, given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
@@ -28,7 +29,7 @@ from hidden_frame.model.publication import Setup
 from hidden_frame.model.text import Marker, Paragraph, Run
 from hidden_frame.output.pdf import pdf_bytes
 from hidden_frame.output.png import page_images
-from hidden_frame.storage.format import from_bytes, to_bytes
+from hidden_frame.storage.format import from_bytes
 
 PUBLICATION = new_publication("Any", Setup(trim=Size(600, 800)), 1)
 PAGE = all_pages(PUBLICATION)[0].id

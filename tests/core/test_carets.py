@@ -7,15 +7,15 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from hidden_frame.compose.composer import Composer
-from hidden_frame.compose.composition import Told
+from hidden_frame.compose.composition import StoryOnPages
 from hidden_frame.demo.book import long_book
-from hidden_frame.interact.hands.carets import END, START, Shown, Standing, by_line
+from hidden_frame.interact.hands.carets import END, START, FrameText, Standing, by_line
 from hidden_frame.settle.settling import settled
 
 BOOK = settled(long_book(chapters=1))
 STORY = BOOK.stories[0]
 FLOW = Composer().compose(BOOK).flow(STORY.id)
-TOLD = Told(STORY, FLOW)
+TOLD = StoryOnPages(STORY, FLOW)
 LINES = [
     (at, FLOW.starts[at].paragraph + line.paragraph, line.start, line.end)
     for at, part in enumerate(FLOW.parts)
@@ -26,7 +26,7 @@ LINES = [
 def go(number, way, offset=0):
     at, paragraph, start, _ = LINES[number]
     here = Standing((paragraph, start + offset))
-    return by_line(STORY.text, Shown(FLOW.parts[at].text, TOLD, at), here, way).place
+    return by_line(STORY.text, FrameText(FLOW.parts[at].text, TOLD, at), here, way).place
 
 
 @settings(max_examples=150, deadline=None)

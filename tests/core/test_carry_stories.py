@@ -18,7 +18,7 @@ from hidden_frame.edit.carry.pages import (
 )
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.new import new_publication
-from hidden_frame.edit.pages.sections import Place, begin_with
+from hidden_frame.edit.pages.sections import StoryPlace, begin_with
 from hidden_frame.edit.stories import link, set_story_text, start_story
 from hidden_frame.edit.text.write import insert_marker, plain
 from hidden_frame.interact.hands.carried import StoryClip, stories_copied, stories_pasted
@@ -114,7 +114,7 @@ def test_a_section_that_begins_with_a_heading_begins_with_its_own_one_elsewhere(
     story = BOOK.stories[0]
     section = next(s for s in BOOK.sections if MainFrames(s.id) in story.path)
     at = 0
-    source = settled(begin_with(BOOK, section.id, Place(story.id, at)))
+    source = settled(begin_with(BOOK, section.id, StoryPlace(story.id, at)))
     place = find_section(source, section.id).begins
     text = source.stories[0].text
     text, _ = insert_marker(text, (at + 1, 3), Marker("reference", refers=Reference(place, "text")))

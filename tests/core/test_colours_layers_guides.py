@@ -6,6 +6,7 @@ import io
 
 import pypdf
 import pytest
+from benchmarks.whole_file import to_bytes
 from hypothesis import given
 from hypothesis import strategies as st
 from msgspec.structs import replace
@@ -50,7 +51,6 @@ from hidden_frame.model.lookup import all_pages, find_page
 from hidden_frame.model.paint import Colour, Fill, Stroke
 from hidden_frame.model.text import Look, Paragraph, Run
 from hidden_frame.output.pdf import pdf_bytes
-from hidden_frame.storage.format import to_bytes
 
 shares = st.floats(0, 1)
 rgbs = st.tuples(shares, shares, shares)

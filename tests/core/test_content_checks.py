@@ -302,7 +302,7 @@ def test_the_loosest_lines_come_first_by_their_words_and_the_rest_is_one_quiet_r
     assert len(loose) >= 2 and not any(f.quiet for f in loose)
     shares = [int(re.search(r"spaces of (\d+)", f.sentence)[1]) for f in loose]
     assert shares == sorted(shares, reverse=True) and min(shares) > 300
-    assert all("likes up to 150" in f.sentence for f in loose)
+    assert all("prefers at most 150" in f.sentence for f in loose)
     quiet = [f for f in rows if f.quiet]
     assert len(quiet) <= 1 and all(f.kind == "looser" and rows[-1] is f for f in quiet)
     better = replace(style, alignment="left")

@@ -6,6 +6,7 @@ import io
 
 import pypdf
 import pytest
+from benchmarks.whole_file import to_bytes
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
@@ -40,7 +41,7 @@ from hidden_frame.model.text import (
 )
 from hidden_frame.output.pdf import pdf_bytes
 from hidden_frame.settle.settling import settled
-from hidden_frame.storage.format import from_bytes, to_bytes
+from hidden_frame.storage.format import from_bytes
 from hidden_frame.typeset.segments import TextOffset
 
 WORDS = st.integers(0, 120).map(lambda n: "night " * n)

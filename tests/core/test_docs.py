@@ -1,5 +1,6 @@
 """What the documents say of the code is so: rules and their tests, lists of files, links."""
 
+import ast
 import re
 from pathlib import Path
 
@@ -96,3 +97,14 @@ def test_measured_rows_take_the_place_of_old_ones():
     assert len(rows) == len(page.split(BEGIN)[1].split(END)[0].strip().splitlines()) + 1
     assert made.split(END)[1] == page.split(END)[1] and made.startswith(page.split(BEGIN)[0])
     assert merged(made, [], "2031-02-03") == made
+
+
+def test_no_class_has_a_name_that_another_one_has():
+    """One word names one thing; what scripts call a section is one."""
+    found = {}
+    for path in (ROOT / "src" / "hidden_frame").rglob("*.py"):
+        for node in ast.walk(ast.parse(path.read_text("utf-8"))):
+            if isinstance(node, ast.ClassDef) and not node.name.startswith("_"):
+                found.setdefault(node.name, set()).add(path.name)
+    twice = {name: files for name, files in found.items() if len(files) > 1}
+    assert twice.keys() <= {"Section"}, twice

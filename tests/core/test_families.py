@@ -378,8 +378,8 @@ def test_all_overrides_are_listed_with_what_they_change_and_why_they_sleep():
     assert [d.holder_id for d in found] == [text, interview, pages[1], pages[2]]
     assert found[1].sentence == "Master “Interview” overrides place and fill of “Foot”, from “Base”"
     assert in_words(found[2].names) == "place and fill"
-    assert "is a verso and “Foot” stands on the other face" in found[2].asleep
-    assert "doesn't follow “Base” now" in found[3].asleep
+    assert "is a verso and “Foot” is on the other face" in found[2].asleep
+    assert "doesn’t follow “Base” now" in found[3].asleep
     back = follow_items(publication, text, [rule])
     assert [d.holder_id for d in departures(back)] == [interview, pages[1], pages[2]]
     assert len(departures(follow_on_pages(publication, pages))) == 2
@@ -392,7 +392,7 @@ def test_an_override_whose_item_is_gone_is_kept_and_told(small):
     sections[0] = replace(sections[0], pages=(held, *sections[0].pages[1:]))
     publication = check(replace(small, sections=tuple(sections)))
     (only,) = departures(publication)
-    assert "no master carries any more" in only.sentence
+    assert "no longer on any master" in only.sentence
     assert seen(publication) == seen(small)
 
 

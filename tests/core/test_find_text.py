@@ -13,11 +13,11 @@ from hidden_frame.compose.composer import Composer
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.stories import pour
-from hidden_frame.edit.text.find import Query, Stretch, characters, hits, replaced
+from hidden_frame.edit.text.find import Query, TextRange, characters, hits, replaced
 from hidden_frame.edit.text.write import plain
 from hidden_frame.interact.finds.finding import (
-    Spot,
-    Where,
+    SearchScope,
+    TextSpot,
     found,
     page_in_words,
     replaced_all,
@@ -102,8 +102,8 @@ def test_looks_styles_and_markers_stay():
 @pytest.mark.parametrize(
     ("query", "by", "said"),
     [
-        (Query(""), "", "nothing to look for"),
-        (Query("(", regular=True), "", "no regular expression"),
+        (Query(""), "", "nothing to search for"),
+        (Query("(", regular=True), "", "not a regular expression"),
         (Query("a", regular=True), r"\3", "names a group"),
     ],
 )
@@ -125,7 +125,7 @@ def test_everything_is_looked_through_with_its_place():
         "no room", "master Base", "2", "2"]  # fmt: skip
     assert (everywhere[0].before, everywhere[0].words, everywhere[0].after) == (
         "", "star", " of a story")  # fmt: skip
-    assert len(found(composition, Query("star"), Where(Spot(story)))) == 1
+    assert len(found(composition, Query("star"), SearchScope(TextSpot(story)))) == 1
     after = replaced_all(publication, Query("star", whole=True), "sun")
     assert after.times == 3 and problems(after.publication) == []
     assert plain(after.publication.stories[0].text) == "sun of a story"
@@ -141,7 +141,7 @@ def test_only_what_is_selected_is_replaced(lines, words, data):
     line = lines[number]
     start = data.draw(st.integers(0, len(line)))
     end = data.draw(st.integers(start, len(line)))
-    stretch = Stretch((number, start), (number, end))
+    stretch = TextRange((number, start), (number, end))
     new, count = replaced(text, Query(words, case=True), "xyz", within=stretch)
     whole = [m.span() for m in re.finditer(re.escape(words), line)]
     inside = [span for span in whole if start <= span[0] and span[1] <= end]

@@ -6,6 +6,7 @@ import pytest
 import roman as independent
 from hypothesis import given
 from hypothesis import strategies as st
+from tests.pairing import spreads
 
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.numerals import format_number
@@ -15,7 +16,7 @@ from hidden_frame.edit.pages.sections import change_numbering, start_section
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.publication import Numbering, Setup
-from hidden_frame.model.sides import side_of, spreads
+from hidden_frame.model.sides import side_of
 from hidden_frame.model.trims import TRIMS
 
 

@@ -318,7 +318,7 @@ def test_a_font_of_the_machine_is_offered_for_what_no_font_here_has(shelf, monke
     publication, _ = start_story(publication, page, other)
     found = lacking(publication)
     assert len(found) == 2
-    assert all("字" in f.sentence and "no font here has" in f.sentence for f in found)
+    assert all("字" in f.sentence and "no installed font has" in f.sentence for f in found)
     assert found[0].ways[0].offer == "Set them in All Han"
     mended = found[0].ways[0].fix(publication)
     assert not lacking(mended)

@@ -19,7 +19,7 @@ from hidden_frame.model.text import Look, Paragraph, Run
 from hidden_frame.output.pdf import pdf_bytes
 from hidden_frame.resources import FONTS
 from hidden_frame.typeset.fonts import font_book
-from hidden_frame.typeset.shaping import Manner, shape
+from hidden_frame.typeset.shaping import Lettering, shape
 
 
 def test_the_forms_of_a_letter_are_those_of_the_font_s_own_table():
@@ -39,7 +39,7 @@ def test_the_forms_of_a_letter_are_those_of_the_font_s_own_table():
     shown = {
         font.getGlyphName(glyph)
         for each in forms(face, "a")
-        for glyph in shape(face, "a", manner=Manner((each.alternate,))).glyphs
+        for glyph in shape(face, "a", manner=Lettering((each.alternate,))).glyphs
     }
     assert wanted and shown == wanted
 
@@ -47,7 +47,7 @@ def test_the_forms_of_a_letter_are_those_of_the_font_s_own_table():
 @pytest.mark.parametrize("character", ["Q", "a", "0"])
 def test_each_form_is_drawn_once_and_none_is_the_usual_one(character):
     face = font_book().face("Spectral", False, False)
-    drawn = [shape(face, character, manner=Manner((f.alternate,))).glyphs
+    drawn = [shape(face, character, manner=Lettering((f.alternate,))).glyphs
              for f in forms(face, character)]  # fmt: skip
     assert drawn and len(set(drawn)) == len(drawn)
     assert shape(face, character).glyphs not in drawn

@@ -8,6 +8,7 @@ from pathlib import Path
 
 import pypdfium2 as pdfium
 import pytest
+from benchmarks.whole_file import to_bytes
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from msgspec import UNSET
@@ -53,7 +54,7 @@ from hidden_frame.output.pdf import export_pdf
 from hidden_frame.output.pdf.export import pdf_bytes
 from hidden_frame.script.document import Document
 from hidden_frame.settle.settling import settled
-from hidden_frame.storage.format import from_bytes, to_bytes
+from hidden_frame.storage.format import from_bytes
 from hidden_frame.storage.pictures import picture_from_bytes
 
 FOLIO = (Paragraph("folio", (Run("Page "), Marker("folio"))),)
@@ -338,7 +339,7 @@ def test_ground_that_is_half_and_half_is_told_by_the_checks():
     found = content_findings(Composer().compose(publication), ())
     (mixed,) = [f for f in found if f.kind == "mixed ground"]
     assert mixed.item_id == item and mixed.pages == (all_pages(publication)[0].id,)
-    assert "half on dark, half on light ground" in mixed.sentence
+    assert "half dark, half light" in mixed.sentence
 
 
 def test_scripts_name_colours_and_styles_of_all_words():

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import pytest
+from benchmarks.whole_file import to_bytes
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
@@ -26,7 +27,7 @@ from hidden_frame.model.styles import ParagraphStyle
 from hidden_frame.model.text import Paragraph, Run
 from hidden_frame.settle.rules import ruled
 from hidden_frame.settle.settling import settled
-from hidden_frame.storage.format import from_bytes, to_bytes
+from hidden_frame.storage.format import from_bytes
 from hidden_frame.typeset.segments import TextOffset
 
 WORDS = st.integers(0, 150).map(lambda n: "night " * n)

@@ -6,6 +6,7 @@ import io
 
 import pypdf
 import pytest
+from benchmarks.whole_file import to_bytes
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
@@ -28,7 +29,7 @@ from hidden_frame.model.publication import Setup
 from hidden_frame.model.text import Note, NoteList, Paragraph, Run
 from hidden_frame.output.pdf import pdf_bytes
 from hidden_frame.settle.settling import settled
-from hidden_frame.storage.format import from_bytes, to_bytes
+from hidden_frame.storage.format import from_bytes
 
 
 def book():
@@ -148,4 +149,4 @@ def test_notes_that_no_list_shows_are_told_until_one_does():
     assert told == []
     unlisted = settled(set_list(listed, page, item, None))
     (found,) = (f for f in story_findings(Composer().compose(unlisted)) if "note" in f.kind)
-    assert found.sentence.startswith("1 note is listed nowhere") and found.page_id == page
+    assert found.sentence.startswith("1 note is not printed anywhere") and found.page_id == page

@@ -10,6 +10,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
+from tests.pairing import sheet_pairs, spreads
 
 from hidden_frame.checks.findings import findings
 from hidden_frame.compose.composer import Composer
@@ -51,7 +52,7 @@ from hidden_frame.model.invariants import problems
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, section_of
 from hidden_frame.model.publication import Numbering, Setup
-from hidden_frame.model.sides import missing, sheet_pairs, side_of, spread_of, spreads
+from hidden_frame.model.sides import missing, side_of, spread_of
 from hidden_frame.model.text import Paragraph, Run
 from hidden_frame.model.trims import TRIMS
 from hidden_frame.output.pdf import pdf_bytes
@@ -261,7 +262,7 @@ def test_a_held_page_keeps_its_position_or_the_change_is_refused(steps, first, s
             elif what == "move section":
                 publication = move_section(publication, home, section_of(publication, other).id)
         except Refusal as refusal:
-            assert "held at position" in str(refusal)
+            assert "locked at position" in str(refusal)
         at = {i: n for n, i in enumerate(pages_of(publication), 1)}
         assert {i: at[i] for i in wanted} == wanted
         assert problems(publication) == []
@@ -306,7 +307,7 @@ def test_a_parted_spread_is_foretold_with_the_page_that_keeps_it_together():
     assert foretell(publication, lambda p: add_pages(p, section, 0, 2)[0]).parted == ()
     assert [f.kind for f in findings(told.result)][:1] == ["parted spread"]
     assert tied_pairs(untie(publication, [ids[4]])) == []
-    with pytest.raises(Refusal, match="tied to itself"):
+    with pytest.raises(Refusal, match="kept with itself"):
         tie(publication, ids[0], ids[0])
 
 

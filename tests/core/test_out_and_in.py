@@ -36,7 +36,7 @@ from hidden_frame.model.text import (
 )
 from hidden_frame.model.trims import TRIMS
 from hidden_frame.settle.settling import settled
-from hidden_frame.storage.manuscripts.manuscript import Manuscript, Para, Stretch
+from hidden_frame.storage.manuscripts.manuscript import Manuscript, ManuscriptRun, Para
 from hidden_frame.storage.manuscripts.read import of_bytes
 from hidden_frame.storage.manuscripts.write import written
 from hidden_frame.storage.pictures import picture_from_bytes
@@ -51,7 +51,7 @@ def base():
     """A publication with the styles that manuscripts have, made as they are when brought in."""
     names = ["Normal", "Heading 2", "Heading 3", "Quote", "My style", "List continue"]
     names += [f"List {kind}{n}" for kind in ("bullet", "number") for n in ("", " 2", " 3")]
-    paras = tuple(Para(name, (Stretch("x"),)) for name in names)
+    paras = tuple(Para(name, (ManuscriptRun("x"),)) for name in names)
     publication = new_publication("P", Setup(trim=TRIMS["A5"]), 2)
     publication, _ = brought(publication, Manuscript("m", paras, (), {}, {}))
     named = CharacterStyle(id="plant", name="Plant names", italic=True)

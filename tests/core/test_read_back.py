@@ -29,7 +29,7 @@ from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.publication import Setup
 from hidden_frame.model.text import Paragraph, Run
 from hidden_frame.output.pdf import pdf_bytes
-from hidden_frame.output.pdf.readback import NOTHING, ONE_GLYPH, Said, in_turn, spread, told
+from hidden_frame.output.pdf.readback import NOTHING, ONE_GLYPH, ReadBack, in_turn, spread, told
 from hidden_frame.typeset.fonts import font_book
 from hidden_frame.typeset.paragraph import ParagraphSpec, Span
 from hidden_frame.typeset.region import Region
@@ -143,12 +143,12 @@ def test_a_word_is_said_whole_on_the_line_where_it_begins():
        st.text("xyz", min_size=1, max_size=30), st.text("ABC", max_size=3))  # fmt: skip
 def test_glyphs_together_say_the_whole_word(own, rest, before):
     own = [*own, "-"]
-    said = spread(own, Said(before, rest))
+    said = spread(own, ReadBack(before, rest))
     assert "".join(said) == before + "".join(own[:-1]) + rest
     assert len(said) == len(own)
     room = sum(ONE_GLYPH - len(t) for t in own[:-1]) + ONE_GLYPH - len(before)
     assert len(rest) > room or max(map(len, said)) <= max(ONE_GLYPH, len(before) + 2)
-    assert spread(own, Said(nothing=True)) == [NOTHING] * len(own)
+    assert spread(own, ReadBack(nothing=True)) == [NOTHING] * len(own)
     assert "".join(in_turn(rest, 5)).replace(NOTHING, "") == rest
 
 
@@ -157,6 +157,6 @@ def test_the_rest_of_a_word_from_another_frame_says_what_it_shows():
     span = Span("observatories considerable", setting, (0.0,), language="en_GB")
     lines = set_text([ParagraphSpec((span,), setting, 14.0)], [Region(0.0, 50.0)]).lines
     assert [line.text for line in lines[:2]] == ["observat-", "ories con-"]
-    assert told(lines)[0] == {(0, 0): Said(rest="ories")}
-    assert told(lines)[1] == {(0, 0): Said(nothing=True), (0, 1): Said(rest="siderable")}
+    assert told(lines)[0] == {(0, 0): ReadBack(rest="ories")}
+    assert told(lines)[1] == {(0, 0): ReadBack(nothing=True), (0, 1): ReadBack(rest="siderable")}
     assert told(lines[1:2]) == [{}] and told(lines[:1]) == [{}]

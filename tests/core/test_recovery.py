@@ -26,9 +26,16 @@ from hidden_frame.model.publication import Setup
 from hidden_frame.storage import recovery
 from hidden_frame.storage.format import load, save
 from hidden_frame.storage.pieces import pieces
-from hidden_frame.storage.recovery import About, Journal, Saving, discard, left_behind, recovered
+from hidden_frame.storage.recovery import (
+    AboutWork,
+    Journal,
+    Saving,
+    discard,
+    left_behind,
+    recovered,
+)
 
-ABOUT = About("Notes", "/home/somebody/notes.hframe", 3)
+ABOUT = AboutWork("Notes", "/home/somebody/notes.hframe", 3)
 
 
 @pytest.fixture
@@ -90,7 +97,7 @@ def test_a_journal_cut_short_is_refused_in_a_sentence_and_stays(small, root):
 def test_a_normal_end_and_discarding_leave_nothing(demo, root):
     one, other = Journal(root), Journal(root)
     one.write(*demo, ABOUT)
-    other.write(*demo, About("Other", "", 1))
+    other.write(*demo, AboutWork("Other", "", 1))
     one.close()
     assert len(list((root / "pictures").iterdir())) == len(demo[0].pictures)  # the other’s too
     other.abandon()
@@ -135,7 +142,7 @@ def test_killed_at_any_moment_the_last_step_that_was_kept_comes_back(root):
 
 def test_the_title_of_the_work_is_that_of_the_publication(small, root):
     journal = Journal(root)
-    journal.write(set_title(small, "Tide tables"), {}, About("Tide tables", "", 1))
+    journal.write(set_title(small, "Tide tables"), {}, AboutWork("Tide tables", "", 1))
     journal.abandon()
     assert recovered(left_behind(root)[0]).publication.title == "Tide tables"
 
@@ -146,7 +153,7 @@ def session_of(tmp_path):
 
     def keep(publication):
         count[0] += 1
-        journal.write(publication, {}, About(publication.title, str(path), 1, number=count[0]))
+        journal.write(publication, {}, AboutWork(publication.title, str(path), 1, number=count[0]))
 
     def store(publication, before_rename=None, number=None):
         number = count[0] if number is None else number
@@ -222,7 +229,7 @@ def test_a_clock_that_went_back_hides_no_work(small, tmp_path, monkeypatch):
     save(path, small, {})
     monkeypatch.setattr(time, "time", lambda: real - 10 * 86_400)
     later = set_title(small, "Later")
-    journal.write(later, {}, About("Later", str(path), 1, number=1))
+    journal.write(later, {}, AboutWork("Later", str(path), 1, number=1))
     journal.abandon()
     (left,) = left_behind(tmp_path / "kept")
     assert recovered(left).publication == later

@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 
 import pypdf
+from benchmarks.whole_file import to_bytes
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
@@ -32,7 +33,7 @@ from hidden_frame.model.styles import ParagraphStyle
 from hidden_frame.model.text import Marker, Paragraph, Reference, Run
 from hidden_frame.output.pdf import pdf_bytes
 from hidden_frame.settle.settling import settled
-from hidden_frame.storage.format import from_bytes, to_bytes
+from hidden_frame.storage.format import from_bytes
 
 
 def par(style, text):
@@ -124,9 +125,9 @@ def test_a_named_place_of_a_frame_is_referred_to():
     page = all_pages(publication)[2].id
     frame = TextFrame(id="", x=5, y=5, width=100, height=20, text=(par("body", "A map"),))
     publication, item = add_item(publication, page, frame)
-    from hidden_frame.interact.finds.referring import Target
+    from hidden_frame.interact.finds.referring import ReferTarget
 
-    publication, _ = placed(publication, Target(page, item, 0, "", ""), "The map")
+    publication, _ = placed(publication, ReferTarget(page, item, 0, "", ""), "The map")
     publication = referring(publication, story, "The map", "folio")
     assert said(publication, story) == ["3"]
 

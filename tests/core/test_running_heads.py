@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import date
 
 import pytest
+from benchmarks.whole_file import to_bytes
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
@@ -31,7 +32,7 @@ from hidden_frame.model.numbering import ListNumber
 from hidden_frame.model.publication import Numbering, Setup
 from hidden_frame.model.styles import CharacterStyle, ParagraphStyle
 from hidden_frame.model.text import Head, Marker, Paragraph, Run
-from hidden_frame.storage.format import from_bytes, to_bytes
+from hidden_frame.storage.format import from_bytes
 from hidden_frame.typeset.segments import TextOffset
 
 WHICH = ["first", "last", "at the top", "before"]

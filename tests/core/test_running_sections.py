@@ -17,7 +17,7 @@ from hidden_frame.edit.masters.rules import add_rule
 from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.pages.order import add_pages, delete_pages, move_pages
 from hidden_frame.edit.pages.sections import (
-    Place,
+    StoryPlace,
     begin_with,
     delete_section,
     duplicate_section,
@@ -181,7 +181,7 @@ def with_beginning(number=2):
         p for p, lines in BEFORE.items() if any(line == f"h{at}" for line in lines)
     )  # fmt: skip
     publication, two = start_section(BOOK, page, "Two")
-    return settled(begin_with(publication, two, Place(STORY, at))), two, at
+    return settled(begin_with(publication, two, StoryPlace(STORY, at))), two, at
 
 
 def naive_first(publication, words):
@@ -218,14 +218,14 @@ def test_a_paragraph_that_is_gone_doubled_or_moved_past_another_is_told():
     text = find_story(publication, STORY).text
     gone = settled(set_story_text(publication, STORY, (*text[:at], *text[at + 1 :])))
     (found,) = section_findings(Composer().compose(gone))
-    assert "“Two” was to begin with a paragraph that is gone" in found.sentence
+    assert "“Two” was to begin with a paragraph that no longer exists" in found.sentence
     for way in found.ways:
         assert list(section_findings(Composer().compose(settled(way.fix(gone))))) == []
     doubled = settled(set_story_text(publication, STORY, (*text, text[at])))
     assert section_of(doubled, naive_first(doubled, f"h{at}")).id == two
     other = next(p for p, lines in stands(publication, STORY)[0].items() if "h24" in lines)
     publication, three = start_section(publication, other, "Three")
-    publication = settled(begin_with(publication, three, Place(STORY, 24)))
+    publication = settled(begin_with(publication, three, StoryPlace(STORY, 24)))
     crossed = settled(set_story_text(
         publication, STORY,
         (*text[:at], replace(text[24], place=find_story(publication, STORY).text[24].place),

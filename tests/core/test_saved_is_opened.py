@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 
 import pytest
+from benchmarks.whole_file import to_bytes
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
@@ -37,7 +38,7 @@ from hidden_frame.model.styles import CharacterStyle, ParagraphStyle
 from hidden_frame.model.text import Paragraph, TabStop
 from hidden_frame.model.trims import TRIMS
 from hidden_frame.model.valid import check_change, limits
-from hidden_frame.storage.format import from_bytes, load, save, to_bytes
+from hidden_frame.storage.format import from_bytes, load, save
 
 numbers = st.one_of(
     st.floats(),

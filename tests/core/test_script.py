@@ -81,8 +81,8 @@ def test_an_undone_step_leaves_the_same_object(book):
      (lambda b: b.page(3).add_shape(0, 0, 10, 10, fill="Mauve"), "no colour “Mauve”"),
      (lambda b: b.page(3).add_picture(0, 0, 10, 10, "gone.png"), "gone.png"),
      (lambda b: b.export("notes.txt"), "neither .pdf nor .png"),
-     (lambda b: hf.Document.new("X", trim="A99"), "“A99” is no trim size"),
-     (lambda b: margins_of({"left": 3}, b.publication.setup.trim), "“left” is no margin"),
+     (lambda b: hf.Document.new("X", trim="A99"), "“A99” is not a trim size"),
+     (lambda b: margins_of({"left": 3}, b.publication.setup.trim), "“left” is not a margin"),
      (lambda b: hf.Document.open("gone.hframe"), "gone.hframe")],
 )  # fmt: skip
 def test_what_can_not_be_done_is_one_sentence_and_changes_nothing(

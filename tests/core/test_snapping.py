@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from hidden_frame.interact.hands.snap_to import SnapTo
 from hidden_frame.interact.hands.snapping import (
     Neighbour,
-    Target,
+    SnapTarget,
     equal_gap,
     item_targets,
     page_targets,
@@ -128,7 +128,7 @@ def test_an_equal_gap_beyond_reach_is_left_alone(width, gap, times, sign, reach)
 def test_a_line_beyond_reach_is_left_alone(times, sign, reach):
     box = Bounds(100.0, 100.0, 160.0, 140.0)
     for edge in edges_of(box, "x"):
-        target = Target("x", edge + sign * times * reach, "margin", 0, 600, 0.0)
+        target = SnapTarget("x", edge + sign * times * reach, "margin", 0, 600, 0.0)
         others = [abs(e - target.at) for e in edges_of(box, "x")]
         assume(min(others) > reach)
         assert snapped(box, [target], (), reach).dx == 0.0
@@ -172,6 +172,9 @@ def test_what_is_not_chosen_is_not_snapped_to(name, word):
 
 
 def test_a_turned_off_axis_is_left_alone():
-    targets = [Target("x", 10.0, "margin", 0, 100, 10.0), Target("y", 10.0, "margin", 0, 100, 10.0)]
+    targets = [
+        SnapTarget("x", 10.0, "margin", 0, 100, 10.0),
+        SnapTarget("y", 10.0, "margin", 0, 100, 10.0),
+    ]
     found = snapped(Bounds(11, 11, 31, 31), targets, (), 4.0, ((), (11.0,)))
     assert (found.dx, found.dy) == (0.0, -1.0)

@@ -16,7 +16,7 @@ from hidden_frame.demo.almanac import almanac
 from hidden_frame.edit.about import add_word, remove_word, set_about
 from hidden_frame.edit.text.write import plain
 from hidden_frame.headless import app
-from hidden_frame.interact.finds.finding import Spot
+from hidden_frame.interact.finds.finding import TextSpot
 from hidden_frame.interact.finds.spelling import asked, corrected, doubtful_words, pages_in_words
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import TextFrame
@@ -28,7 +28,7 @@ from hidden_frame.spelling.checked import is_checked, is_code, is_names, spelled
 from hidden_frame.spelling.child import answer
 from hidden_frame.spelling.dictionaries import dictionary_of
 from hidden_frame.spelling.judging import judge_of
-from hidden_frame.spelling.words import Stretch, asked_words, is_own, words
+from hidden_frame.spelling.words import SpelledStretch, asked_words, is_own, words
 from hidden_frame.storage.format import save
 from hidden_frame.typeset.fonts import font_book
 from hidden_frame.typeset.paragraph import ParagraphSpec, Span
@@ -78,10 +78,15 @@ def test_what_is_no_word_is_passed():
 
 
 def test_a_word_goes_through_marks_and_looks_but_not_through_languages():
-    split = [Stretch("obser", "en"), Stretch("*", beside=True), Stretch("vatory", "en")]
+    split = [
+        SpelledStretch("obser", "en"),
+        SpelledStretch("*", beside=True),
+        SpelledStretch("vatory", "en"),
+    ]
     assert [(w.start, w.end, w.letters) for w in asked_words(split)] == [(0, 12, "observatory")]
-    assert asked_words([Stretch("obser", "en"), Stretch("vatory", "fr")]) == []
-    assert asked_words([Stretch("obser", "en"), Stretch("\ufffc"), Stretch("vatory", "en")]) == [
+    assert asked_words([SpelledStretch("obser", "en"), SpelledStretch("vatory", "fr")]) == []
+    assert asked_words([SpelledStretch("obser", "en"), SpelledStretch(
+        "\ufffc"), SpelledStretch("vatory", "en")]) == [
         (0, 5, "en", "obser"), (6, 12, "en", "vatory"),
     ]  # fmt: skip
 
@@ -204,7 +209,7 @@ def test_a_word_mended_is_mended_at_every_place_and_nothing_else_changes(parts):
         place
         for (_, letters), all_of in asked(made).items()
         for place in all_of
-        if letters == "skye" and place.spot == Spot("", page, item)
+        if letters == "skye" and place.spot == TextSpot("", page, item)
     ]
     assert len(places) == sum("skye" in p for p in parts)
     after = corrected(made, places, "sky")
@@ -221,7 +226,7 @@ def test_markers_and_lists_are_not_looked_up(demo):
     style = demo[0].paragraph_styles[0].id
     text = (Paragraph(style, (Run("Folyo "), Marker("folio"), Run(" endd"))),)
     made, page, item = with_text(demo[0], text)
-    here = [k for k, places in asked(made).items() if places[0].spot == Spot("", page, item)]
+    here = [k for k, places in asked(made).items() if places[0].spot == TextSpot("", page, item)]
     assert here == [("en_GB", "Folyo"), ("en_GB", "endd")]
 
 
@@ -280,4 +285,4 @@ def test_a_lines_words_are_those_of_its_paragraph(text, measure):
             for line in found.lines
             for place in spelled_places(line, paragraph, list, alone=alone)
         }
-        assert asked_by_line == set(asked_words([Stretch(text, "en_GB")]))
+        assert asked_by_line == set(asked_words([SpelledStretch(text, "en_GB")]))

@@ -12,6 +12,7 @@ import zlib
 from pathlib import Path
 
 import pytest
+from benchmarks.whole_file import to_bytes
 from msgspec.structs import replace
 
 from hidden_frame.compose.pictures import effective_resolution
@@ -19,7 +20,7 @@ from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import PictureFrame
 from hidden_frame.storage import files
 from hidden_frame.storage.decoding import schema
-from hidden_frame.storage.format import MIMETYPE, from_bytes, load, save, to_bytes
+from hidden_frame.storage.format import MIMETYPE, from_bytes, load, save
 from hidden_frame.storage.pictures import picture_from_bytes
 
 FORMAT = Path(__file__).parents[2] / "docs" / "format" / "publication.schema.json"

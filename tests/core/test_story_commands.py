@@ -70,7 +70,7 @@ def test_a_manuscript_is_poured_listed_and_written_out(book, tmp_path):
         (("pour", "none.txt", "{book}"), "can't be read"),
         (("pour", "{text}", "{book}", "--section", "Nowhere"), "no section “Nowhere”"),
         (("pour", "{text}", "{book}", "--out", "new.txt"), "should end in .hframe"),
-        (("pour", "{text}", "{book}", "--encoding", "ascii"), "no text in ascii"),
+        (("pour", "{text}", "{book}", "--encoding", "ascii"), "ascii"),
         (("story", "{book}", "Nothing", "out.md"), "no story “Nothing”"),
         (("story", "{book}", "The Lamplighters", "out.pdf"), "can't be written as .pdf"),
     ],

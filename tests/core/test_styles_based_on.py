@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import pytest
+from benchmarks.whole_file import to_bytes
 from hypothesis import given
 from hypothesis import strategies as st
 from msgspec import UNSET
@@ -43,7 +44,7 @@ from hidden_frame.model.styles import (
 from hidden_frame.model.text import Paragraph, Run, TabStop
 from hidden_frame.model.trims import TRIMS
 from hidden_frame.model.valid import check_change
-from hidden_frame.storage.format import from_bytes, to_bytes
+from hidden_frame.storage.format import from_bytes
 
 SMALL = new_publication("S", Setup(trim=TRIMS["A5"]), 2)
 said = st.fixed_dictionaries(

@@ -6,6 +6,7 @@ from collections.abc import Callable
 from functools import cache
 
 import pytest
+from benchmarks.whole_file import to_bytes
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
@@ -18,7 +19,7 @@ from hidden_frame.model.invariants import problems
 from hidden_frame.model.items import Override, Shape
 from hidden_frame.model.paint import Fill
 from hidden_frame.model.publication import MasterRule, Publication
-from hidden_frame.storage.format import from_bytes, to_bytes
+from hidden_frame.storage.format import from_bytes
 
 
 @cache

@@ -7,6 +7,7 @@ import subprocess
 import sys
 
 import pytest
+from benchmarks.whole_file import to_bytes
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QLabel
@@ -16,7 +17,6 @@ from hidden_frame.desktop.dialogs.contents import ContentsDialog
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_page
 from hidden_frame.settle.settling import settled
-from hidden_frame.storage.format import to_bytes
 
 BOOK = settled(long_book(chapters=3))
 

@@ -7,7 +7,7 @@ import pytest
 from PySide6.QtCore import QEvent
 from PySide6.QtWidgets import QFileDialog, QMessageBox, QProgressDialog
 
-from hidden_frame.checks.finding import Finding, Known
+from hidden_frame.checks.finding import Finding, KnownFindings
 from hidden_frame.desktop.dialogs.new import NewDialog
 from hidden_frame.desktop.dialogs.order import AddDialog, SectionDialog
 from hidden_frame.desktop.dialogs.pages import ApplyDialog, DeleteMasterDialog, RangeDialog
@@ -221,12 +221,12 @@ def test_the_bleed_of_the_file_is_chosen_and_told(hands, qtbot, tmp_path):
 
 def test_an_export_does_not_wait_for_the_checks(hands, qtbot):
     """Thousands of pages take them a minute; what they find is told as soon as it is known."""
-    known, asked = [Known((), False)], []
+    known, asked = [KnownFindings((), False)], []
     dialog = RangeDialog(hands.session, None, lambda seconds: asked.append(seconds) or known[0])
     qtbot.addWidget(dialog)
     assert "still look at the pages" in dialog.doubtful.text() and asked[0] <= 0.5
     page = hands.page(3)
-    known[0] = Known([Finding("text does not fit", "A text.", page, (page,))], True)
+    known[0] = KnownFindings([Finding("text does not fit", "A text.", page, (page,))], True)
     qtbot.waitUntil(lambda: "Checks on these pages: 1" in dialog.doubtful.text(), timeout=5000)
     assert set(asked[1:]) == {0.0}
     waits = len(asked)
@@ -266,7 +266,7 @@ def test_progress_is_shown_now_and_then_and_nothing_else_takes_its_time(
 def test_an_answered_export_asks_no_more_what_is_doubtful(hands, chosen, monkeypatch, qapp, wanted):
     monkeypatch.setattr(RangeDialog, "exec", lambda _: wanted)
     monkeypatch.setattr(hands.window.files, "export_to", lambda *_: None)
-    hands.window.files.found = lambda seconds: Known((), False)
+    hands.window.files.found = lambda seconds: KnownFindings((), False)
     hands.do("export")
     qapp.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
     assert hands.window.findChildren(RangeDialog) == []

@@ -15,7 +15,7 @@ from hidden_frame.desktop.fields.fields import Typed
 from hidden_frame.desktop.find.entries import entries, places_of
 from hidden_frame.desktop.find.places import ITEMS, LEVELS, Fields, field_of
 from hidden_frame.edit.items.draw import change_items
-from hidden_frame.interact.finds.entry import Entry, known
+from hidden_frame.interact.finds.entry import FindEntry, known
 from hidden_frame.interact.finds.rank import Ranking
 from hidden_frame.model.items import Line, PictureFrame, Shape, TextFrame
 from hidden_frame.model.lookup import all_pages
@@ -28,7 +28,7 @@ def queries() -> list[tuple[str, set[str]]]:
     return [(typed, set(meant.split("|"))) for typed, meant in (x.split("\t") for x in lines)]
 
 
-def names(entry: Entry) -> set[str]:
+def names(entry: FindEntry) -> set[str]:
     """As the table of queries names it."""
     if entry.kind == "field":
         return {f"{place}/{entry.name}" for place in places_of(entry)}

@@ -129,7 +129,7 @@ def test_a_missing_family_is_told_on_opening_and_replaced_from_checks(
     assert "Gone Grotesk" in style.family.currentText()
     panel = hands.window.checks
     panel.show()
-    found = panel.all_findings()
+    found = panel.findings_now(float("inf")).found
     number = next(n for n, f in enumerate(found) if f.kind == "missing font")
     row = panel.list.topLevelItem(number)
     opened = []
@@ -142,7 +142,7 @@ def test_a_missing_family_is_told_on_opening_and_replaced_from_checks(
     monkeypatch.setattr(ReplaceFontDialog, "exec", answer)
     pressed(panel.list.itemWidget(row, 1), "Choose another…")
     assert opened and paragraph_style(hands.publication, "body").family == "Alegreya Sans"
-    assert not any(f.kind == "missing font" for f in panel.all_findings())
+    assert not any(f.kind == "missing font" for f in panel.findings_now(float("inf")).found)
 
 
 def test_several_missing_families_are_told_in_one_sentence(hands):
@@ -174,13 +174,14 @@ def test_a_finding_is_jumped_to_with_its_item_and_mended(hands, qtbot):
     assert hands.session.items == (own.id,)
     pressed(panel.list.itemWidget(row, 1), "Let the frame grow")
     assert hands.own(20, "Too small").grows
-    assert not any("Too small" in f.sentence for f in panel.all_findings())
+    assert not any("Too small" in f.sentence for f in panel.findings_now(float("inf")).found)
 
 
 def test_the_export_says_beforehand_what_is_doubtful_on_its_pages(hands, monkeypatch, tmp_path):
     overfull(hands, 8)
     hands.session.edit("limit", lambda p: change_setup(p, least_ppi=300))
-    hands.window.checks.all_findings()  # on a busy machine the dialog would not wait for them
+    # On a busy machine the dialog would not wait for them.
+    assert hands.window.checks.findings_now(float("inf")).complete
     asked = []
 
     def look(dialog):

@@ -96,7 +96,7 @@ def test_find_and_checks_lead_to_the_page_that_tells_of_it(hands, finder_of, qtb
     hands.window.toggle_checks()
     checks = hands.window.checks
     titles = [title for title, _ in topics()]
-    for number, finding in enumerate(checks.all_findings()):
+    for number, finding in enumerate(checks.findings_now(float("inf")).found):
         checks.list.setCurrentItem(checks.list.topLevelItem(number))
         assert checks.guide.text() == f"Guide: {topic_of_kind(finding.kind)}"
         assert topic_of_kind(finding.kind) in titles

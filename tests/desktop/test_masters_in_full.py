@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import pytest
+from benchmarks.whole_file import to_bytes
 from PySide6.QtCore import QByteArray, QMimeData, QPointF, Qt
 from PySide6.QtGui import QDragMoveEvent, QDropEvent
 
@@ -20,7 +21,7 @@ from hidden_frame.edit.items.guides import own_guides
 from hidden_frame.interact.hands.shown import shown_item
 from hidden_frame.model.canons import by_ninths
 from hidden_frame.model.lookup import all_pages, find_master, find_page, section_of, stack_of
-from hidden_frame.storage.format import from_bytes, to_bytes
+from hidden_frame.storage.format import from_bytes
 
 Ctrl = Qt.KeyboardModifier.ControlModifier
 NONE = Qt.KeyboardModifier.NoModifier

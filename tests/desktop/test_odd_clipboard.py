@@ -6,6 +6,7 @@ import random
 
 import msgspec
 import pytest
+from benchmarks.whole_file import to_bytes
 from PySide6.QtCore import QByteArray, QMimeData, QPoint, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent, QGuiApplication, QImage
 
@@ -18,7 +19,7 @@ from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.text.write import start_of
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.text import Marker, Paragraph, Run
-from hidden_frame.storage.format import from_bytes, to_bytes
+from hidden_frame.storage.format import from_bytes
 
 OURS = (ITEMS_MIME, TEXT_MIME, PAGES_MIME, MASTER_MIME)
 OTHERS = ("text/plain", "text/html", "text/uri-list", "image/png", "application/x-color",

@@ -19,7 +19,7 @@ from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_page
 from hidden_frame.storage import recovery
 from hidden_frame.storage.format import load, save
-from hidden_frame.storage.recovery import About, Journal, left_behind
+from hidden_frame.storage.recovery import AboutWork, Journal, left_behind
 from hidden_frame.storage.stamps import stamp_of
 
 
@@ -77,7 +77,7 @@ def test_a_disk_that_takes_nothing_is_told_once(hands, root, monkeypatch):
 
 def crashed(demo, root):
     journal = Journal(root)
-    journal.write(set_title(demo[0], "Tide tables"), demo[1], About("Tide tables", "", 37))
+    journal.write(set_title(demo[0], "Tide tables"), demo[1], AboutWork("Tide tables", "", 37))
     journal.abandon()
 
 
@@ -106,7 +106,7 @@ def test_work_goes_back_to_a_file_that_changed_since_only_when_asked(
     path = tmp_path / "a.hframe"
     save(path, *demo)
     journal = Journal(root)
-    about = About("Mine", str(path), 3, stamp=stamp_of(path))
+    about = AboutWork("Mine", str(path), 3, stamp=stamp_of(path))
     journal.write(set_title(demo[0], "Mine"), demo[1], about)
     journal.abandon()
     window = Windows(qapp).open_left(left_behind()[0])
@@ -150,7 +150,7 @@ def test_damaged_work_is_refused_in_the_start_window(demo, dressed, qapp, qtbot,
 
 
 def test_words_of_what_was_left():
-    assert in_words(About("T", "/a/notes.hframe", 1, 0.0)).endswith(
+    assert in_words(AboutWork("T", "/a/notes.hframe", 1, 0.0)).endswith(
         "1 step after the last save of notes.hframe"
     )
     assert StartWindow(lambda *_: None).left.isHidden()
@@ -282,7 +282,7 @@ def test_work_on_an_open_file_goes_into_its_window_and_work_on_none_has_its_own(
     save(path, *demo)
     for title, file in (("Mine", str(path)), ("Gone", str(tmp_path / "gone.hframe"))):
         journal = Journal(root)
-        journal.write(set_title(demo[0], title), demo[1], About(title, file, 3))
+        journal.write(set_title(demo[0], title), demo[1], AboutWork(title, file, 3))
         journal.abandon()
     first = windows.open(*demo, path)
     lefts = {left.about.title: left for left in left_behind()}

@@ -7,6 +7,7 @@ import subprocess
 import sys
 
 import pytest
+from benchmarks.whole_file import to_bytes
 from msgspec.structs import replace
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
@@ -19,7 +20,6 @@ from hidden_frame.edit.masters.apply import add_master, apply_masters
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_page, paragraph_style, stack_of
 from hidden_frame.settle.settling import settled
-from hidden_frame.storage.format import to_bytes
 
 
 def made_book():

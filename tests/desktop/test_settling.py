@@ -27,7 +27,7 @@ from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages, find_story, section_of
 from hidden_frame.settle.settling import settled
 from hidden_frame.storage.format import save
-from hidden_frame.storage.manuscripts.manuscript import Para, Stretch
+from hidden_frame.storage.manuscripts.manuscript import ManuscriptRun, Para
 from hidden_frame.storage.manuscripts.write import written
 
 RAW = driven_book(chapters=2)
@@ -230,7 +230,7 @@ def test_a_section_is_offered_the_heading_that_begins_on_its_page(book, monkeypa
 
 
 def test_a_list_begins_anew_where_it_is_told_to(book, monkeypatch, tmp_path):
-    rows = [Para("List number", (Stretch(f"entry {n}"),), 1, True) for n in range(4)]
+    rows = [Para("List number", (ManuscriptRun(f"entry {n}"),), 1, True) for n in range(4)]
     (tmp_path / "a.docx").write_bytes(written(rows, "docx"))
     monkeypatch.setattr(ManuscriptDialog, "exec", lambda dialog: dialog.ok.click())
     book.session.replace_all(settled(driven_book(chapters=1)), {}, None)
@@ -262,7 +262,7 @@ def test_a_list_begins_anew_where_it_is_told_to(book, monkeypatch, tmp_path):
 
 def test_the_report_of_a_long_manuscript_tells_what_came_of_it(book, patient, monkeypatch, qtbot,
                                                                tmp_path):  # fmt: skip
-    rows = [Para("Normal", (Stretch("night sky and sea " * 40),)) for _ in range(60)]
+    rows = [Para("Normal", (ManuscriptRun("night sky and sea " * 40),)) for _ in range(60)]
     (tmp_path / "a.docx").write_bytes(written(rows, "docx"))
     monkeypatch.setattr(ManuscriptDialog, "exec", lambda dialog: dialog.ok.click())
     said = []

@@ -9,6 +9,7 @@ import zlib
 
 import pikepdf
 import pytest
+from benchmarks.whole_file import to_bytes
 from hypothesis import given
 from hypothesis import strategies as st
 from PIL import Image
@@ -22,7 +23,7 @@ from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.publication import Picture
 from hidden_frame.output.pdf.export import export_pdf
 from hidden_frame.storage.declared import _SIZES, trouble
-from hidden_frame.storage.format import from_bytes, to_bytes
+from hidden_frame.storage.format import from_bytes
 
 
 def png(width: int, height: int) -> bytes:

@@ -25,6 +25,7 @@ from benchmarks.hostile.doors import (
 from benchmarks.hostile.drawings import Attack, attacks, bombs, svg
 from benchmarks.hostile.mutated import VALUES, bytes_changed, mutations, packed, unpacked
 from benchmarks.hostile.outside import Outside
+from benchmarks.whole_file import to_bytes
 
 from hidden_frame.compose.composer import Composer
 from hidden_frame.edit.items.draw import add_item
@@ -37,7 +38,6 @@ from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.text import Paragraph
 from hidden_frame.settle.settling import settled
 from hidden_frame.storage.door import from_clipboard, short
-from hidden_frame.storage.format import to_bytes
 from hidden_frame.storage.manuscripts.read import of_bytes
 
 
@@ -131,7 +131,7 @@ def test_a_drawing_made_to_exhaust_the_machine_ends_by_itself(attack: Attack):
 @pytest.mark.parametrize(
     ("digest", "data", "why"),
     [("", svg('<image href="/etc/hostname"/>'), "refers to another file"),
-     ("", svg("<script/>"), "never run"), ("0" * 64, b"else", "not whole")],
+     ("", svg("<script/>"), "never run"), ("0" * 64, b"else", "incomplete")],
 )  # fmt: skip
 def test_a_picture_on_the_clipboard_is_looked_at(digest, data, why):
     blobs = {digest or hashlib.sha256(data).hexdigest(): data}

@@ -11,11 +11,12 @@ import sys
 import zipfile
 
 import pytest
+from benchmarks.whole_file import to_bytes
 from msgspec.structs import replace
 
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.publication import Picture
-from hidden_frame.storage.format import from_bytes, to_bytes
+from hidden_frame.storage.format import from_bytes
 
 MB = 1024**2
 
@@ -61,7 +62,7 @@ def test_no_member_is_larger_than_it_can_be(small, member, lies):
 
 def test_a_picture_that_is_a_thousand_times_its_size(small):
     publication, member = picture_of(small, b"<svg>" + bytes(200 * MB))
-    with pytest.raises(Refusal, match="more than any has"):
+    with pytest.raises(Refusal, match="more than any publication has"):
         from_bytes(archive(publication, {}, **{member: b"<svg>" + bytes(200 * MB)}), "n.hframe")
 
 

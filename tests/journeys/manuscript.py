@@ -7,7 +7,7 @@ from pathlib import Path
 from random import Random
 
 from hidden_frame.demo.prose import paragraph
-from hidden_frame.storage.manuscripts.manuscript import Noted, Para, Stretch
+from hidden_frame.storage.manuscripts.manuscript import ManuscriptRun, Noted, Para
 from hidden_frame.storage.manuscripts.write import written
 
 LONG = "On the keeping of lamps through the long nights of the year, and what was thought of it"
@@ -21,24 +21,24 @@ def paragraphs(seed: int = 7) -> list[Para]:
     rng = Random(seed)
     found: list[Para] = []
     for number, title in enumerate(CHAPTERS, 1):
-        found.append(Para("Heading 1", (Stretch(title),)))
+        found.append(Para("Heading 1", (ManuscriptRun(title),)))
         for part in range(2):
             if part or number % 2:  # every other chapter begins without a section
-                found.append(Para("Heading 2", (Stretch(f"Section {number}.{part + 1}"),)))
+                found.append(Para("Heading 2", (ManuscriptRun(f"Section {number}.{part + 1}"),)))
             for n in range(12):
                 words = paragraph(rng)
-                pieces = [Stretch(words)]
+                pieces = [ManuscriptRun(words)]
                 if n == 3:
-                    note = Noted((Stretch(f"Note of section {number}.{part + 1}."),))
-                    pieces.append(Stretch("1", beside=note))
+                    note = Noted((ManuscriptRun(f"Note of section {number}.{part + 1}."),))
+                    pieces.append(ManuscriptRun("1", beside=note))
                 if n == 5:
-                    pieces.insert(0, Stretch("Anno Domini ", small_capitals=True))
+                    pieces.insert(0, ManuscriptRun("Anno Domini ", small_capitals=True))
                 found.append(Para("Normal", tuple(pieces)))
-            found.append(Para("Quote", (Stretch(paragraph(rng)),)))
+            found.append(Para("Quote", (ManuscriptRun(paragraph(rng)),)))
             found += [
-                Para("List bullet", (Stretch("oil, of the best"),), 1),
-                Para("List bullet 2", (Stretch("from the north"),), 2),
-                Para("List bullet", (Stretch("wicks, cut short"),), 1),
+                Para("List bullet", (ManuscriptRun("oil, of the best"),), 1),
+                Para("List bullet 2", (ManuscriptRun("from the north"),), 2),
+                Para("List bullet", (ManuscriptRun("wicks, cut short"),), 1),
             ]
     return found
 

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from hidden_frame.checks.fault import Fault, Look
+from hidden_frame.checks.fault import Fault, PrintedItem
 from hidden_frame.interact.hands.anchoring import seen_in
 
 _HAIR = 0.05  # points
 
 
-def anchored_faults(look: Look) -> Iterator[Fault]:
+def anchored_faults(look: PrintedItem) -> Iterator[Fault]:
     """What is wrong with each anchored picture or caption that a frame shows."""
     scene, placed = look.scene, look.placed
     shown = placed.drawing.text

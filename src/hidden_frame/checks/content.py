@@ -16,7 +16,7 @@ from collections.abc import Collection, Iterable, Mapping
 from functools import partial
 from typing import NamedTuple
 
-from hidden_frame.checks.fault import Fault, Limits
+from hidden_frame.checks.fault import Criteria, Fault
 from hidden_frame.checks.faults import faults_of
 from hidden_frame.checks.finding import Finding, Way
 from hidden_frame.checks.kinds import KINDS, Kind, kind_of, rank_of, text_checks
@@ -60,15 +60,15 @@ def to_look_at(publication: Publication) -> list[str]:
     return [*(p.id for s in publication.sections for p in s.pages), *alone]
 
 
-_limits: dict[Limits, Limits] = {}
+_limits: dict[Criteria, Criteria] = {}
 
 
-def limits_of(publication: Publication, known: Collection[str]) -> Limits:
+def limits_of(publication: Publication, known: Collection[str]) -> Criteria:
     """What the faults of a scene depend on besides; the same object for equal ones."""
     setup = publication.setup
     missing = frozenset(p.hash for p in publication.pictures if p.hash not in known)
     troubles = ((p.hash, _trouble(p, known)) for p in publication.pictures)
-    made = Limits(
+    made = Criteria(
         setup.facing,
         setup.judges_lines,
         setup.least_ppi,

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import NamedTuple
 
-from hidden_frame.checks.fault import Fault, Look, noun
+from hidden_frame.checks.fault import Fault, PrintedItem, noun
 from hidden_frame.compose.ground import opacity_at
 from hidden_frame.compose.scene import Placed, Scene, TextPrimitive
 from hidden_frame.typeset.text import PlacedLine
@@ -22,7 +22,7 @@ class Covered(NamedTuple):
     by: Placed
 
 
-def covered_faults(look: Look) -> Iterator[Fault]:
+def covered_faults(look: PrintedItem) -> Iterator[Fault]:
     """Words that something hides."""
     hidden = None if look.scene.is_master else covered(look.scene, look.placed)
     if hidden is not None:
@@ -32,7 +32,7 @@ def covered_faults(look: Look) -> Iterator[Fault]:
                          f"{hidden.by.item_id}")  # fmt: skip
 
 
-def mixed_faults(look: Look) -> Iterator[Fault]:
+def mixed_faults(look: PrintedItem) -> Iterator[Fault]:
     """Words of which neither colour can be read on all of their ground."""
     if look.placed.mixed:
         yield look.fault(

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from hidden_frame.checks.fault import Fault, Look
+from hidden_frame.checks.fault import Fault, PrintedItem
 from hidden_frame.compose.scene import PathPrimitive, PicturePrimitive, Placed, TextPrimitive
 from hidden_frame.model.plane.box import Bounds
 
 _NEAR = 0.1  # points
 
 
-def empty_faults(look: Look) -> Iterator[Fault]:
+def empty_faults(look: PrintedItem) -> Iterator[Fault]:
     """An item without text, picture, colour and line."""
     if _prints_nothing(look.placed) and not look.scene.is_master:
         yield look.fault("prints nothing", "is empty and prints nothing")
@@ -59,7 +59,7 @@ def _along(commands: tuple[tuple, ...]) -> Iterator[tuple[float, float]]:
             here = (at[-2], at[-1])
 
 
-def edge_faults(look: Look) -> Iterator[Fault]:
+def edge_faults(look: PrintedItem) -> Iterator[Fault]:
     """What lies off its page, is cut at the spine, or ends at the trim."""
     scene, placed, facing = look.scene, look.placed, look.limits.facing
     if _prints_nothing(placed) and not scene.is_master:

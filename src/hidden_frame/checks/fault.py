@@ -15,7 +15,7 @@ from hidden_frame.compose.scene import (
 from hidden_frame.model.publication import Picture
 
 
-class Limits(NamedTuple):
+class Criteria(NamedTuple):
     """What faults depend on besides the scene."""
 
     facing: bool
@@ -43,12 +43,12 @@ class Fault(NamedTuple):
     needs: tuple[float, ...] | str = ()
 
 
-class Look(NamedTuple):
+class PrintedItem(NamedTuple):
     """One printed item of a page or a master's face."""
 
     scene: Scene
     placed: Placed
-    limits: Limits
+    limits: Criteria
 
     def fault(self, kind: str, what: str, needs: tuple[float, ...] | str = ()) -> Fault:
         """A fault of this item."""
@@ -56,7 +56,7 @@ class Look(NamedTuple):
         return Fault(kind, at.item_id, at.carrier, noun(at), at.name, what, needs)
 
 
-ItemCheck = Callable[[Look], Iterator[Fault]]
+ItemCheck = Callable[[PrintedItem], Iterator[Fault]]
 
 
 def noun(placed: Placed) -> str:

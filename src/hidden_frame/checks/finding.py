@@ -45,7 +45,7 @@ class Finding(NamedTuple):
         return self.ways[0].fix if self.ways else None
 
 
-class Known(NamedTuple):
+class KnownFindings(NamedTuple):
     """What was found, and whether everything was looked at."""
 
     found: Sequence[Finding]

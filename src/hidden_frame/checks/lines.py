@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from hidden_frame.checks.fault import Fault, Look
+from hidden_frame.checks.fault import Fault, PrintedItem
 from hidden_frame.compose.scene import TextPrimitive
 from hidden_frame.typeset.judged import LineFault, line_faults
 from hidden_frame.typeset.text import SetText
@@ -24,7 +24,7 @@ _SAID = {
 _WORDS = 3  # with which a line is named
 
 
-def line_findings(look: Look) -> Iterator[Fault]:
+def line_findings(look: PrintedItem) -> Iterator[Fault]:
     """The faults of its lines, if the publication wants lines to be judged."""
     told = look.limits.judges_lines == "in stories" and look.placed.drawing.told
     if not (told or look.limits.judges_lines == "everywhere") or look.scene.is_master:
@@ -34,7 +34,7 @@ def line_findings(look: Look) -> Iterator[Fault]:
             yield from _of_text(primitive.text, look)
 
 
-def _of_text(text: SetText, look: Look) -> Iterator[Fault]:
+def _of_text(text: SetText, look: PrintedItem) -> Iterator[Fault]:
     """What is to mend about a text's lines: the loosest by its words and by how much, others by
     their kind; those that are bearable are counted."""
     found: dict[str, list[LineFault]] = {}

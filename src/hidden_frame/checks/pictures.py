@@ -4,18 +4,18 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from hidden_frame.checks.fault import Fault, Look
+from hidden_frame.checks.fault import Fault, PrintedItem
 from hidden_frame.compose.scene import PicturePrimitive
 
 
-def picture_faults(look: Look) -> Iterator[Fault]:
+def picture_faults(look: PrintedItem) -> Iterator[Fault]:
     """What is wrong with each picture that an item shows."""
     for primitive in look.placed.drawing.primitives:
         if isinstance(primitive, PicturePrimitive):
             yield from _of_picture(primitive, look)
 
 
-def _of_picture(primitive: PicturePrimitive, look: Look) -> Iterator[Fault]:
+def _of_picture(primitive: PicturePrimitive, look: PrintedItem) -> Iterator[Fault]:
     limits = look.limits
     picture = next((p for p in limits.pictures if p.hash == primitive.hash), None)
     if picture is None or primitive.hash in limits.missing:

@@ -12,7 +12,7 @@ from hidden_frame.compose.facts import page_name
 from hidden_frame.edit.looks.styles import put_paragraph_style
 from hidden_frame.edit.pages.order import delete_pages
 from hidden_frame.edit.pages.sections import begin_with
-from hidden_frame.interact.hands.empty_pages import Empty, Waiting, empty_pages, waiting_pages
+from hidden_frame.interact.hands.empty_pages import Empty, WaitingPages, empty_pages, waiting_pages
 from hidden_frame.interact.words.beginning import heading_on, shortened
 from hidden_frame.model.lookup import paragraph_style
 from hidden_frame.model.publication import Publication, Section
@@ -64,7 +64,7 @@ def _ways(composition: Composition, section: Section) -> tuple[Way, ...]:
     return tuple(ways)
 
 
-def _waits(composition: Composition, waiting: Waiting) -> Finding:
+def _waits(composition: Composition, waiting: WaitingPages) -> Finding:
     count, facts = len(waiting.pages), composition.facts
     known = {s.id: s for s in composition.publication.paragraph_styles}
     names = " and ".join(f"“{known[s].name}”" for s in waiting.styles)

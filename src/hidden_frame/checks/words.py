@@ -5,20 +5,20 @@ from __future__ import annotations
 import unicodedata
 from collections.abc import Iterator
 
-from hidden_frame.checks.fault import Fault, Look
+from hidden_frame.checks.fault import Fault, PrintedItem
 from hidden_frame.compose.scene import TextPrimitive
 from hidden_frame.model.memory import remembered
 from hidden_frame.typeset.text import SetText
 
 
-def does_not_fit(look: Look) -> Iterator[Fault]:
+def does_not_fit(look: PrintedItem) -> Iterator[Fault]:
     """A text with more words than its frame has room for."""
     overflow = look.placed.drawing.overflow
     if overflow is not None:
         yield look.fault("text does not fit", f": {overflow.sentence.rstrip('.')}")
 
 
-def missing_characters(look: Look) -> Iterator[Fault]:
+def missing_characters(look: PrintedItem) -> Iterator[Fault]:
     """A text with characters for which nothing is printed."""
     for primitive in look.placed.drawing.primitives:
         if not isinstance(primitive, TextPrimitive) or _is_ascii(primitive.text):

@@ -12,7 +12,7 @@ from hidden_frame.model.geometry import Crop, Side
 from hidden_frame.model.items import PictureFrame
 from hidden_frame.model.publication import Picture
 from hidden_frame.model.text import Anchor
-from hidden_frame.typeset.anchored import BESIDE, IN_LINE, Standing, standing
+from hidden_frame.typeset.anchored import BESIDE, IN_LINE, AnchoredStanding, standing
 from hidden_frame.typeset.paragraph import Anchored, ParagraphSpec, Span
 from hidden_frame.typeset.region import Region
 from hidden_frame.typeset.text import SetText, set_text
@@ -51,7 +51,7 @@ def anchored_primitives(
         yield from _painted(one, shown, pictures)
 
 
-def anchored_on(shown: TextPrimitive, side: Side) -> Iterator[tuple[int, Standing]]:
+def anchored_on(shown: TextPrimitive, side: Side) -> Iterator[tuple[int, AnchoredStanding]]:
     """What is anchored in the lines that are shown, each with the number of its paragraph there."""
     text, left = shown.text, side == "recto"
     if not any(spec.dress.anchored for spec in text.specs):
@@ -64,7 +64,7 @@ def anchored_on(shown: TextPrimitive, side: Side) -> Iterator[tuple[int, Standin
 
 
 def _painted(
-    one: Standing, shown: TextPrimitive, pictures: tuple[Picture, ...]
+    one: AnchoredStanding, shown: TextPrimitive, pictures: tuple[Picture, ...]
 ) -> Iterator[Primitive]:
     anchor = one.anchored.what
     assert anchor is not None

@@ -25,8 +25,8 @@ from hidden_frame.compose.scene import Placed, Scene
 from hidden_frame.compose.shortened import shortened
 from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.compose.stories.flowed import Flowed, flowed
-from hidden_frame.compose.stories.part import Part
-from hidden_frame.compose.stories.stops import PageView
+from hidden_frame.compose.stories.part import StoryPart
+from hidden_frame.compose.stories.stops import PageInFlow
 from hidden_frame.compose.stories.trial import Trials
 from hidden_frame.compose.worn import story_turns_dark, turns_dark
 from hidden_frame.model.geometry import Grid, Side
@@ -61,7 +61,7 @@ class _Entry(NamedTuple):
     hides_folio: bool
     values: dict[Marker, str]
     shorts: dict[Marker, str]
-    parts: tuple[Part, ...]
+    parts: tuple[StoryPart, ...]
     grid: Grid | None
     over: tuple[Obstacle, ...]
     scene: Scene
@@ -101,7 +101,7 @@ class Composer:
         page: Page,
         facts: PageFacts,
         stack: tuple[Resolved, ...],
-        told: dict[str, Part],
+        told: dict[str, StoryPart],
         said: TextFacts,
         over: tuple[Obstacle, ...] = (),
         faced: bool = False,
@@ -162,7 +162,7 @@ class Composer:
         hides_folio: bool,
         stood: tuple[Obstacle, ...],
         grid: Grid | None,
-        part: Part | None = None,
+        part: StoryPart | None = None,
         shorts: dict[Marker, str] | None = None,
     ) -> Placed | None:
         """An item's drawing at its place, with its `part` of a story; None if it is not to be
@@ -242,7 +242,7 @@ class Composer:
         return scene
 
     def flow(
-        self, publication: Publication, story: Story, view: Callable[[Page], PageView]
+        self, publication: Publication, story: Story, view: Callable[[Page], PageInFlow]
     ) -> Flow:
         """A story in its stops; what did not move is taken from the flow before: the last one that
         was filled to its end, since a draft's is only as far as somebody looked."""
@@ -295,7 +295,7 @@ def _placed(
     own: tuple[str, ...],
     context: Context,
     outlines: tuple[Outline, ...],
-    part: Part | None,
+    part: StoryPart | None,
     on_grid: tuple[float, float] | None,
 ) -> Placed | None:
     """An item's drawing at its place.  Master items look alike on hundreds of pages and are

@@ -26,8 +26,8 @@ from hidden_frame.compose.lit import lit
 from hidden_frame.compose.markers import marker_value
 from hidden_frame.compose.scene import Scene
 from hidden_frame.compose.stories.flow import Flow
-from hidden_frame.compose.stories.part import Part
-from hidden_frame.compose.stories.stops import PageView
+from hidden_frame.compose.stories.part import StoryPart
+from hidden_frame.compose.stories.stops import PageInFlow
 from hidden_frame.compose.stories.trial import Trials
 from hidden_frame.model.geometry import Side
 from hidden_frame.model.layouts import page_layout
@@ -48,7 +48,7 @@ if TYPE_CHECKING:
 T = TypeVar("T")
 
 
-class Told(NamedTuple):
+class StoryOnPages(NamedTuple):
     """A story, and where on the pages it stands."""
 
     story: Story
@@ -170,12 +170,12 @@ class Composition:
             return ()
         return standing_over(items, home, self.facts[home].side, context_of(self.publication))
 
-    def view(self, page: Page) -> PageView:
+    def view(self, page: Page) -> PageInFlow:
         """What a page shows, its side, and what stands in its texts' way."""
         side = self.facts[page.id].side
         items = page_items(self.publication, page, self._stack(page, side))
         grid = page_layout(self.publication, page).grid
-        return PageView(side, items, grid, self.over(page.id))
+        return PageInFlow(side, items, grid, self.over(page.id))
 
     def _stack(self, page: Page, side: Side) -> tuple[Resolved, ...]:
         key = (stack_of(self.publication, page), side)
@@ -210,21 +210,21 @@ class Composition:
         facts = self.facts[page_id]
         return marker_value(marker, facts, self.publication, self.said, self._composer.given)
 
-    def told(self, page_id: str, item_id: str) -> Told | None:
+    def told(self, page_id: str, item_id: str) -> StoryOnPages | None:
         """The story that a frame on a page shows a part of; None if it shows its own text."""
         if not self.publication.stories or page_id not in self.facts:
             return None
         for story in stories_on(self.publication, page_id):
             flow = self.flow(story.id)
             if (page_id, item_id) in flow.index:
-                return Told(story, flow)
+                return StoryOnPages(story, flow)
         return None
 
-    def parts(self, page_id: str) -> dict[str, Part]:
+    def parts(self, page_id: str) -> dict[str, StoryPart]:
         """What of stories stands on a page, by the id of the frame."""
         if not self.publication.stories:
             return {}
-        found: dict[str, Part] = {}
+        found: dict[str, StoryPart] = {}
         for story in stories_on(self.publication, page_id):
             flow = self.flow(story.id)
             for item_id in flow.frames.get(page_id, ()):

@@ -9,7 +9,7 @@ from hidden_frame.model.styles import ParagraphStyle, computed_paragraphs
 from hidden_frame.model.text import Contents, ListLevel, Paragraph, Run, Text
 
 
-class Entry(NamedTuple):
+class ContentsLine(NamedTuple):
     """A line of a list: its level from 0, the heading's number and text, and the page that it
     stands on with its folio and position."""
 
@@ -21,10 +21,10 @@ class Entry(NamedTuple):
     position: int
 
 
-def entries(composition: Composition, contents: Contents) -> list[Entry]:
+def entries(composition: Composition, contents: Contents) -> list[ContentsLine]:
     """What a contents list lists, in the order of the pages."""
     heads, facts = composition.said.heads, composition.facts
-    found: list[tuple[tuple[float, ...], Entry]] = []
+    found: list[tuple[tuple[float, ...], ContentsLine]] = []
     for level, each in enumerate(contents.levels):
         for seen in heads.everywhere(each.style):
             page = heads.page_of(seen)
@@ -33,13 +33,15 @@ def entries(composition: Composition, contents: Contents) -> list[Entry]:
                 continue
             heading = seen.heading
             order = (seen.position, seen.down, seen.across, heading.paragraph, heading.offset)
-            entry = Entry(level, heading.number, heading.text, page, here.folio, here.position)
+            entry = ContentsLine(
+                level, heading.number, heading.text, page, here.folio, here.position
+            )
             found.append((order, entry))
     return [entry for _, entry in sorted(found, key=lambda row: row[0])]
 
 
 def contents_text(
-    contents: Contents, found: list[Entry], styles: tuple[ParagraphStyle, ...]
+    contents: Contents, found: list[ContentsLine], styles: tuple[ParagraphStyle, ...]
 ) -> Text:
     """The text of a list: a paragraph a line, with a tab before the folio; a tab too between number
     and text where the line's style has a stop for it."""
@@ -53,7 +55,7 @@ def contents_text(
     return tuple(lines)
 
 
-def _line(level: ListLevel, entry: Entry, between: str) -> Paragraph:
+def _line(level: ListLevel, entry: ContentsLine, between: str) -> Paragraph:
     number = f"{entry.number.rstrip()}{between}" if level.number and entry.number else ""
     words = f"{number}{entry.text}"
     if level.folio:

@@ -23,7 +23,7 @@ from hidden_frame.compose.scene import (
     Primitive,
     TextPrimitive,
 )
-from hidden_frame.compose.stories.part import Part
+from hidden_frame.compose.stories.part import StoryPart
 from hidden_frame.compose.textspec import specs
 from hidden_frame.compose.worn import worn
 from hidden_frame.model.geometry import Side
@@ -47,7 +47,7 @@ def draw(
     known: Palette,
     pictures: tuple[Picture, ...],
     outlines: tuple[Outline, ...] = NOTHING,
-    part: Part | None = None,
+    part: StoryPart | None = None,
     grid: tuple[float, float] | None = None,
     dark: bool = False,
 ) -> Drawing:
@@ -165,7 +165,7 @@ def text_height(
     return high + edge
 
 
-def _of_story(item: TextFrame, part: Part, around: bool) -> TextPrimitive:
+def _of_story(item: TextFrame, part: StoryPart, around: bool) -> TextPrimitive:
     """What of a story stands in a frame."""
     y, text = item.insets.top, part.text
     if item.vertical != "top" and not around and not part.goes_on:

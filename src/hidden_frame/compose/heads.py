@@ -33,7 +33,7 @@ class Heading(NamedTuple):
     short: str = ""
 
 
-class Seen(NamedTuple):
+class HeadingSeen(NamedTuple):
     """A heading on a page, which is the page's `position`; `down` and `across` are where its frame
     stands there (points), `opens` says that nothing of its frame stands before it."""
 
@@ -107,18 +107,25 @@ class Telling(NamedTuple):
 
 
 @remembered()
-def _own_headings(sections: tuple[Section, ...], style: str) -> tuple[tuple[Seen, TextFrame], ...]:
+def _own_headings(
+    sections: tuple[Section, ...], style: str
+) -> tuple[tuple[HeadingSeen, TextFrame], ...]:
     """Headings in texts that pages hold themselves, in their order, each with its frame."""
-    found: list[tuple[Seen, TextFrame]] = []
+    found: list[tuple[HeadingSeen, TextFrame]] = []
     position = 0
     for section in sections:
         for page in section.pages:
             position += 1
-            here: list[tuple[Seen, TextFrame]] = []
+            here: list[tuple[HeadingSeen, TextFrame]] = []
             for item in page.items:
                 if _speaks(item):
                     here += [
-                        (Seen(position, item.y, item.x, h, (h.paragraph, h.offset) == (0, 0)), item)
+                        (
+                            HeadingSeen(
+                                position, item.y, item.x, h, (h.paragraph, h.offset) == (0, 0)
+                            ),
+                            item,
+                        )
                         for h in headings_in(item.text, style, None)
                     ]
             found += sorted(here, key=lambda each: _place(each[0]))
@@ -132,11 +139,11 @@ def _speaks(item: Item) -> TypeGuard[TextFrame]:
     return bool(item.text) and item.visible and not item.lists
 
 
-def _position(seen: Seen) -> int:
+def _position(seen: HeadingSeen) -> int:
     return seen.position
 
 
-def _place(seen: Seen) -> tuple[float, float, float]:
+def _place(seen: HeadingSeen) -> tuple[float, float, float]:
     return seen.position, seen.down, seen.across
 
 
@@ -157,7 +164,7 @@ class Heads:
     ) -> None:
         self._publication, self._facts = publication, facts
         self._tellings, self._corner, self._shown = tellings, corner, shown
-        self._own_seen: dict[str, Sequence[Seen]] = {}
+        self._own_seen: dict[str, Sequence[HeadingSeen]] = {}
         self._stopping: dict[str, tuple[str, ...]] = {}
         self._stories: Sequence[Telling] | None = None
         self._pages = list(facts)
@@ -177,7 +184,7 @@ class Heads:
             found = self._headings[key] = headings_in(telling.text, style, telling.labels)
         return found
 
-    def chosen(self, head: Head, page_id: str) -> Seen | None:
+    def chosen(self, head: Head, page_id: str) -> HeadingSeen | None:
         """The heading that a running head shows on a page; None if there is none yet."""
         facts = self._facts[page_id]
         pages = self._over(head, facts)
@@ -210,11 +217,11 @@ class Heads:
             found = self._stopping[style] = tuple(s for s, n in levels.items() if n < own)
         return found
 
-    def _above(self, higher: tuple[str, ...], position: int) -> list[Seen]:
+    def _above(self, higher: tuple[str, ...], position: int) -> list[HeadingSeen]:
         """The paragraphs of higher levels that begin on a page, in their order."""
         return sorted((s for style in higher for s in self.on(style, position)), key=_order)
 
-    def _in_force(self, style: str, position: int, higher: tuple[str, ...]) -> Seen | None:
+    def _in_force(self, style: str, position: int, higher: tuple[str, ...]) -> HeadingSeen | None:
         """The last heading before a page, if none of a higher level has come since."""
         found = self.before(style, position)
         if found is None or not higher:
@@ -233,7 +240,7 @@ class Heads:
             return spread
         return [n for n in spread if n != facts.position]
 
-    def _opens_page(self, seen: Seen) -> bool:
+    def _opens_page(self, seen: HeadingSeen) -> bool:
         """Whether a heading is the first of all that is said on its page."""
         if not seen.opens:
             return False
@@ -253,7 +260,7 @@ class Heads:
             if _speaks(each):
                 yield each.y, each.x
 
-    def on(self, style: str, position: int) -> list[Seen]:
+    def on(self, style: str, position: int) -> list[HeadingSeen]:
         """The headings that begin on a page, in the order in which they are read there."""
         page_id = self._pages[position - 1]
         own = self._own(style)
@@ -266,7 +273,7 @@ class Heads:
 
     def _of_story(
         self, telling: Telling, style: str, page_id: str, position: int
-    ) -> Iterator[Seen]:
+    ) -> Iterator[HeadingSeen]:
         items = telling.flow.frames.get(page_id)
         headings = self._in(telling, style) if items else []
         if not headings:
@@ -280,9 +287,9 @@ class Heads:
                 down, across = self._read_at(telling, at)
                 for heading in headings[first:last]:
                     opens = (heading.paragraph, heading.offset) == begin
-                    yield Seen(position, down, across, heading, opens)
+                    yield HeadingSeen(position, down, across, heading, opens)
 
-    def _own(self, style: str) -> Sequence[Seen]:
+    def _own(self, style: str) -> Sequence[HeadingSeen]:
         """Headings in texts of pages that are printed: a frame may be too low for them."""
         found = self._own_seen.get(style)
         if found is None:
@@ -304,7 +311,7 @@ class Heads:
             place = max(place, self._corner(*stops[at].key))
         return place
 
-    def everywhere(self, style: str) -> list[Seen]:
+    def everywhere(self, style: str) -> list[HeadingSeen]:
         """All headings of a style that stand on a page, in the order of the pages."""
         found = list(self._own(style))
         shared = {seen.position for seen in found}
@@ -319,14 +326,14 @@ class Heads:
                 # Where on its page it stands matters only beside headings of other texts.
                 alone = len(self.stories) == 1 and there not in shared
                 down, across = (0.0, float(at)) if alone else self._read_at(telling, at)
-                found.append(Seen(there, down, across, heading, False))
+                found.append(HeadingSeen(there, down, across, heading, False))
         return sorted(found, key=_place)
 
-    def page_of(self, seen: Seen) -> str:
+    def page_of(self, seen: HeadingSeen) -> str:
         """The page that a heading stands on."""
         return self._pages[seen.position - 1]
 
-    def before(self, style: str, position: int) -> Seen | None:
+    def before(self, style: str, position: int) -> HeadingSeen | None:
         """The last heading that begins before a page."""
         own = self._own(style)
         at = bisect_left(own, position, key=_position)
@@ -337,7 +344,7 @@ class Heads:
                 best = found
         return best
 
-    def _last_before(self, telling: Telling, style: str, position: int) -> Seen | None:
+    def _last_before(self, telling: Telling, style: str, position: int) -> HeadingSeen | None:
         headings = self._in(telling, style)
         if not headings or not telling.positions:
             return None
@@ -352,20 +359,20 @@ class Heads:
         heading = headings[at]
         where = telling.flow.stop_of(heading.paragraph, heading.offset)
         if where is None:
-            return Seen(position - 1, 0.0, 0.0, heading, False)
+            return HeadingSeen(position - 1, 0.0, 0.0, heading, False)
         down, across = self._read_at(telling, where)
-        return Seen(telling.positions[where], down, across, heading, False)
+        return HeadingSeen(telling.positions[where], down, across, heading, False)
 
     def _last_anywhere(
         self, telling: Telling, headings: list[Heading], position: int
-    ) -> Seen | None:
+    ) -> HeadingSeen | None:
         """The same for a story that goes back to an earlier page."""
-        best: Seen | None = None
+        best: HeadingSeen | None = None
         for heading in headings:
             at = telling.flow.stop_of(heading.paragraph, heading.offset)
             there = telling.positions[at] if at is not None else position
             if there < position and (best is None or there >= best.position):
-                best = Seen(there, 0.0, 0.0, heading, False)
+                best = HeadingSeen(there, 0.0, 0.0, heading, False)
         return best
 
 
@@ -373,7 +380,7 @@ def _in_text(heading: Heading) -> tuple[int, int]:
     return heading.paragraph, heading.offset
 
 
-def _order(seen: Seen) -> tuple[float, ...]:
+def _order(seen: HeadingSeen) -> tuple[float, ...]:
     """Where a heading stands among all of a publication."""
     return *_place(seen), *_in_text(seen.heading)
 

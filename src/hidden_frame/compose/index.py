@@ -26,7 +26,7 @@ class Marked(NamedTuple):
     position: int
 
 
-class Entry(NamedTuple):
+class IndexEntry(NamedTuple):
     """A term with its sub-terms: the positions of its pages in ranges from first to last, the
     terms that are to be seen instead, and those besides."""
 
@@ -34,7 +34,7 @@ class Entry(NamedTuple):
     pages: tuple[tuple[int, int], ...]
     see: tuple[str, ...]
     see_also: tuple[str, ...]
-    subs: tuple[Entry, ...] = ()
+    subs: tuple[IndexEntry, ...] = ()
 
 
 def _of_paragraph(paragraph: Paragraph) -> tuple[tuple[int, IndexMark], ...] | None:
@@ -100,7 +100,7 @@ def _position(one: Marked) -> int:
     return one.position
 
 
-def entries(marks: list[Marked], language: str = "") -> list[Entry]:
+def entries(marks: list[Marked], language: str = "") -> list[IndexEntry]:
     """The entries of an index, sorted as a language does, with ranges merged."""
 
     def key(term: str) -> tuple[tuple[int, ...], ...]:
@@ -117,7 +117,7 @@ def entries(marks: list[Marked], language: str = "") -> list[Entry]:
     return found
 
 
-def _entry(term: str, marks: list[Marked]) -> Entry:
+def _entry(term: str, marks: list[Marked]) -> IndexEntry:
     pages: set[int] = set()
     begun: int | None = None
     for mark, position in marks:
@@ -131,7 +131,7 @@ def _entry(term: str, marks: list[Marked]) -> Entry:
             begun = None
     see = tuple(dict.fromkeys(m.see for m, _ in marks if m.see))
     also = tuple(dict.fromkeys(m.see_also for m, _ in marks if m.see_also))
-    return Entry(term, tuple(_ranges(sorted(pages))), see, also)
+    return IndexEntry(term, tuple(_ranges(sorted(pages))), see, also)
 
 
 def _ranges(pages: list[int]) -> Iterator[tuple[int, int]]:
@@ -173,7 +173,7 @@ def _range(first: PageFacts, last: PageFacts) -> str:
 
 
 def index_text(
-    index: Index, found: list[Entry], facts: list[PageFacts], language: str = ""
+    index: Index, found: list[IndexEntry], facts: list[PageFacts], language: str = ""
 ) -> Text:
     """The text of an index whose terms are in a language."""
     lines: list[Paragraph] = []
@@ -195,7 +195,7 @@ def index_text(
     return tuple(lines)
 
 
-def _line(entry: Entry, facts: list[PageFacts]) -> str:
+def _line(entry: IndexEntry, facts: list[PageFacts]) -> str:
     parts = [entry.term]
     said = folios(entry.pages, facts)
     if said:

@@ -63,35 +63,35 @@ def _numbered(text: Text, count: int) -> tuple[Text, int]:
     return (tuple([new.get(n, p) for n, p in enumerate(text)]) if new else text), count
 
 
-class Told(NamedTuple):
+class NumberedNote(NamedTuple):
     """A note, and the page that its number stands on ("": on none)."""
 
     note: Note
     page: str
 
 
-def told(composition: Composition, listing: NoteList) -> list[Told]:
+def told(composition: Composition, listing: NoteList) -> list[NumberedNote]:
     """The notes that a list lists, in the order of their texts."""
-    found: list[Told] = []
+    found: list[NumberedNote] = []
     for story in composition.publication.stories:
         if not story.lists and listing.story in ("", story.id):
             found += _of_story(composition, story)
     return found
 
 
-def _of_story(composition: Composition, story: Story) -> list[Told]:
+def _of_story(composition: Composition, story: Story) -> list[NumberedNote]:
     notes = list(notes_in(story.text))
     if not notes:
         return []
     flow = composition.flow(story.id)
     stands = flow.stops_of([place for place, _ in notes])
     return [
-        Told(note, flow.stops[at].page_id if at is not None else "")
+        NumberedNote(note, flow.stops[at].page_id if at is not None else "")
         for (_, note), at in zip(notes, stands, strict=True)
     ]
 
 
-def notes_text(listing: NoteList, found: list[Told]) -> Text:
+def notes_text(listing: NoteList, found: list[NumberedNote]) -> Text:
     """The text of a list of notes: a paragraph each, its number, a tab and what it says."""
     lines = [
         Paragraph(listing.shown, (Run(f"{note.number}\t"), *note.content), goes_to=page)

@@ -29,7 +29,7 @@ from hidden_frame.typeset.segments import TextOffset
 _OF_PLACE = ("first", "last", "odd", "even")  # rules that no text decides
 
 
-class Begun(NamedTuple):
+class RuledStarts(NamedTuple):
     """Paragraphs of the rules' styles: their numbers, and their styles."""
 
     numbers: list[int]
@@ -245,12 +245,12 @@ class _Walk:
         return frozenset(self.begun.styles[first:last])
 
 
-def _begun(publication: Publication, story_id: str) -> Begun:
+def _begun(publication: Publication, story_id: str) -> RuledStarts:
     wanted = {rule.style for rule in publication.rules if rule.when == "style"}
     if not wanted or not story_id:
-        return Begun([], [])
+        return RuledStarts([], [])
     found = _in_styles(frozenset(wanted))(find_story(publication, story_id).text)
-    return Begun([n for n, _ in found], [style for _, style in found])
+    return RuledStarts([n for n, _ in found], [style for _, style in found])
 
 
 @cache

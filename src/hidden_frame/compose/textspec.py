@@ -48,7 +48,7 @@ from hidden_frame.typeset.paragraph import (
     Span,
     Tab,
 )
-from hidden_frame.typeset.shaping import Manner, setting_of, shape
+from hidden_frame.typeset.shaping import Lettering, setting_of, shape
 
 V = TypeVar("V")
 _MOST = 1_000  # values of which one is shared by all paragraphs
@@ -440,15 +440,15 @@ _LIFT = {"superior": 0.33, "inferior": -0.14}
 
 
 @cache
-def _manner(case: str, figures: str, width: str, fractions: bool, alternate: str) -> Manner:
+def _manner(case: str, figures: str, width: str, fractions: bool, alternate: str) -> Lettering:
     tags = (*_CASES.get(case, ()), *_FIGURES.get(figures, ()), *_WIDTHS.get(width, ()))
     tags += ("frac",) * fractions + ((alternate,) if alternate else ())
-    return Manner(tags, case == "capitals")
+    return Lettering(tags, case == "capitals")
 
 
 def _raised(
-    face: FontFace, text: str, raised: str, manner: Manner, size: float, shift: float
-) -> tuple[Manner, float, float]:
+    face: FontFace, text: str, raised: str, manner: Lettering, size: float, shift: float
+) -> tuple[Lettering, float, float]:
     """Superiors and inferiors as the font has them; where it lacks one of them, all are made
     smaller and shifted."""
     own = manner._replace(features=(*manner.features, _RAISED[raised]))

@@ -35,18 +35,6 @@ def spread_of(position: int, setup: Setup) -> int:
     return position // 2 + 1 if setup.opening == "recto" else (position + 1) // 2
 
 
-def spreads(count: int, setup: Setup) -> list[tuple[int, ...]]:
-    """The positions of each spread, in reading order: `[(1,), (2, 3), (4,)]`."""
-    result: list[tuple[int, ...]] = []
-    for position in range(1, count + 1):
-        number = spread_of(position, setup)
-        if number > len(result):
-            result.append((position,))
-        else:
-            result[-1] = (*result[-1], position)
-    return result
-
-
 def missing(count: int, setup: Setup) -> int:
     """How many pages are missing to a multiple of the publication's sheet.
 
@@ -54,13 +42,3 @@ def missing(count: int, setup: Setup) -> int:
     2
     """
     return -count % setup.sheet
-
-
-def sheet_pairs(count: int) -> list[tuple[tuple[int, int], tuple[int, int]]]:
-    """The positions on the sheets of a saddle-stitched booklet, the outer sheet first:
-    front (left, right) and back (left, right).  Common practice of the trade.
-
-    >>> sheet_pairs(8)
-    [((8, 1), (2, 7)), ((6, 3), (4, 5))]
-    """
-    return [((count - 2 * n, 2 * n + 1), (2 * n + 2, count - 2 * n - 1)) for n in range(count // 4)]

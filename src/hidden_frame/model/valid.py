@@ -198,7 +198,7 @@ def _sentence(message: str, value: Any) -> str:
     return f"{where} can't be “{str(at)[:40]}”: {what[:1].lower()}{what[1:]}."
 
 
-class Limits(NamedTuple):
+class FieldLimits(NamedTuple):
     """The least and the most that a field takes; None where there is no limit."""
 
     low: float | None
@@ -206,7 +206,7 @@ class Limits(NamedTuple):
 
 
 @cache
-def limits(kind: type[Struct], name: str) -> Limits:
+def limits(kind: type[Struct], name: str) -> FieldLimits:
     """The least and the most that a field of the model takes; None where there is no limit.
 
     A bound that is itself left out ("more than 0") counts as the bound.
@@ -216,4 +216,4 @@ def limits(kind: type[Struct], name: str) -> Limits:
     number = next(t for t in kinds if isinstance(t, FloatType | IntType))
     low = number.ge if number.ge is not None else number.gt
     high = number.le if number.le is not None else number.lt
-    return Limits(low, high)
+    return FieldLimits(low, high)

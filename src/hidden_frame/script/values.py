@@ -22,24 +22,24 @@ MarginsLike = str | Length | Mapping[str, Length] | Margins
 _SIDES = ("top", "bottom", "inside", "outside")
 
 
-class Said(NamedTuple):
+class ScriptParagraph(NamedTuple):
     """A paragraph as a script writes it: pieces, and the name of a style (None: the usual)."""
 
     pieces: tuple[Piece | str, ...]
     style: str | None = None
 
 
-Words = str | Marker | Run | Said | Iterable["str | Marker | Run | Said"]
+Words = str | Marker | Run | ScriptParagraph | Iterable["str | Marker | Run | ScriptParagraph"]
 
 
-def paragraph(*pieces: Piece | str, style: str | None = None) -> Said:
+def paragraph(*pieces: Piece | str, style: str | None = None) -> ScriptParagraph:
     """A paragraph of words and markers in a style, by the style's name.
 
     >>> from hidden_frame import marker, paragraph
     >>> paragraph("Page ", marker.folio, style="Folio").style
     'Folio'
     """
-    return Said(pieces, style)
+    return ScriptParagraph(pieces, style)
 
 
 def run(text: str, *, style: str | None = None, **look: object) -> Run:
@@ -115,17 +115,17 @@ def text_of(
 
     `paragraph_style` and `character_style` give the id of a style by its name.
     """
-    given = [words] if isinstance(words, str | Marker | Run | Said) else list(words)
-    found: list[Said] = []
+    given = [words] if isinstance(words, str | Marker | Run | ScriptParagraph) else list(words)
+    found: list[ScriptParagraph] = []
     pieces: list[Piece | str] = []
 
     def close() -> None:
         if pieces:
-            found.extend(_lines(Said(tuple(pieces))))
+            found.extend(_lines(ScriptParagraph(tuple(pieces))))
             pieces.clear()
 
     for each in given:
-        if isinstance(each, Said):
+        if isinstance(each, ScriptParagraph):
             close()
             found.extend(_lines(each))
         else:
@@ -141,7 +141,7 @@ def text_of(
     )
 
 
-def _lines(said: Said) -> list[Said]:
+def _lines(said: ScriptParagraph) -> list[ScriptParagraph]:
     """A paragraph at each line feed."""
     lines: list[list[Piece | str]] = [[]]
     for piece in said.pieces:
@@ -151,7 +151,7 @@ def _lines(said: Said) -> list[Said]:
             lines += [[part] for part in rest]
         else:
             lines[-1].append(piece)
-    return [Said(tuple(line), said.style) for line in lines]
+    return [ScriptParagraph(tuple(line), said.style) for line in lines]
 
 
 def _piece(piece: Piece | str, character_style: Callable[[str], str]) -> Piece:

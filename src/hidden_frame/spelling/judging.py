@@ -21,7 +21,7 @@ MOST_SUGGESTED = 8
 _SAMPLE = 4_000  # characters of a dictionary, from its middle, that tell in which script it is
 
 
-class Judge:
+class LoadedDictionary:
     """A dictionary that is loaded: 0.1 s for English, one for those with many endings."""
 
     def __init__(self, rules: Path, language: str) -> None:
@@ -54,13 +54,13 @@ class Judge:
 
 
 @cache
-def judge_of(language: str) -> Judge | None:
+def judge_of(language: str) -> LoadedDictionary | None:
     """The judge of a language; None if there is no dictionary, or none that can be read."""
     rules = dictionary_of(language)
     if rules is None:
         return None
     try:
-        return Judge(rules, language)
+        return LoadedDictionary(rules, language)
     except (OSError, ValueError, RuntimeError):
         return None
 

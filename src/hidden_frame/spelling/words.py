@@ -56,7 +56,7 @@ def _letters(word: str) -> str:
     return letters
 
 
-class Stretch(NamedTuple):
+class SpelledStretch(NamedTuple):
     """A part of a paragraph: its characters, and the language that they are looked up in, "" for
     none.  What stands `beside` the words, an index mark or a note, parts none of them."""
 
@@ -74,10 +74,11 @@ class AskedWord(NamedTuple):
     letters: str
 
 
-def asked_words(stretches: Iterable[Stretch]) -> list[AskedWord]:
+def asked_words(stretches: Iterable[SpelledStretch]) -> list[AskedWord]:
     """The words of a paragraph that are looked up; in two languages none.
 
-    >>> asked_words([Stretch("Old st", "en"), Stretch("*", beside=True), Stretch("ar", "en")])
+    >>> old, sign = SpelledStretch("Old st", "en"), SpelledStretch("*", beside=True)
+    >>> asked_words([old, sign, SpelledStretch("ar", "en")])
     [AskedWord(start=0, end=3, language='en', letters='Old'), \
 AskedWord(start=4, end=9, language='en', letters='star')]
     """

@@ -28,7 +28,7 @@ class Envelope(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     publication: Publication
 
 
-class Seen(NamedTuple):
+class ReadFile(NamedTuple):
     """A publication, and a sentence where its file says more than this version knows."""
 
     publication: Publication
@@ -74,7 +74,7 @@ def decoded(data: bytes, name: str) -> Publication:
     return publication
 
 
-def seen(data: bytes, name: str) -> Seen:
+def seen(data: bytes, name: str) -> ReadFile:
     """The same, and for what says more than this version knows what can be seen of it."""
     try:
         number = msgspec.json.decode(data, type=_Number).format
@@ -97,10 +97,10 @@ def seen(data: bytes, name: str) -> Seen:
     return found
 
 
-def _seen(data: bytes, number: int, name: str) -> Seen:
+def _seen(data: bytes, number: int, name: str) -> ReadFile:
     if number <= FORMAT and unchanged_since(number):
         try:
-            return Seen(msgspec.json.decode(data, type=Envelope).publication, "")
+            return ReadFile(msgspec.json.decode(data, type=Envelope).publication, "")
         except msgspec.ValidationError as error:
             if "unknown field" not in str(error):
                 raise
@@ -110,19 +110,19 @@ def _seen(data: bytes, number: int, name: str) -> Seen:
     return _looked_at(tree, number, name)
 
 
-def _looked_at(tree: dict[str, Any], number: int, name: str) -> Seen:
+def _looked_at(tree: dict[str, Any], number: int, name: str) -> ReadFile:
     """What this version knows of a tree, and the sentence for the rest."""
     kept, unknown = known(tree, Envelope)
     publication = msgspec.convert(kept, Envelope).publication
     if not unknown and number <= FORMAT:
-        return Seen(publication, "")
+        return ReadFile(publication, "")
     left_out = f", without data this version doesn’t know ({in_words(unknown)})" if unknown else ""
     made = (
         f"was made by a newer version (format {number}; this one writes {FORMAT})"
         if number > FORMAT
         else "contains data from a newer version"
     )
-    return Seen(
+    return ReadFile(
         publication,
         f"“{name}” {made} and is opened to look at{left_out}; its file stays as it is, Save as… "
         "makes a copy of what is shown.",

@@ -46,23 +46,15 @@ class Opened(NamedTuple):
     more: bool = False
 
 
-def to_bytes(
-    publication: Publication, blobs: Mapping[str, bytes], preview: bytes | None = None
-) -> bytes:
-    """The whole file in memory; pictures the publication does not know are left out."""
-    buffer = io.BytesIO()
-    write_to(buffer, publication, blobs, preview)
-    return buffer.getvalue()
-
-
 def write_to(
     file: BinaryIO,
     publication: Publication,
     blobs: Mapping[str, bytes],
     preview: bytes | None = None,
 ) -> str:
-    """The same into a file, a picture at a time; the hash of its `publication.json`, which was
-    proved to be read as it is here."""
+    """The whole file, a picture at a time; pictures the publication does not know are left out.
+
+    The hash of its `publication.json`, which was proved to be read as it is here."""
     with zipfile.ZipFile(file, "w") as archive:
         _member(archive, "mimetype", MIMETYPE.encode(), zipfile.ZIP_STORED)
         digest = _publication(archive, publication)

@@ -2,7 +2,7 @@
 
 >>> from hidden_frame.model.publication import About
 >>> known({"author": "M. Tern", "smell": "of rain"}, About)
-Seen(tree={'author': 'M. Tern'}, unknown=['smell'])
+KnownPart(tree={'author': 'M. Tern'}, unknown=['smell'])
 """
 
 from __future__ import annotations
@@ -18,7 +18,7 @@ from hidden_frame.storage.door import short
 _MOST_NAMED = 3  # unknown names that are told; the rest is counted
 
 
-class Seen(NamedTuple):
+class KnownPart(NamedTuple):
     """A tree (JSON, decoded) with nothing but what is known, and the names of what was not, each
     once, in the order of the tree."""
 
@@ -30,7 +30,7 @@ class _Lost(Exception):
     """A value that this version can't read: its part goes without it."""
 
 
-def known(tree: Any, kind: Any) -> Seen:
+def known(tree: Any, kind: Any) -> KnownPart:
     """What of a tree can be read as `kind`, a type of the model.
 
     A field that is not known is left out; a value that is not known takes the nearest part with
@@ -39,7 +39,7 @@ def known(tree: Any, kind: Any) -> Seen:
     """
     unknown: dict[str, None] = {}
     try:
-        return Seen(_seen(tree, kind, unknown, ""), list(unknown))
+        return KnownPart(_seen(tree, kind, unknown, ""), list(unknown))
     except _Lost as error:
         raise msgspec.ValidationError(str(error)) from error
 

@@ -5,7 +5,7 @@ publication, its first page, and what to say of it.  Pictures stand in one store
 they hold.
 
 >>> journal = Journal(folder)
->>> journal.write(publication, {}, About("Notes", "", 3))
+>>> journal.write(publication, {}, AboutWork("Notes", "", 3))
 >>> left_behind(folder)  # nothing: its process is alive
 []
 >>> journal.abandon()  # as if it had been killed
@@ -56,7 +56,7 @@ class Whereabouts(msgspec.Struct, frozen=True):
     anchor: tuple[int, int] = (0, 0)
 
 
-class About(msgspec.Struct, frozen=True):
+class AboutWork(msgspec.Struct, frozen=True):
     """What is said of work: its title, its file ("": none yet), how many steps it is ahead of
     that, when it was kept (seconds since 1970), the `stamp` of the file as it knew it, where one
     was in it, and its `number` among what this session kept."""
@@ -83,7 +83,7 @@ class Left(NamedTuple):
     """Work whose process is gone, in its folder."""
 
     folder: Path
-    about: About
+    about: AboutWork
 
     @property
     def first(self) -> bytes | None:
@@ -110,7 +110,7 @@ class Journal:
         self,
         publication: Publication,
         blobs: Mapping[str, bytes],
-        about: About,
+        about: AboutWork,
         first: bytes | None = None,
     ) -> None:
         """Keeps work as it is now.  Raises `Refusal` where the disk takes nothing."""
@@ -167,13 +167,13 @@ def left_behind(root: Path | None = None) -> list[Left]:
     for folder in sorted(root.glob("*-*")) if root.is_dir() else ():
         if folder.is_dir() and not is_taken(folder / _LOCK):
             with suppress(OSError, msgspec.MsgspecError):
-                about = msgspec.json.decode((folder / _ABOUT).read_bytes(), type=About)
+                about = msgspec.json.decode((folder / _ABOUT).read_bytes(), type=AboutWork)
                 if (folder / _WORK).is_file() and not _is_saved(folder, about):
                     found.append(Left(folder, about))
     return sorted(found, key=lambda left: -left.about.when)
 
 
-def _is_saved(folder: Path, about: About) -> bool:
+def _is_saved(folder: Path, about: AboutWork) -> bool:
     """Whether the file holds this work, or later work of the same session: the save was done, and
     the journal was not told any more."""
     try:

@@ -8,8 +8,8 @@ while it goes on, whatever the archive says of their sizes.
 >>> unpacked(zipfile.ZipFile(file), "preview.png", "notes.hframe")
 Traceback (most recent call last):
 ...
-hidden_frame.model.errors.Refusal: “notes.hframe” holds “preview.png” of 48 MB, more than any has; \
-it is refused.
+hidden_frame.model.errors.Refusal: “notes.hframe” holds “preview.png” of 48 MB, more than any \
+publication has; it was not opened.
 """
 
 from __future__ import annotations

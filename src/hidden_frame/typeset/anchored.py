@@ -45,7 +45,7 @@ def _in_line(line: TextLine) -> float:
     return max(0.0, *tall, 0.0)
 
 
-class Row(NamedTuple):
+class LineTop(NamedTuple):
     """A line's own top (points from the region's), below what stands above it."""
 
     top: float
@@ -54,13 +54,13 @@ class Row(NamedTuple):
 
 def rows(
     known: SetLines, first: int, y: float, pitch: float, limit: float, *, on_grid: bool, bare: bool
-) -> list[Row]:
+) -> list[LineTop]:
     """Where the lines from `first` on stand, from y down, as far as the limit allows.
 
     In a region that is `bare` the first one always finds room if a line without anything
     anchored does: what is anchored there is made smaller.
     """
-    found: list[Row] = []
+    found: list[LineTop] = []
     leading = known.spec.leading
     for line in known.lines[first:]:
         above = room_above(line)
@@ -72,12 +72,12 @@ def rows(
             above = top - y
         if top + leading > limit:
             break
-        found.append(Row(top, above))
+        found.append(LineTop(top, above))
         y = top + pitch
     return found
 
 
-class Standing(NamedTuple):
+class AnchoredStanding(NamedTuple):
     """Something anchored where it stands: its box from the frame's inner corner, points, and the
     offset of its character in its paragraph."""
 
@@ -91,7 +91,7 @@ class Standing(NamedTuple):
 
 def standing(
     line: TextLine, left: float, top: float, column: tuple[float, float], *, inside_left: bool
-) -> Iterator[Standing]:
+) -> Iterator[AnchoredStanding]:
     """What is anchored in a line whose measure begins at `left` and which stands at `top`:
     smaller where it would stand out of its column, or of the region's head."""
     edge, right = column
@@ -109,13 +109,13 @@ def standing(
         else:
             to_left = (one.stands == "inside") == inside_left
             at = edge - one.distance - one.width if to_left else right + one.distance
-            yield Standing(one, at, top - one.shift, one.width, one.height, offset)
+            yield AnchoredStanding(one, at, top - one.shift, one.width, one.height, offset)
 
 
-def _fitted(one: Anchored, x: float, foot: float, most: float, offset: int) -> Standing:
+def _fitted(one: Anchored, x: float, foot: float, most: float, offset: int) -> AnchoredStanding:
     """At a place, its foot given, no wider than there is room and no higher than the head."""
     scale = min(1.0, max(most, 1.0) / one.width)
     if one.height:
         scale = min(scale, max(foot, 1.0) / one.height)
     high = one.height * scale
-    return Standing(one, x, foot - high, one.width * scale, high, offset)
+    return AnchoredStanding(one, x, foot - high, one.width * scale, high, offset)

@@ -19,7 +19,7 @@ from hidden_frame.typeset.text import PlacedLine, SetText
 Kind = Literal["underline", "strike"]
 
 
-class Stroke(NamedTuple):
+class DecorationLine(NamedTuple):
     """The middle of a line above the baseline, and its weight, in ems."""
 
     position: float
@@ -38,16 +38,16 @@ class Decoration(NamedTuple):
 
 
 @cache
-def stroke_of(face: FontFace, kind: Kind) -> Stroke:
+def stroke_of(face: FontFace, kind: Kind) -> DecorationLine:
     """What a font says of its own lines (OpenType, tables post and OS/2)."""
     tables, upem = face.tables, face.upem
     if kind == "underline":
         post = tables["post"]
         weight = (post.underlineThickness or upem / 20) / upem
-        return Stroke((post.underlinePosition or -upem / 10) / upem - weight / 2, weight)
+        return DecorationLine((post.underlinePosition or -upem / 10) / upem - weight / 2, weight)
     os2 = tables["OS/2"]
     weight = (os2.yStrikeoutSize or upem / 20) / upem
-    return Stroke((os2.yStrikeoutPosition or upem / 4) / upem - weight / 2, weight)
+    return DecorationLine((os2.yStrikeoutPosition or upem / 4) / upem - weight / 2, weight)
 
 
 def decorations(line: TextLine) -> list[Decoration]:

@@ -14,7 +14,7 @@ themselves.
 >>> again = KnownEnds()
 >>> again.open(folder / "ends")
 >>> again.get(key)
-Known(ends=Ends(tokens=array('I', [1]), used=array('I', [0]), glued=False), fits=True)
+FoundEnds(ends=Ends(tokens=array('I', [1]), used=array('I', [0]), glued=False), fits=True)
 """
 
 from __future__ import annotations
@@ -36,7 +36,7 @@ MOST = 60_000  # paragraphs that are kept; those that were asked for last
 _SIZE = 16  # bytes of a key
 
 
-class Known(NamedTuple):
+class FoundEnds(NamedTuple):
     """Where lines end, and whether none of them stands out of the measure."""
 
     ends: Ends
@@ -90,7 +90,7 @@ class KnownEnds:
         """The key of a paragraph of that look."""
         return blake2b(text.encode("utf-8", "surrogatepass"), digest_size=_SIZE, key=look).digest()
 
-    def get(self, key: bytes) -> Known | None:
+    def get(self, key: bytes) -> FoundEnds | None:
         """Where the lines of a paragraph end; None if nobody found out."""
         if not self._read and self._file is not None:
             self._known, self._read = _read(self._file), True
@@ -101,7 +101,7 @@ class KnownEnds:
         tokens, used = array("I"), array("I")
         tokens.frombytes(entry.tokens)
         used.frombytes(entry.used)
-        return Known(Ends(tokens, used, entry.glued), entry.fits)
+        return FoundEnds(Ends(tokens, used, entry.glued), entry.fits)
 
     def put(self, key: bytes, ends: Ends, fits: bool) -> None:
         """Where lines end that were not known."""

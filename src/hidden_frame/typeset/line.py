@@ -305,7 +305,7 @@ def _begins(cells: tuple[Laid, ...]) -> float:
     return min((cell.left for cell in cells if not cell.is_empty), default=cells[-1].left)
 
 
-class Begun:
+class OpenLine:
     """A line on which cells divided by tabs are still being put."""
 
     __slots__ = ("cells", "leaders", "right", "spec")

@@ -26,14 +26,14 @@ from hidden_frame.typeset.breaking.total_fit import (
     total_fit,
 )
 from hidden_frame.typeset.initials import Initials
-from hidden_frame.typeset.line import Begun, Laid, TextLine, gaps, natural, whole
+from hidden_frame.typeset.line import Laid, OpenLine, TextLine, gaps, natural, whole
 from hidden_frame.typeset.margins import hanging
 from hidden_frame.typeset.measures import fit_of, rise_of
 from hidden_frame.typeset.paragraph import ParagraphSpec
 from hidden_frame.typeset.segments import Segment, TextOffset, is_rtl, segments
 from hidden_frame.typeset.shaping import exact
 from hidden_frame.typeset.spaced_out import spaced_out
-from hidden_frame.typeset.tab_stops import NEAR, Stop, end_stop, stop_behind
+from hidden_frame.typeset.tab_stops import NEAR, TabPlace, end_stop, stop_behind
 
 # Words, or signs of a script without spaces, between two line breaks whose lines are chosen
 # together: no paragraph of a book has as many, and more would take seconds.
@@ -57,7 +57,7 @@ class LineSetter:
         self._breaker: Breaker | None = None
         self._fresh = True  # whether the cell's first line is still to be set
         self._indent = 0.0
-        self._begun: Begun | None = None  # the line on which the cell begins, up to its tab
+        self._begun: OpenLine | None = None  # the line on which the cell begins, up to its tab
         self._kept = 0.0  # at the ends of the cell's lines, for what stands at a stop behind it
         self._rtl = is_rtl(spec)
         self._back = self._rtl != spec.dress.turned  # cells divided by tabs stand from the right
@@ -116,7 +116,7 @@ class LineSetter:
         if len(row) == 1:
             self._break(row[0], self.indent)
             return None
-        return self._cells(measure, Begun(self.spec), self.indent, self._cell > 0)
+        return self._cells(measure, OpenLine(self.spec), self.indent, self._cell > 0)
 
     def line(self, measure: float) -> TextLine:
         """The next line at a measure (points); not to be asked for when `done`."""
@@ -347,7 +347,7 @@ class LineSetter:
 
     # -- tabs ------------------------------------------------------------------------
 
-    def _cells(self, measure: float, begun: Begun, x: float, wrapped: bool) -> TextLine | None:
+    def _cells(self, measure: float, begun: OpenLine, x: float, wrapped: bool) -> TextLine | None:
         """Puts the next cells of a row on a line, from x on; None if one wraps, and is to be
         broken.  What is left of a row that has `wrapped` ends where its last stop wants it.
 
@@ -393,7 +393,7 @@ class LineSetter:
     def _end_row(self) -> None:
         self._row, self._cell, self._kept = self._row + 1, 0, 0.0
 
-    def _stop(self, n: int, x: float, edge: float, wrapped: bool, fresh: bool) -> Stop:
+    def _stop(self, n: int, x: float, edge: float, wrapped: bool, fresh: bool) -> TabPlace:
         """Where a cell of the row stands: behind a tab at the next stop, but for the last one of a
         row that wrapped; at the head of a line at its indent."""
         last = n == len(self._rows[self._row]) - 1
@@ -401,14 +401,16 @@ class LineSetter:
             ending = end_stop(self.spec.tabs, edge)
             if ending is not None:
                 return ending
-        return stop_behind(self.spec.tabs, x, edge) if n and not (fresh and wrapped) else Stop(x)
+        return (
+            stop_behind(self.spec.tabs, x, edge) if n and not (fresh and wrapped) else TabPlace(x)
+        )
 
     def _behind(
         self, segment: Segment, cut: Cut, left: float, room: float, measure: float
     ) -> TextLine | None:
         """The last line of a cell with the cells that go on behind it; None if one of those is to
         be broken."""
-        begun = (self._begun if self._fresh else None) or Begun(self.spec)
+        begun = (self._begun if self._fresh else None) or OpenLine(self.spec)
         wrapped = not self._fresh
         laid, width = self._laid(segment, cut, left, room, True, True)
         begun.put(laid, width)
@@ -431,7 +433,7 @@ class LineSetter:
         if ending.ends(width) <= edge + NEAR and inner - kept >= need:
             self._kept = kept
 
-    def _lead(self, begun: Begun, leader: str, start: float, end: float, measure: float) -> None:
+    def _lead(self, begun: OpenLine, leader: str, start: float, end: float, measure: float) -> None:
         if self._back:
             start, end = measure - end, measure - start
         begun.lead(leader, start, end)

@@ -132,7 +132,7 @@ class Blank(Word):
         return [0.0, self.width]
 
 
-class Manner(NamedTuple):
+class Lettering(NamedTuple):
     """How letters are taken from a font: OpenType features that are on besides the usual ones,
     by their tags, one of several forms as “salt=2”, and whether all are capitals."""
 
@@ -140,7 +140,7 @@ class Manner(NamedTuple):
     capitals: bool = False
 
 
-PLAIN = Manner()
+PLAIN = Lettering()
 
 
 class Setting:
@@ -152,7 +152,7 @@ class Setting:
     """
 
     def __init__(
-        self, face: FontFace, size: float, tracking: float, manner: Manner, shift: float,
+        self, face: FontFace, size: float, tracking: float, manner: Lettering, shift: float,
         stretch: float = 1.0,
     ) -> None:  # fmt: skip
         self.face = face
@@ -226,12 +226,12 @@ class Setting:
         return self.word("-")
 
 
-_shaped: dict[tuple[FontFace, bool, Manner, bool], dict[str, Shaped]] = {}
-_settings: dict[tuple[FontFace, float, float, Manner, float, float], Setting] = {}
+_shaped: dict[tuple[FontFace, bool, Lettering, bool], dict[str, Shaped]] = {}
+_settings: dict[tuple[FontFace, float, float, Lettering, float, float], Setting] = {}
 
 
 def setting_of(
-    face: FontFace, size: float, tracking: float = 0.0, manner: Manner = PLAIN,
+    face: FontFace, size: float, tracking: float = 0.0, manner: Lettering = PLAIN,
     shift: float = 0.0, stretch: float = 1.0,
 ) -> Setting:  # fmt: skip
     """The one setting of this font, size (pt), tracking (1/1000 em), manner, shift (pt) and stretch
@@ -246,7 +246,7 @@ def setting_of(
 
 
 @cache
-def _features(ligatures: bool, manner: Manner) -> dict[str, int]:
+def _features(ligatures: bool, manner: Lettering) -> dict[str, int]:
     asked = (feature.partition("=") for feature in manner.features)
     return {**_FEATURES[ligatures], **{tag: int(number or 1) for tag, _, number in asked}}
 
@@ -255,7 +255,7 @@ def shape(
     face: FontFace,
     text: str,
     ligatures: bool = True,
-    manner: Manner = PLAIN,
+    manner: Lettering = PLAIN,
     rtl: bool = False,
 ) -> Shaped:
     """A word's glyphs with kerning and, unless switched off, standard ligatures."""
@@ -270,7 +270,7 @@ def shape(
 
 
 def _shaped_anew(
-    face: FontFace, text: str, ligatures: bool, manner: Manner, rtl: bool
+    face: FontFace, text: str, ligatures: bool, manner: Lettering, rtl: bool
 ) -> Shaped:  # fmt: skip
     buffer = hb.Buffer()
     seen = text if text.isprintable() else _printable(text)
@@ -303,7 +303,7 @@ _SEVERAL = 8  # words that are quicker shaped in one than each by itself
 
 
 def shape_all(
-    face: FontFace, texts: Sequence[str], ligatures: bool = True, manner: Manner = PLAIN
+    face: FontFace, texts: Sequence[str], ligatures: bool = True, manner: Lettering = PLAIN
 ) -> None:
     """Shapes many words, so that `shape` knows them: in half the time, several in a buffer."""
     if manner.capitals:
@@ -318,7 +318,7 @@ def shape_all(
 
 
 def measure_all(
-    face: FontFace, texts: Sequence[str], ligatures: bool, manner: Manner
+    face: FontFace, texts: Sequence[str], ligatures: bool, manner: Lettering
 ) -> tuple[list[int], list[int]]:
     """How wide words are in font units, and how many glyphs each has."""
     units, counts = [0] * len(texts), [0] * len(texts)
@@ -343,7 +343,7 @@ def measure_all(
     return units, counts
 
 
-def _buffer_of(face: FontFace, texts: list[str], ligatures: bool, manner: Manner) -> hb.Buffer:
+def _buffer_of(face: FontFace, texts: list[str], ligatures: bool, manner: Lettering) -> hb.Buffer:
     """Words shaped in one buffer, apart from each other."""
     buffer = hb.Buffer()
     buffer.add_str(_APART.join(texts))

@@ -8,7 +8,7 @@ from collections.abc import Callable, Iterator
 from operator import attrgetter
 from typing import NamedTuple
 
-from hidden_frame.spelling.words import AskedWord, Stretch, asked_words, words
+from hidden_frame.spelling.words import AskedWord, SpelledStretch, asked_words, words
 from hidden_frame.typeset.caret import stops
 from hidden_frame.typeset.paragraph import ParagraphSpec
 from hidden_frame.typeset.text import PlacedLine
@@ -85,11 +85,11 @@ def _words(spec: ParagraphSpec) -> list[AskedWord]:
     return found[1]
 
 
-def _stretches(spec: ParagraphSpec) -> Iterator[Stretch]:
+def _stretches(spec: ParagraphSpec) -> Iterator[SpelledStretch]:
     if spec.dress.drop is not None:
-        yield Stretch(spec.dress.drop.span.text, spec.dress.drop.span.spelled)
+        yield SpelledStretch(spec.dress.drop.span.text, spec.dress.drop.span.spelled)
     for span in spec.spans:
         if span.goes_on:  # nobody's characters
             continue
         mark = span.anchored is not None and span.anchored.what is None
-        yield Stretch("\ufffc" if span.marker else span.text, span.spelled, mark)
+        yield SpelledStretch("\ufffc" if span.marker else span.text, span.spelled, mark)

@@ -4,7 +4,7 @@ Places are points in the direction of reading: from the left edge of the measure
 one in a paragraph that is read from there.
 
 >>> stop_behind((Tab(40.0, "left"), Tab(None, "right", ".")), 50.0, 200.0)
-Stop(position=200.0, align='right', leader='.')
+TabPlace(position=200.0, align='right', leader='.')
 """
 
 from __future__ import annotations
@@ -17,7 +17,7 @@ DEFAULT_TAB = 36.0  # points between stops where a style sets none
 NEAR = 0.01  # points
 
 
-class Stop(NamedTuple):
+class TabPlace(NamedTuple):
     """A stop where it stands at a measure, how a cell stands at it, and what fills the way."""
 
     position: float
@@ -35,21 +35,21 @@ class Stop(NamedTuple):
         return self.begins(width) + width
 
 
-def stop_behind(tabs: tuple[Tab, ...], x: float, edge: float) -> Stop:
+def stop_behind(tabs: tuple[Tab, ...], x: float, edge: float) -> TabPlace:
     """The next stop behind x; `edge` is where the measure ends, indent left out."""
     for tab in sorted(tabs, key=lambda t: _position(t, edge)):
         if _position(tab, edge) > x + NEAR:
-            return Stop(_position(tab, edge), tab.align, tab.leader)
-    return Stop((x // DEFAULT_TAB + 1) * DEFAULT_TAB)
+            return TabPlace(_position(tab, edge), tab.align, tab.leader)
+    return TabPlace((x // DEFAULT_TAB + 1) * DEFAULT_TAB)
 
 
-def end_stop(tabs: tuple[Tab, ...], edge: float) -> Stop | None:
+def end_stop(tabs: tuple[Tab, ...], edge: float) -> TabPlace | None:
     """The last stop, if what stands there ends at it, or has it in its middle, and it lies within
     the measure: a row's last cell stands there, however its other cells wrap."""
     last = max(tabs, key=lambda t: _position(t, edge), default=None)
     if last is None or last.align == "left" or _position(last, edge) > edge + NEAR:
         return None
-    return Stop(_position(last, edge), last.align, last.leader)
+    return TabPlace(_position(last, edge), last.align, last.leader)
 
 
 def _position(tab: Tab, edge: float) -> float:

@@ -12,7 +12,7 @@ from bisect import bisect_left, bisect_right
 from collections.abc import Iterator, Sequence
 from operator import is_
 
-from hidden_frame.compose.stories.part import Part
+from hidden_frame.compose.stories.part import StoryPart
 from hidden_frame.compose.stories.stops import Stop
 from hidden_frame.compose.textspec import StorySpecs
 from hidden_frame.model.memory import remembered
@@ -46,7 +46,7 @@ class Flow:
         self, stops: tuple[Stop, ...], specs: StorySpecs, before: Flow | None = None
     ) -> None:
         self.stops, self.specs = stops, specs
-        self._parts: list[Part] = []
+        self._parts: list[StoryPart] = []
         self._starts: list[Where] = []
         self._where: Where | None = Where() if specs.recto else None
         self._measure, self._prepared, self._ahead = 0.0, 0, 16
@@ -135,7 +135,7 @@ class Flow:
         self._where = _behind(self._starts[-1], self._parts[-1])
         return True
 
-    def _kept(self, number: int, stop: Stop) -> Part | None:
+    def _kept(self, number: int, stop: Stop) -> StoryPart | None:
         """What stood in this very stop, if its shape is the same and it is as much the first."""
         old = self._old
         if old is None:
@@ -163,7 +163,7 @@ class Flow:
         return len(self._parts) == len(self.stops)
 
     @property
-    def parts(self) -> list[Part]:
+    def parts(self) -> list[StoryPart]:
         self._fill(len(self.stops))
         return self._parts
 
@@ -177,7 +177,7 @@ class Flow:
         self._fill(len(self.stops))
         return self._where
 
-    def part(self, page_id: str, item_id: str) -> Part | None:
+    def part(self, page_id: str, item_id: str) -> StoryPart | None:
         """What stands in a frame on a page; None if the story does not come there."""
         at = self.index.get((page_id, item_id))
         if at is None:
@@ -207,7 +207,7 @@ class Flow:
             found.append(max(at, 0))
         return found
 
-    def parts_to(self, count: int) -> list[Part]:
+    def parts_to(self, count: int) -> list[StoryPart]:
         """What stands in the first so many stops."""
         self._fill(count)
         return self._parts[:count]
@@ -218,7 +218,7 @@ class Flow:
         at = self._starts[number] if number < len(self._starts) else self._where
         return Where(len(self.specs.recto)) if at is None else at
 
-    def trial(self, stop: Stop, number: int, begin: Where, kept: Part | None) -> Part:
+    def trial(self, stop: Stop, number: int, begin: Where, kept: StoryPart | None) -> StoryPart:
         """What would stand in a stop that is none of the story's, as if it were the one of that
         number; `kept` is what did the last time."""
         specs = self.specs.on(stop.side)
@@ -227,7 +227,7 @@ class Flow:
             return kept
         return _filled(stop, specs, begin, number == 0, opening)
 
-    def behind(self, begin: Where, part: Part) -> Where:
+    def behind(self, begin: Where, part: StoryPart) -> Where:
         """Where the text goes on behind a part that begins at a place."""
         found = _behind(begin, part)
         return Where(len(self.specs.recto)) if found is None else found
@@ -309,7 +309,7 @@ def _looked_to(flow: Flow, number: int) -> int:
     return flow._starts[number].paragraph + len(flow._parts[number].looked_at)
 
 
-def _behind(begin: Where, part: Part) -> Where | None:
+def _behind(begin: Where, part: StoryPart) -> Where | None:
     """Where the text goes on behind a part."""
     rest = part.rest
     return None if rest is None else Where(begin.paragraph + rest.paragraph, rest.place)
@@ -329,7 +329,7 @@ def _place(where: Where) -> tuple[int, int]:
     return where.paragraph, where.place.offset
 
 
-def _still(part: Part, begin: Where, specs: Sequence[ParagraphSpec]) -> bool:
+def _still(part: StoryPart, begin: Where, specs: Sequence[ParagraphSpec]) -> bool:
     """Whether a part is still right for text that begins at a place."""
     if part.begin != begin.place:
         return False
@@ -342,7 +342,7 @@ def _still(part: Part, begin: Where, specs: Sequence[ParagraphSpec]) -> bool:
 
 def _filled(
     stop: Stop, specs: Sequence[ParagraphSpec], begin: Where, first: bool, opening: Opening
-) -> Part:
+) -> StoryPart:
     """A stop filled from a place on; the space above a paragraph counts at the story's head."""
     origin = begin.paragraph
     fragments: list[Fragment] = []
@@ -366,4 +366,4 @@ def _filled(
     shown = looked_at[: 1 + max((b.paragraph for f in fragments for b in f.blocks), default=-1)]
     text = SetText(tuple(fragments), columns, shown)
     rest = None if where is None else Where(where.paragraph - origin, where.place)
-    return Part(begin.place, rest, text, looked_at, opening)
+    return StoryPart(begin.place, rest, text, looked_at, opening)

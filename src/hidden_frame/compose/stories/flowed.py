@@ -11,7 +11,7 @@ from hidden_frame.compose.given import Given
 from hidden_frame.compose.markers import steady_value
 from hidden_frame.compose.numbers import Counted, counting_on, labels
 from hidden_frame.compose.stories.flow import Flow
-from hidden_frame.compose.stories.stops import PageView, Stop, stops_of
+from hidden_frame.compose.stories.stops import PageInFlow, Stop, stops_of
 from hidden_frame.compose.textspec import Numbered, StorySpecs, edited_specs, story_specs
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.publication import Page, Publication
@@ -34,7 +34,7 @@ def flowed(
     publication: Publication,
     story: Story,
     context: Context,
-    view: Callable[[Page], PageView],
+    view: Callable[[Page], PageInFlow],
     before: Flowed | None,
     given: Given = Given(),
 ) -> Flowed:

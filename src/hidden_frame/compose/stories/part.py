@@ -8,7 +8,7 @@ from hidden_frame.typeset.segments import TextOffset
 from hidden_frame.typeset.text import SetText
 
 
-class Part:
+class StoryPart:
     """What of a story stands in one stop.
 
     Paragraphs are counted from the one that `begin` is a place in, so that a part stays the

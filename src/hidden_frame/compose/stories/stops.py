@@ -43,7 +43,7 @@ class Stop(NamedTuple):
         return self.page_id, self.room.item_id
 
 
-class PageView(NamedTuple):
+class PageInFlow(NamedTuple):
     """A page's side, what it shows, bottom to top, its baseline grid, and what stands in its texts'
     way from the page that faces it."""
 
@@ -92,7 +92,7 @@ def main_stops(
 
 
 def stops_of(
-    publication: Publication, story: Story, context: Context, view: Callable[[Page], PageView]
+    publication: Publication, story: Story, context: Context, view: Callable[[Page], PageInFlow]
 ) -> Iterator[Stop]:
     """The stops of a story; stations whose page, section or frame is gone are passed over.
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from hidden_frame.compose.stories.flow import Flow
-from hidden_frame.compose.stories.part import Part
+from hidden_frame.compose.stories.part import StoryPart
 from hidden_frame.compose.stories.stops import Stop
 from hidden_frame.typeset.fill import Where
 
@@ -22,7 +22,7 @@ class Trials:
     right."""
 
     def __init__(self) -> None:
-        self._parts: dict[tuple[str, str], tuple[Stop, Part]] = {}
+        self._parts: dict[tuple[str, str], tuple[Stop, StoryPart]] = {}
 
     def tried(self, flow: Flow, stops: tuple[Stop, ...], number: int, begin: Where) -> Tried:
         """A story from a place on in the frames of a page; `number` counts the stops before it."""

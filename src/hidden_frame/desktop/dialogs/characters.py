@@ -27,10 +27,10 @@ from hidden_frame.desktop.fields.fields import Choice
 from hidden_frame.desktop.look import theme
 from hidden_frame.desktop.look.settings import settings
 from hidden_frame.desktop.painter.fonts import OUTLINE_SIZE, glyph_path
-from hidden_frame.interact.finds.characters import BLOCKS, Form, forms, found, has, name_of
+from hidden_frame.interact.finds.characters import BLOCKS, OtherForm, forms, found, has, name_of
 from hidden_frame.typeset.fonts import FontFace
 from hidden_frame.typeset.fonts.fallback import stretches
-from hidden_frame.typeset.shaping import Manner, shape
+from hidden_frame.typeset.shaping import Lettering, shape
 
 _CELL, _SIZE = 40, 22.0  # pixels
 _FORM = Qt.ItemDataRole.UserRole  # the feature of another form
@@ -78,7 +78,7 @@ class _Cell(QStyledItemDelegate):
             painter.drawText(rect, Qt.AlignmentFlag.AlignCenter, name or f"{ord(character):04X}")
             return
         face = stretches(character, self.face)[0][1]
-        shaped = shape(face, character, manner=Manner((form,) if form else ()))
+        shaped = shape(face, character, manner=Lettering((form,) if form else ()))
         scale = _SIZE / OUTLINE_SIZE
         width = shaped.width / face.upem * _SIZE
         x, y = rect.center().x() - width / 2, rect.center().y() + _SIZE * 0.32
@@ -195,7 +195,7 @@ class CharacterFinder(QDialog):
         others = forms(face, character) if face is not None and character else []
         self.forms.blockSignals(True)
         self.forms.clear()
-        for each in (Form("", "The usual form"), *others) if others else ():
+        for each in (OtherForm("", "The usual form"), *others) if others else ():
             row = QListWidgetItem(character)
             row.setData(_FORM, each.alternate)
             row.setToolTip(each.called)

@@ -24,13 +24,13 @@ from hidden_frame.desktop.look.tones import with_tones
 from hidden_frame.desktop.state.session import Session
 from hidden_frame.desktop.views.desk.canvas import Desk
 from hidden_frame.desktop.views.desk.hits import show_hit
-from hidden_frame.edit.text.find import Query, Stretch
+from hidden_frame.edit.text.find import Query, TextRange
 from hidden_frame.edit.text.steps import length
 from hidden_frame.interact.finds.finding import (
     EVERYTHING,
     MOST,
-    Spot,
-    Where,
+    SearchScope,
+    TextSpot,
     WordFound,
     found,
     page_in_words,
@@ -141,10 +141,10 @@ class FindTextDialog(QDialog):
         """What is written in, and the words that are selected there: those are looked in."""
         session, writing = self.session, self.desk.text
         told, editing = writing.told(), session.editing
-        self._spot: Spot | None = None
+        self._spot: TextSpot | None = None
         options: list[tuple[str, object]] = [_EVERYTHING]
         if told is not None:
-            self._spot = Spot(told.story.id)
+            self._spot = TextSpot(told.story.id)
             options.append(("this story", "text"))
         elif editing is not None:
             self._spot = spot_of(session.publication, editing.holder_id, editing.item_id)
@@ -159,20 +159,20 @@ class FindTextDialog(QDialog):
             self._tail = len(text) - end[0], length(text[end[0]]) - end[1]
         self.scope.show_choice(options, "selection" if wide else "everything")
 
-    def _where(self) -> Where:
+    def _where(self) -> SearchScope:
         chosen = self.scope.value()
         if chosen == "everything" or self._spot is None:
             return EVERYTHING
-        return Where(self._spot, self._stretch() if chosen == "selection" else None)
+        return SearchScope(self._spot, self._stretch() if chosen == "selection" else None)
 
-    def _stretch(self) -> Stretch | None:
+    def _stretch(self) -> TextRange | None:
         """What was selected.  Its end is counted from the text's end, so that it holds as what
         stands in it is replaced."""
         _, text = next(texts(self.session.publication, self._spot), (None, ()))
         paragraph, behind = len(text) - self._tail[0], self._tail[1]
         if not 0 <= paragraph < len(text):
             return None
-        return Stretch(self._start, (paragraph, max(length(text[paragraph]) - behind, 0)))
+        return TextRange(self._start, (paragraph, max(length(text[paragraph]) - behind, 0)))
 
     def look(self) -> None:
         """Lists the hits as things are now."""

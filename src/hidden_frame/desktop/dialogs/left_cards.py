@@ -10,13 +10,13 @@ from PySide6.QtGui import QPixmap
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from hidden_frame.desktop.look.moments import moment
-from hidden_frame.storage.recovery import About, Left, discard, left_behind
+from hidden_frame.storage.recovery import AboutWork, Left, discard, left_behind
 
 _HIGH = 54  # pixels of a first page
 MOST = 3  # that are shown; more are shown once these are gone
 
 
-def in_words(about: About) -> str:
+def in_words(about: AboutWork) -> str:
     """“14:02, 37 steps after the last save of almanac.hframe”."""
     at = moment(about.when)
     steps = "1 step" if about.steps == 1 else f"{about.steps:,} steps"

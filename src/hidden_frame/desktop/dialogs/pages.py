@@ -8,7 +8,7 @@ from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QWidget
 
 from hidden_frame.checks.content import counted, printed
-from hidden_frame.checks.finding import Known
+from hidden_frame.checks.finding import KnownFindings
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.ranges import echo, pages_in_range
 from hidden_frame.desktop.dialogs.base import Question
@@ -131,7 +131,7 @@ class RangeDialog(Question):
         self,
         session: Session,
         parent: QWidget | None = None,
-        found: Callable[[float], Known] = lambda _: Known((), True),
+        found: Callable[[float], KnownFindings] = lambda _: KnownFindings((), True),
     ) -> None:
         super().__init__(parent, "Export PDF", "Export…")
         self.session = session

@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QLineEdit, QListWidget, QListWidgetItem, QWidget
 from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.fields.fields import Choice, TextField
 from hidden_frame.desktop.state.session import Session
-from hidden_frame.interact.finds.referring import Target, targets
+from hidden_frame.interact.finds.referring import ReferTarget, targets
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.text import Told
 
@@ -36,7 +36,7 @@ class ReferDialog(Question):
 
     def __init__(
         self, session: Session, parent: QWidget | None,
-        put: Callable[[Target, Parts], None],
+        put: Callable[[ReferTarget, Parts], None],
     ) -> None:  # fmt: skip
         super().__init__(parent, "Cross-reference", "Insert")
         self._put = put

@@ -10,7 +10,7 @@ from pathlib import Path
 from PySide6.QtCore import QBuffer, QIODevice, Qt
 from PySide6.QtWidgets import QApplication, QFileDialog, QMessageBox, QProgressDialog, QWidget
 
-from hidden_frame.checks.finding import Known
+from hidden_frame.checks.finding import KnownFindings
 from hidden_frame.desktop.files.arrivals import kept_at, tell
 from hidden_frame.desktop.files.other_hands import path_to_keep
 from hidden_frame.desktop.files.saving import Saver
@@ -30,9 +30,6 @@ _SHOWN = 0.04  # seconds from one look at a progress window to the next
 _FILTER = f"Publications (*{EXTENSION})"
 
 
-GiveUp = Callable[[Path, Publication, int, Mapping[str, bytes]], None]
-
-
 class Files:
     """Asks where needed; says in one sentence what went wrong and changes nothing then."""
 
@@ -48,7 +45,7 @@ class Files:
         self.parent = parent
         self.opener = opener
         # What checks find, told at export.
-        self.found: Callable[[float], Known] = lambda _: Known((), True)
+        self.found: Callable[[float], KnownFindings] = lambda _: KnownFindings((), True)
         self.opened_here: Callable[[], object] = lambda: None  # another file, in this window
         self.saver = Saver(session, self.preview, parent)
         # What goes in favour of another's: kept as a version.

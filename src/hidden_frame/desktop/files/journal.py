@@ -16,7 +16,7 @@ from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.publication import Publication
 from hidden_frame.storage.holding import Holding, hold, release
-from hidden_frame.storage.recovery import About, Journal, Saving, Whereabouts
+from hidden_frame.storage.recovery import AboutWork, Journal, Saving, Whereabouts
 from hidden_frame.storage.versions import keep_version, versions_of
 
 # Seconds from one keeping to the next, longer where it takes long; a change is kept five seconds
@@ -74,14 +74,14 @@ class Keeper(QObject):
             return
         path = str(session.path or "")
         self._number += 1
-        about = About(now.title, path, session.ahead(), stamp=session.stamp, at=self.where(),
+        about = AboutWork(now.title, path, session.ahead(), stamp=session.stamp, at=self.where(),
                       number=self._number)  # fmt: skip
         self._kept = now
         self._begun = time.monotonic()
         self._writing = self._pool.submit(self._write, now, about, self._picture(now))
         session.beside(self._writing)
 
-    def _write(self, now: Publication, about: About, first: bytes | None) -> None:
+    def _write(self, now: Publication, about: AboutWork, first: bytes | None) -> None:
         self.journal.write(now, self.session.blobs, about, first)
         self._took = time.monotonic() - self._begun
 

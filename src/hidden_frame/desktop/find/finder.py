@@ -27,7 +27,7 @@ from hidden_frame.desktop.state.command import Commands
 from hidden_frame.desktop.state.needs import need_of
 from hidden_frame.desktop.state.session import Session
 from hidden_frame.desktop.state.topics import topic_of_command
-from hidden_frame.interact.finds.entry import Entry
+from hidden_frame.interact.finds.entry import FindEntry
 from hidden_frame.interact.finds.goto import Destination, places
 from hidden_frame.interact.finds.rank import Ranked, Ranking
 from hidden_frame.interact.finds.search import words_on_pages
@@ -106,7 +106,7 @@ class Finder(QDialog):
         found = places(self.session.publication, typed)
         return [p for p in found if p.kind == "page" and not p.name.startswith("section ")]
 
-    def _entry(self, entry: Entry) -> None:
+    def _entry(self, entry: FindEntry) -> None:
         key = entry.id if entry.kind == "hint" else ""
         if entry.kind == "command":
             key = self.commands[entry.id].shortcut().toString()
@@ -118,7 +118,7 @@ class Finder(QDialog):
             row.setFont(0, font)
             set_tone(row, "quiet")
 
-    def _missing(self, entry: Entry) -> str:
+    def _missing(self, entry: FindEntry) -> str:
         """Why it can't be done now; "" if it can."""
         if entry.kind == "field":
             return self.fields.missing(places_of(entry))
@@ -159,7 +159,7 @@ class Finder(QDialog):
         if row is not None:
             self.list.setCurrentItem(row)
 
-    def _told(self, entry: Entry) -> str:
+    def _told(self, entry: FindEntry) -> str:
         """What Enter does with it."""
         if missing := self._missing(entry):
             return f"Not now. {missing}"
@@ -237,7 +237,7 @@ def _may(ranked: Ranked) -> bool:
     return ranked.named or (ranked.sure and ranked.entry.name.endswith("…"))
 
 
-def _page(found: Destination) -> Entry:
+def _page(found: Destination) -> FindEntry:
     """A page that was found by its number, or by a word on it."""
     name = found.name[:1].upper() + found.name[1:]
-    return Entry("thing", f"page {found.id}", name, IN_PUBLICATION)
+    return FindEntry("thing", f"page {found.id}", name, IN_PUBLICATION)

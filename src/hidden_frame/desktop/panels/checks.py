@@ -20,7 +20,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from hidden_frame.checks.finding import Finding, Known, Way
+from hidden_frame.checks.finding import Finding, KnownFindings, Way
 from hidden_frame.checks.findings import findings, kept_checks
 from hidden_frame.checks.kinds import OrderCheck
 from hidden_frame.desktop.look.icons import dress
@@ -144,15 +144,11 @@ class ChecksPanel(QFrame):
     def _tell_topic(self) -> None:
         self.guide.setText(f"Guide: {self._topic()}")
 
-    def all_findings(self) -> list[Finding]:
-        """Everything, looked for now where that has not been done."""
-        return list(self.findings_now(float("inf")).found)
-
-    def findings_now(self, seconds: float) -> Known:
+    def findings_now(self, seconds: float) -> KnownFindings:
         """What is found in so many seconds, and whether that is everything."""
         complete = self.watch.finish(seconds)
         self.refresh()
-        return Known(self.found, complete)
+        return KnownFindings(self.found, complete)
 
     def _add(self, number: int, finding: Finding) -> None:
         row = QTreeWidgetItem([finding.sentence, ""])

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QEvent, QObject, Qt, QTimer, Signal
+from PySide6.QtCore import QEvent, QObject, Qt, QTimer
 from PySide6.QtWidgets import (
     QButtonGroup,
     QFrame,
@@ -280,8 +280,6 @@ class TextStrip(QFrame):
 
 class StatusLine(QFrame):
     """What the page prints as, and how far the desk is zoomed."""
-
-    zoom_wanted = Signal(float)
 
     def __init__(self, session: Session, desk: Desk, commands: Commands) -> None:
         super().__init__()

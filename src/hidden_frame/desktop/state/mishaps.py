@@ -48,13 +48,13 @@ def in_words(what: str, error: BaseException, outcome: str = "nothing was change
     return f"{what} failed because of a program error ({reason}); {outcome}. See the log."
 
 
-class Told(Protocol):
+class Teller(Protocol):
     """Whoever shows a fault where the work is: sessions do."""
 
     def mishap(self, what: str, error: Exception) -> None: ...
 
 
-def catch_all(sessions: Callable[[], Iterable[Told]]) -> None:
+def catch_all(sessions: Callable[[], Iterable[Teller]]) -> None:
     """From now on a fault in any event is told by the first of these sessions."""
 
     def hook(kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:

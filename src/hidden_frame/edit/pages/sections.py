@@ -17,7 +17,7 @@ from hidden_frame.model.publication import Numbering, Publication, Section
 from hidden_frame.model.stories import Story
 
 
-class Place(NamedTuple):
+class StoryPlace(NamedTuple):
     """A paragraph of a story, by its number."""
 
     story: str
@@ -72,7 +72,7 @@ def start_section(
     return carried_on(publication, section.id, section_id, on), section_id
 
 
-def begin_with(publication: Publication, section_id: str, first: Place | None) -> Publication:
+def begin_with(publication: Publication, section_id: str, first: StoryPlace | None) -> Publication:
     """A section that begins where a paragraph of a story does, and follows it from now on; None
     lets it begin with its first page again."""
     if first is None:
@@ -84,7 +84,7 @@ def begin_with(publication: Publication, section_id: str, first: Place | None) -
     return change_section(publication, section_id, lambda s: replace(s, begins=place))
 
 
-def _with_place(story: Story, first: Place, place: str) -> Story:
+def _with_place(story: Story, first: StoryPlace, place: str) -> Story:
     at = first.paragraph
     named = replace(story.text[at], place=place)
     return replace(story, text=(*story.text[:at], named, *story.text[at + 1 :]))

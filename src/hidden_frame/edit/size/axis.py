@@ -14,7 +14,7 @@ ON = 0.01  # points: nearer to a line than this is on it
 NEAR = 12.0  # points, a pica: what is no farther from a line than this keeps its distance to it
 
 
-class Line(NamedTuple):
+class MovedLine(NamedTuple):
     """Where a line lies before, and where after."""
 
     old: float
@@ -28,43 +28,46 @@ class Axis(NamedTuple):
     all that hold things.  The spine lies at the `low` edge, or at the high one.
     """
 
-    low: Line
-    high: Line
-    area: tuple[Line, Line]
-    bleed: tuple[Line, Line]
-    stops: tuple[Line, ...]
-    lines: tuple[Line, ...]
+    low: MovedLine
+    high: MovedLine
+    area: tuple[MovedLine, MovedLine]
+    bleed: tuple[MovedLine, MovedLine]
+    stops: tuple[MovedLine, ...]
+    lines: tuple[MovedLine, ...]
     from_low: bool = True
 
 
 def axis(
-    length: Line,
-    margins: tuple[Line, Line],
-    bleed: Line,
-    inner: Iterable[Line] = (),
+    length: MovedLine,
+    margins: tuple[MovedLine, MovedLine],
+    bleed: MovedLine,
+    inner: Iterable[MovedLine] = (),
     facing: str = "",
 ) -> Axis:
     """An axis from the trim's length, the margins at its low and high edge, the bleed, and more
     lines (columns, guides).  `facing` says at which edge another page lies: "low", "high" or "".
     """
-    low, high = Line(0.0, 0.0), length
-    begin, end = margins[0], Line(length.old - margins[1].old, length.new - margins[1].new)
-    stops: tuple[Line, ...] = (low, begin, end, high)
+    low, high = MovedLine(0.0, 0.0), length
+    begin, end = margins[0], MovedLine(length.old - margins[1].old, length.new - margins[1].new)
+    stops: tuple[MovedLine, ...] = (low, begin, end, high)
     inside = tuple(inner)
-    beyond: tuple[Line, ...] = ()
+    beyond: tuple[MovedLine, ...] = ()
     if facing:
         # What faces it is its mirror image, beyond the spine.
         spine = low if facing == "low" else high
         beyond = tuple(_mirrored(line, spine) for line in (*stops, *inside))
         turned = tuple(_mirrored(line, spine) for line in reversed(stops))
         stops = (*turned[:-1], *stops) if facing == "low" else (*stops, *turned[1:])
-    outside = (Line(-bleed.old, -bleed.new), Line(length.old + bleed.old, length.new + bleed.new))
+    outside = (
+        MovedLine(-bleed.old, -bleed.new),
+        MovedLine(length.old + bleed.old, length.new + bleed.new),
+    )
     lines = tuple(dict.fromkeys((low, high, begin, end, *outside, *inside, *beyond)))
     return Axis(low, high, (begin, end), outside, stops, lines, facing != "high")
 
 
-def _mirrored(line: Line, spine: Line) -> Line:
-    return Line(2 * spine.old - line.old, 2 * spine.new - line.new)
+def _mirrored(line: MovedLine, spine: MovedLine) -> MovedLine:
+    return MovedLine(2 * spine.old - line.old, 2 * spine.new - line.new)
 
 
 def shared_out(x: float, along: Axis) -> float:
@@ -93,9 +96,9 @@ class Hold(NamedTuple):
     """What holds a thing: a line at its `low` edge or its `high` one, both (it spans from one to
     the other), or a `centre`; nothing at all: it is shared out."""
 
-    low: Line | None = None
-    high: Line | None = None
-    centre: tuple[Line, Line] | None = None
+    low: MovedLine | None = None
+    high: MovedLine | None = None
+    centre: tuple[MovedLine, MovedLine] | None = None
 
     @property
     def spans(self) -> bool:
@@ -119,7 +122,7 @@ def hold(a: float, b: float, along: Axis) -> Hold:
     return Hold(low=low) if low_first else Hold(high=high)
 
 
-def _nearest(x: float, along: Axis) -> Line:
+def _nearest(x: float, along: Axis) -> MovedLine:
     """The line that is nearest; of two as near, the one nearer to the spine."""
     way = 1.0 if along.from_low else -1.0
     return min(along.lines, key=lambda line: (abs(line.old - x), way * line.old))

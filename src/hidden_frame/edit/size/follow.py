@@ -10,7 +10,7 @@ from msgspec import UNSET, UnsetType
 from msgspec.structs import replace
 
 from hidden_frame.edit.size.axis import Axis, hold, placed
-from hidden_frame.edit.size.axis import Line as HeldBy
+from hidden_frame.edit.size.axis import MovedLine as HeldBy
 from hidden_frame.model.items import Item, Line, Override, PictureFrame, Shape
 from hidden_frame.model.plane.box import Bounds, Box, bounds_of, line_between
 
@@ -54,7 +54,7 @@ def _along(bounds: Bounds, n: int) -> tuple[float, float]:
     return (bounds.left, bounds.right) if n == 0 else (bounds.top, bounds.bottom)
 
 
-class Place(NamedTuple):
+class Extent(NamedTuple):
     """A thing along one direction: from where to where, and what of it goes with its neighbours:
     both of its edges, one of them (of what a line holds at the other), or none."""
 
@@ -70,19 +70,19 @@ class Place(NamedTuple):
         return (self.low, self.high) if at is None else (at, at)
 
 
-def place_of(item: Item, bounds: Bounds, along: Axis, n: int) -> Place:
+def place_of(item: Item, bounds: Bounds, along: Axis, n: int) -> Extent:
     low, high = _along(bounds, n)
     held = hold(low, high, along)
     if not stretches(item):
-        return Place(low, high, "both")
+        return Extent(low, high, "both")
     if held.spans:
-        return Place(low, high, "")
+        return Extent(low, high, "")
     line = held.low or held.high
     if line is None and held.centre is None and _is_large(item, low, high, along):
-        return Place(low, high, "", True)
+        return Extent(low, high, "", True)
     if line is None or not _gives(item, line, along):
-        return Place(low, high, "both")
-    return Place(low, high, "high" if held.low is not None else "low", True)
+        return Extent(low, high, "both")
+    return Extent(low, high, "high" if held.low is not None else "low", True)
 
 
 def _is_large(item: Item, low: float, high: float, along: Axis) -> bool:
@@ -98,7 +98,7 @@ def _is_elastic(item: Item) -> bool:
     return not (ellipse or isinstance(item, PictureFrame))
 
 
-def rows(items: Sequence[Item], places: Sequence[Place], n: int) -> list[list[int]]:
+def rows(items: Sequence[Item], places: Sequence[Extent], n: int) -> list[list[int]]:
     """What stands in a row, evenly spaced: three and more of one size, level with each other."""
     alike: dict[tuple[object, ...], list[int]] = {}
     for k, (item, place) in enumerate(zip(items, places, strict=True)):
@@ -160,7 +160,7 @@ def _ends(
 
 
 def clusters(
-    items: Sequence[Item], bounds: Sequence[Bounds], places: Sequence[Place], n: int
+    items: Sequence[Item], bounds: Sequence[Bounds], places: Sequence[Extent], n: int
 ) -> list[list[int]]:
     """What stands together: in one group, or side by side and nearer than two picas."""
     free = [k for k, place in enumerate(places) if place.goes]

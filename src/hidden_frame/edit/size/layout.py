@@ -6,7 +6,7 @@ from collections.abc import Mapping
 
 from msgspec.structs import replace
 
-from hidden_frame.edit.size.axis import Axis, Line, axis, placed
+from hidden_frame.edit.size.axis import Axis, MovedLine, axis, placed
 from hidden_frame.model.canons import CANONS, Canon
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Columns, Grid, Guide, Margins, Side, Size
@@ -61,32 +61,35 @@ def axes(
     old: Setup, before: PageLayout, new: Setup, after: PageLayout, side: Side, guided: bool = True
 ) -> tuple[Axis, Axis]:
     """The lines across and down of a page of this side, as they were and as they will be."""
-    bleed = Line(old.bleed, new.bleed)
-    across, down = Line(old.trim.width, new.trim.width), Line(old.trim.height, new.trim.height)
-    left = Line(before.margins.left(side), after.margins.left(side))
-    right = Line(before.margins.right(side), after.margins.right(side))
-    top = Line(before.margins.top, after.margins.top)
-    bottom = Line(before.margins.bottom, after.margins.bottom)
+    bleed = MovedLine(old.bleed, new.bleed)
+    across, down = (
+        MovedLine(old.trim.width, new.trim.width),
+        MovedLine(old.trim.height, new.trim.height),
+    )
+    left = MovedLine(before.margins.left(side), after.margins.left(side))
+    right = MovedLine(before.margins.right(side), after.margins.right(side))
+    top = MovedLine(before.margins.top, after.margins.top)
+    bottom = MovedLine(before.margins.bottom, after.margins.bottom)
     columns = [
-        Line(a, b)
+        MovedLine(a, b)
         for a, b in zip(
             _edges(before.columns, left.old, across.old - right.old),
             _edges(after.columns, left.new, across.new - right.new),
             strict=False,
         )
     ]
-    standing: list[Line] = []
-    lying: list[Line] = []
+    standing: list[MovedLine] = []
+    lying: list[MovedLine] = []
     if guided:
         for was, then in zip(before.guides, after.guides, strict=True):
             if was.axis == "horizontal":
-                lying.append(Line(was.position, then.position))
+                lying.append(MovedLine(was.position, then.position))
             else:
                 xs = (
                     guide_x(was.position, side, across.old),
                     guide_x(then.position, side, across.new),
                 )
-                standing.append(Line(*xs))
+                standing.append(MovedLine(*xs))
     facing = ("low" if side == "recto" else "high") if new.facing else ""
     return (
         axis(across, (left, right), bleed, (*columns, *standing), facing),

@@ -22,7 +22,7 @@ from hidden_frame.model.sides import side_of
 H = TypeVar("H", Master, Page)
 
 
-class Begun(NamedTuple):
+class SizeBegun(NamedTuple):
     """A publication whose layouts and masters are done, and what is to be done with each page."""
 
     made: Publication
@@ -102,7 +102,7 @@ def _masters_overridden(before: Publication, after: Publication, new: Changed) -
 # -- follow ------------------------------------------------------------------------------
 
 
-def items_followed(publication: Publication, laid: Publication) -> Begun:
+def items_followed(publication: Publication, laid: Publication) -> SizeBegun:
     """Things keep to the edges, margins, columns and guides, which are where they will be."""
     way = _Way(publication, laid)
 
@@ -127,7 +127,7 @@ def items_followed(publication: Publication, laid: Publication) -> Begun:
             new = replace(new, items=followed(new.items, way.axes(old, after, way.side(new))))
         return _overridden(new, stack_of(publication, new), publication, laid, changed)
 
-    return Begun(laid, page)
+    return SizeBegun(laid, page)
 
 
 # -- scale -------------------------------------------------------------------------------
@@ -138,7 +138,7 @@ def items_scaled(
     setup: Setup,
     factor: float,
     type_too: bool,
-) -> Begun:
+) -> SizeBegun:
     """All is scaled by one factor."""
     old = publication.setup
     by = scale.Scaling.of(old, setup, factor)
@@ -184,7 +184,7 @@ def items_scaled(
         ),
     )  # fmt: skip
     made = anchors_scaled(made, factor)
-    return Begun(type_scaled(made, factor) if type_too else made, page)
+    return SizeBegun(type_scaled(made, factor) if type_too else made, page)
 
 
 def _own_side(item: Item) -> Side:
@@ -194,12 +194,12 @@ def _own_side(item: Item) -> Side:
 # -- stay --------------------------------------------------------------------------------
 
 
-def items_stayed(publication: Publication, setup: Setup) -> Begun:
+def items_stayed(publication: Publication, setup: Setup) -> SizeBegun:
     """Distances to the spine and the head are kept: what stands on a verso goes with its spine."""
     wider = setup.trim.width - publication.setup.trim.width
     made = replace(publication, setup=setup)
     if not wider:
-        return Begun(made, lambda same: same)
+        return SizeBegun(made, lambda same: same)
     places = positions(publication)
 
     def moved(items: tuple[Item, ...]) -> tuple[Item, ...]:
@@ -215,4 +215,4 @@ def items_stayed(publication: Publication, setup: Setup) -> Begun:
         ))
         for m in publication.masters
     )  # fmt: skip
-    return Begun(replace(made, masters=masters), page)
+    return SizeBegun(replace(made, masters=masters), page)

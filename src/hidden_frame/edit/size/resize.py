@@ -17,7 +17,7 @@ from msgspec.structs import replace
 
 from hidden_frame.edit.change import change_pages
 from hidden_frame.edit.size.layout import relaid
-from hidden_frame.edit.size.modes import Begun, items_followed, items_scaled, items_stayed
+from hidden_frame.edit.size.modes import SizeBegun, items_followed, items_scaled, items_stayed
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.invariants import MAX_BLEED, MAX_TRIM, style_problems
@@ -100,12 +100,12 @@ def resize_pages(publication: Publication, size: NewSize, pages: Iterable[str]) 
     return change_pages(begun.made, set(pages), begun.page)
 
 
-def _begun(publication: Publication, size: NewSize) -> Begun:
+def _begun(publication: Publication, size: NewSize) -> SizeBegun:
     """Layouts and masters in the new size, and what is to be done with pages."""
     old, bleed, items = publication.setup, size.bleed, size.items
     new = replace(old, trim=size.trim or old.trim, bleed=old.bleed if bleed is None else bleed)
     if new == old and not size.margins:
-        return Begun(publication, lambda same: same)
+        return SizeBegun(publication, lambda same: same)
     check_size(new)
     if items not in get_args(Items):
         raise Refusal(

@@ -41,12 +41,12 @@ from hidden_frame.model.text import (
 )
 from hidden_frame.storage.manuscripts.manuscript import (
     Manuscript,
+    ManuscriptRun,
     Noted,
     Para,
     Pictured,
     Referring,
     SourceLook,
-    Stretch,
     Termed,
 )
 from hidden_frame.storage.pictures import picture_from_bytes
@@ -132,7 +132,7 @@ class _Coming:
             place=self.places.get(source.place, ""), count_from=source.count_from,
         )  # fmt: skip
 
-    def _piece(self, stretch: Stretch) -> Piece | None:
+    def _piece(self, stretch: ManuscriptRun) -> Piece | None:
         """A stretch as a run; what stands beside the text as what it is here."""
         match stretch.beside:
             case Noted(words):
@@ -149,7 +149,7 @@ class _Coming:
                 return self._anchor(pictured)
         return self._run(stretch)
 
-    def _run(self, stretch: Stretch) -> Run:
+    def _run(self, stretch: ManuscriptRun) -> Run:
         run = run_of(stretch, self.usual)
         named = self.named.get(stretch.named)
         return run if named is None else replace(run, style=named)
@@ -175,7 +175,7 @@ def _usual_language(manuscript: Manuscript) -> str | None:
     return count.most_common(1)[0][0] if count else None
 
 
-def run_of(stretch: Stretch, usual: str | None = None) -> Run:
+def run_of(stretch: ManuscriptRun, usual: str | None = None) -> Run:
     """A stretch as a run; its language is said where it is not the usual one."""
     code = (stretch.language or "").replace("-", "_")
     language = code if stretch.language != usual and _LANGUAGE.fullmatch(code) else None
@@ -189,7 +189,7 @@ def run_of(stretch: Stretch, usual: str | None = None) -> Run:
     return Run(stretch.text) if look == Look() else Run(stretch.text, look=look)
 
 
-class Pictures(NamedTuple):
+class BroughtPictures(NamedTuple):
     """The publication with a manuscript's pictures in its story's tray, their bytes by hash, and
     how many are of a kind that can't be placed."""
 
@@ -200,7 +200,7 @@ class Pictures(NamedTuple):
 
 def pictures_kept(
     publication: Publication, story_id: str, manuscript: Manuscript, first: int
-) -> Pictures:
+) -> BroughtPictures:
     """A manuscript's pictures kept in the tray of its story, in which its text begins at the
     paragraph `first`."""
     blobs: dict[str, bytes] = {}
@@ -215,4 +215,4 @@ def pictures_kept(
         publication = put_picture(publication, picture)
         blobs[picture.hash] = data
         waiting.append(Waiting(picture.hash, first + inlay.paragraph))
-    return Pictures(add_waiting(publication, story_id, waiting), blobs, left)
+    return BroughtPictures(add_waiting(publication, story_id, waiting), blobs, left)

@@ -33,7 +33,7 @@ class Query(NamedTuple):
     style: str = ""
 
 
-class Stretch(NamedTuple):
+class TextRange(NamedTuple):
     """From one place of a text to another: paragraph and character of each."""
 
     start: TextPlace
@@ -47,7 +47,7 @@ class TextHit(NamedTuple):
     start: int
     end: int
 
-    def within(self, stretch: Stretch | None) -> bool:
+    def within(self, stretch: TextRange | None) -> bool:
         """Whether all of it stands in a stretch, if there is one."""
         if stretch is None:
             return True
@@ -101,7 +101,7 @@ def _sought(paragraph: Paragraph) -> tuple[str, Sequence[int]]:
     return "".join(whole[n] for n in places), places
 
 
-def hits(text: Text, query: Query, within: Stretch | None = None) -> Iterator[TextHit]:
+def hits(text: Text, query: Query, within: TextRange | None = None) -> Iterator[TextHit]:
     """Every place where a query is met, in order; places without width are left out."""
     looked_in = _looked_in(text, None, within)
     for number, matches in _matches(text, query, looked_in):
@@ -111,7 +111,7 @@ def hits(text: Text, query: Query, within: Stretch | None = None) -> Iterator[Te
                 yield hit
 
 
-def _looked_in(text: Text, only: TextHit | None, within: Stretch | None) -> range:
+def _looked_in(text: Text, only: TextHit | None, within: TextRange | None) -> range:
     """The paragraphs in which anything is to be found."""
     first, last = (0, len(text) - 1) if within is None else (within.start[0], within.end[0])
     if only is not None:
@@ -150,7 +150,7 @@ def _matches(
 
 
 def replaced(
-    text: Text, query: Query, by: str, only: TextHit | None = None, within: Stretch | None = None
+    text: Text, query: Query, by: str, only: TextHit | None = None, within: TextRange | None = None
 ) -> tuple[Text, int]:
     """A text with hits replaced, all, `only` one or those `within` a stretch, and how many.
 
@@ -167,7 +167,7 @@ def replaced(
     return tuple(found), count
 
 
-def _meant(hit: TextHit, only: TextHit | None, within: Stretch | None) -> bool:
+def _meant(hit: TextHit, only: TextHit | None, within: TextRange | None) -> bool:
     return hit.within(within) and (only is None or hit == only)
 
 

@@ -8,12 +8,12 @@ from hidden_frame.model.publication import Publication
 from hidden_frame.model.styles import computed_characters, computed_paragraphs
 from hidden_frame.model.text import Anchor, IndexMark, Look, Note, Paragraph, Piece, Run, Text
 from hidden_frame.storage.manuscripts.manuscript import (
+    ManuscriptRun,
     Noted,
     Para,
     Pictured,
     Referring,
     SourceLook,
-    Stretch,
     Termed,
 )
 
@@ -48,32 +48,32 @@ class _Going:
             source.starts if source.starts in _PAGES else "", source.place,
         )  # fmt: skip
 
-    def _stretch(self, piece: Piece) -> Stretch:
+    def _stretch(self, piece: Piece) -> ManuscriptRun:
         if isinstance(piece, Run):
             return self._words(piece)
         if isinstance(piece, Note):
-            return Stretch(piece.number, beside=Noted(tuple(map(self._words, piece.content))))
+            return ManuscriptRun(piece.number, beside=Noted(tuple(map(self._words, piece.content))))
         if isinstance(piece, IndexMark):
             told = (piece.term, piece.sub, piece.see, piece.see_also, piece.reach)
-            return Stretch("", beside=Termed(*told))
+            return ManuscriptRun("", beside=Termed(*told))
         if isinstance(piece, Anchor):
             return self._picture(piece)
         if piece.refers is not None:
             refers = piece.refers
-            return Stretch("", beside=Referring(refers.place, refers.tells, refers.said))
-        return Stretch(f"[{piece.detail or piece.shows}]")
+            return ManuscriptRun("", beside=Referring(refers.place, refers.tells, refers.said))
+        return ManuscriptRun(f"[{piece.detail or piece.shows}]")
 
-    def _picture(self, anchor: Anchor) -> Stretch:
+    def _picture(self, anchor: Anchor) -> ManuscriptRun:
         known, data = self.pictures.get(anchor.picture or ""), self.blobs.get(anchor.picture or "")
         if known is None or data is None:
-            return Stretch(f"[{anchor.caption or 'picture'}]")
+            return ManuscriptRun(f"[{anchor.caption or 'picture'}]")
         name = known.name or f"picture.{known.kind}"
         size = (anchor.width, anchor.height)
-        return Stretch("", beside=Pictured(name, data, *size, anchor.caption, anchor.stands))
+        return ManuscriptRun("", beside=Pictured(name, data, *size, anchor.caption, anchor.stands))
 
-    def _words(self, run: Run) -> Stretch:
+    def _words(self, run: Run) -> ManuscriptRun:
         look, named = run.look or Look(), self.characters.get(run.style or "", "")
-        return Stretch(
+        return ManuscriptRun(
             run.text, bool(look.bold), bool(look.italic), look.language, None,
             look.case == "small capitals", look.raised if look.raised in _RAISED else "",
             bool(look.strike), bool(look.underline), named,

@@ -18,7 +18,7 @@ _OPENING = frozenset("([{<«»‹›“„‘‚–—-/\u00a0\u202f\u2009\u2028
 _DASHES = "-–—"
 
 
-class Marks(NamedTuple):
+class QuotationMarks(NamedTuple):
     """The quotation marks of a language, outer and inner, each to begin and to end with."""
 
     begin: str
@@ -28,14 +28,14 @@ class Marks(NamedTuple):
 
 
 @cache
-def _table() -> dict[str, Marks]:
+def _table() -> dict[str, QuotationMarks]:
     """By language, with a country where it differs (CLDR; `scripts/make_quotes.py`)."""
     lines = (UNICODE / "quotes.txt").read_text("utf-8").splitlines()
     rows = (line.split() for line in lines if not line.startswith("#"))
-    return {language: Marks(*marks) for language, *marks in rows}
+    return {language: QuotationMarks(*marks) for language, *marks in rows}
 
 
-def marks_of(language: str) -> Marks:
+def marks_of(language: str) -> QuotationMarks:
     """The quotation marks of a language: of its country if that has its own, those of English for
     one that is unknown."""
     known = _table()

@@ -14,7 +14,7 @@ from functools import cache
 from typing import NamedTuple
 
 from hidden_frame.typeset.fonts import FontFace
-from hidden_frame.typeset.shaping import Manner, shape
+from hidden_frame.typeset.shaping import Lettering, shape
 
 MOST = 400
 # Names as people use them, and the code points that they mean: Unicode's blocks, some joined.
@@ -74,7 +74,7 @@ _FORMS = re.compile(r"aalt|salt|ss\d\d|cv\d\d|swsh|cswh|hist|ornm|titl|zero|nalt
 _MOST_FORMS = 24
 
 
-class Form(NamedTuple):
+class OtherForm(NamedTuple):
     """Another form of a character: the feature that asks for it, as a look has it, and what its
     kind is called."""
 
@@ -82,23 +82,23 @@ class Form(NamedTuple):
     called: str
 
 
-def forms(face: FontFace, character: str) -> list[Form]:
+def forms(face: FontFace, character: str) -> list[OtherForm]:
     """The other forms that a font has of a character, each drawing once."""
     if len(character) != 1 or character not in face.unicodes or "GSUB" not in face.tables:
         return []
     records = face.tables["GSUB"].table.FeatureList.FeatureRecord
     tags = sorted({r.FeatureTag for r in records if _FORMS.fullmatch(r.FeatureTag)}, key=_order)
     seen = {shape(face, character).glyphs}
-    found: list[Form] = []
+    found: list[OtherForm] = []
     for tag in tags:
         for number in range(1, _MOST_FORMS):
             alternate = tag if number == 1 else f"{tag}={number}"
-            glyphs = shape(face, character, manner=Manner((alternate,))).glyphs
+            glyphs = shape(face, character, manner=Lettering((alternate,))).glyphs
             if glyphs in seen and number > 1:
                 break
             if glyphs not in seen:
                 seen.add(glyphs)
-                found.append(Form(alternate, _called(tag)))
+                found.append(OtherForm(alternate, _called(tag)))
     return found[:_MOST_FORMS]
 
 

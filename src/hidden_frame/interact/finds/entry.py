@@ -13,7 +13,7 @@ from hidden_frame.resources import FINDS
 Kind = Literal["command", "field", "guide", "thing", "hint"]
 
 
-class Entry(Struct, frozen=True):
+class FindEntry(Struct, frozen=True):
     """`name` is what it is called and `place` where it is, as shown; `also` are other words for
     it; `id` is for who opens it: a command's id, the form of a field, a page of the guide.
     """
@@ -25,7 +25,7 @@ class Entry(Struct, frozen=True):
     also: tuple[str, ...] = ()
 
 
-class Known(Struct, frozen=True):
+class KnownWords(Struct, frozen=True):
     """A line of the table of words: the place, the name there, and other words for it."""
 
     place: str
@@ -34,7 +34,7 @@ class Known(Struct, frozen=True):
 
 
 @cache
-def known() -> tuple[Known, ...]:
+def known() -> tuple[KnownWords, ...]:
     """The table of words that ships with the program.
 
     >>> next(k for k in known() if k.name == "Leading").also[:2]
@@ -43,11 +43,11 @@ def known() -> tuple[Known, ...]:
     return tuple(_rows((FINDS / "words.tsv").read_text("utf-8").splitlines()))
 
 
-def _rows(lines: Iterable[str]) -> Iterable[Known]:
+def _rows(lines: Iterable[str]) -> Iterable[KnownWords]:
     for line in lines:
         if line and not line.startswith("#"):
             place, name, also = line.split("\t")
-            yield Known(place, name, tuple(w.strip() for w in also.split(";") if w.strip()))
+            yield KnownWords(place, name, tuple(w.strip() for w in also.split(";") if w.strip()))
 
 
 def also_of(place: str, name: str) -> tuple[str, ...]:

@@ -12,7 +12,15 @@ from msgspec.structs import replace
 from hidden_frame.compose.composition import Composition
 from hidden_frame.edit.change import change_holder
 from hidden_frame.edit.stories import set_story_text
-from hidden_frame.edit.text.find import OBJECT, Query, Stretch, TextHit, characters, hits, replaced
+from hidden_frame.edit.text.find import (
+    OBJECT,
+    Query,
+    TextHit,
+    TextRange,
+    characters,
+    hits,
+    replaced,
+)
 from hidden_frame.model.items import Item, Override, TextFrame
 from hidden_frame.model.lookup import find_story, holders, masters_by_id
 from hidden_frame.model.publication import Master, Page, Publication
@@ -22,7 +30,7 @@ MOST = 2_000  # hits that are listed
 _AROUND = 24  # characters shown at either side
 
 
-class Spot(NamedTuple):
+class TextSpot(NamedTuple):
     """Whose text: a story's, or an item's (or its override's) on a page or master."""
 
     story_id: str = ""
@@ -35,7 +43,7 @@ class WordFound(NamedTuple):
     """A hit with the words around it, and where it is read: a page's id, a master's, or "" for
     what has no room."""
 
-    spot: Spot
+    spot: TextSpot
     hit: TextHit
     before: str
     words: str
@@ -43,17 +51,19 @@ class WordFound(NamedTuple):
     page_id: str
 
 
-class Where(NamedTuple):
+class SearchScope(NamedTuple):
     """What is looked in: everything, one text, or a stretch of it."""
 
-    spot: Spot | None = None
-    stretch: Stretch | None = None
+    spot: TextSpot | None = None
+    stretch: TextRange | None = None
 
 
-EVERYTHING = Where()
+EVERYTHING = SearchScope()
 
 
-def texts(publication: Publication, spot: Spot | None = None) -> Iterator[tuple[Spot, Text]]:
+def texts(
+    publication: Publication, spot: TextSpot | None = None
+) -> Iterator[tuple[TextSpot, Text]]:
     """The texts that are looked at: one, or all, masters included."""
     if spot is not None and spot.story_id:
         yield spot, find_story(publication, spot.story_id).text
@@ -63,25 +73,27 @@ def texts(publication: Publication, spot: Spot | None = None) -> Iterator[tuple[
             yield each, text
 
 
-def _all_texts(publication: Publication) -> Iterator[tuple[Spot, Text]]:
+def _all_texts(publication: Publication) -> Iterator[tuple[TextSpot, Text]]:
     for story in publication.stories:
-        yield Spot(story.id), story.text
+        yield TextSpot(story.id), story.text
     for holder in holders(publication):
         for item in holder.items:
             if isinstance(item, TextFrame) and item.text:
-                yield Spot("", holder.id, item.id), item.text
+                yield TextSpot("", holder.id, item.id), item.text
         for override in holder.overrides:
             if not isinstance(override.text, UnsetType):
-                yield Spot("", holder.id, override.item, True), override.text
+                yield TextSpot("", holder.id, override.item, True), override.text
 
 
-def spot_of(publication: Publication, holder_id: str, item_id: str) -> Spot | None:
+def spot_of(publication: Publication, holder_id: str, item_id: str) -> TextSpot | None:
     """Whose text an item of a page or master shows there; None if it has none of its own."""
     here = (holder_id, item_id)
     return next((s for s, _ in _all_texts(publication) if (s.holder_id, s.item_id) == here), None)
 
 
-def found(composition: Composition, query: Query, where: Where = EVERYTHING) -> list[WordFound]:
+def found(
+    composition: Composition, query: Query, where: SearchScope = EVERYTHING
+) -> list[WordFound]:
     """Every hit, in order of the texts; at most `MOST`."""
     result: list[WordFound] = []
     for spot, text in texts(composition.publication, where.spot):
@@ -98,7 +110,7 @@ def found(composition: Composition, query: Query, where: Where = EVERYTHING) -> 
     return result
 
 
-def page_of(composition: Composition, spot: Spot, hit: TextHit) -> str:
+def page_of(composition: Composition, spot: TextSpot, hit: TextHit) -> str:
     """Where a hit is read: a page's id, a master's, or "" for what has no room."""
     if not spot.story_id:
         return spot.holder_id
@@ -126,7 +138,7 @@ class Replacement(NamedTuple):
 
 
 def replaced_all(
-    publication: Publication, query: Query, by: str, where: Where = EVERYTHING
+    publication: Publication, query: Query, by: str, where: SearchScope = EVERYTHING
 ) -> Replacement:
     """Every hit replaced."""
     count = 0
@@ -146,7 +158,7 @@ def replaced_one(publication: Publication, one: WordFound, query: Query, by: str
     return publication
 
 
-def put_text(publication: Publication, spot: Spot, text: Text) -> Publication:
+def put_text(publication: Publication, spot: TextSpot, text: Text) -> Publication:
     """A text as another one."""
     if spot.story_id:
         return set_story_text(publication, spot.story_id, text)

@@ -16,7 +16,7 @@ import numpy as np
 from rapidfuzz.distance import OSA
 from rapidfuzz.process import cdist
 
-from hidden_frame.interact.finds.entry import Entry
+from hidden_frame.interact.finds.entry import FindEntry
 from hidden_frame.interact.finds.words import ASKING, SAME, WEAK, plain, stem, stems, tokens
 
 _BEGUN = 0.9  # a word that begins with what was typed
@@ -37,7 +37,7 @@ class Ranked(NamedTuple):
     """`sure` says that it is what was typed, by its name or by another word for it; `named`, by
     its name; `near`, that it is likely meant."""
 
-    entry: Entry
+    entry: FindEntry
     worth: float
     sure: bool
     named: bool
@@ -55,7 +55,7 @@ class _Phrase(NamedTuple):
 class Ranking:
     """Entries made ready to be asked, again and again while one types."""
 
-    def __init__(self, entries: Sequence[Entry]) -> None:
+    def __init__(self, entries: Sequence[FindEntry]) -> None:
         self.entries = tuple(entries)
         self._phrases = [p for n, e in enumerate(self.entries) for p in _phrases(n, e) if p.words]
         words = sorted({w for p in self._phrases for w in p.words})
@@ -94,8 +94,8 @@ class Ranking:
     def ask(self, typed: str, most: int = 40) -> list[Ranked]:
         """What was meant, the likeliest first.
 
-        >>> entries = [Entry("command", "export", "Export PDF…", "", ("print",)),
-        ...            Entry("command", "run", "Run", "", ("page thumbnails",))]
+        >>> entries = [FindEntry("command", "export", "Export PDF…", "", ("print",)),
+        ...            FindEntry("command", "run", "Run", "", ("page thumbnails",))]
         >>> [(r.entry.id, r.sure) for r in Ranking(entries).ask("page thumnails")]
         [('run', False)]
         >>> [(r.entry.id, r.sure) for r in Ranking(entries).ask("PRINT")]
@@ -184,7 +184,7 @@ class Ranking:
 _WEAK = frozenset(stem(w) for w in WEAK)
 
 
-def _phrases(number: int, entry: Entry) -> list[_Phrase]:
+def _phrases(number: int, entry: FindEntry) -> list[_Phrase]:
     name = entry.name.replace("…", "")
     said = [(name, 1.0)]
     if ": " in name:

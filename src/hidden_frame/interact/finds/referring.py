@@ -20,7 +20,7 @@ from hidden_frame.model.styles import computed_paragraphs
 from hidden_frame.model.text import Paragraph, Text
 
 
-class Target(NamedTuple):
+class ReferTarget(NamedTuple):
     """A paragraph that can be referred to: whose text it is of (a story, or a page and an item of
     it), its number there, and what it says."""
 
@@ -31,7 +31,7 @@ class Target(NamedTuple):
     where: str
 
 
-def targets(composition: Composition) -> list[Target]:
+def targets(composition: Composition) -> list[ReferTarget]:
     """Headings, numbered paragraphs, captions and places that have a name, story by story and then
     page by page."""
     publication = composition.publication
@@ -43,7 +43,7 @@ def targets(composition: Composition) -> list[Target]:
     def meant(paragraph: Paragraph) -> bool:
         return bool(paragraph.place) or paragraph.style in wanted
 
-    found: list[Target] = []
+    found: list[ReferTarget] = []
     for story in publication.stories:
         if story.lists:
             continue
@@ -68,15 +68,17 @@ def targets(composition: Composition) -> list[Target]:
 def _target(
     composition: Composition, holder: str, item: str, n: int, paragraph: Paragraph, number: str,
     page: str,
-) -> Target:  # fmt: skip
+) -> ReferTarget:  # fmt: skip
     words = f"{number} {plain_words(paragraph)}".strip()
     if paragraph.place_name:
         words = f"{paragraph.place_name}: {words}"
     where = page_name(composition.facts[page]) if page else "on no page"
-    return Target(holder, item, n, words[:160], where)
+    return ReferTarget(holder, item, n, words[:160], where)
 
 
-def placed(publication: Publication, target: Target, name: str = "") -> tuple[Publication, str]:
+def placed(
+    publication: Publication, target: ReferTarget, name: str = ""
+) -> tuple[Publication, str]:
     """The publication in which a paragraph has a place, and the place's id; with a name if one is
     given."""
     text = text_of(publication, target)
@@ -94,7 +96,7 @@ def placed(publication: Publication, target: Target, name: str = "") -> tuple[Pu
     return set_story_text(publication, target.holder, text), place
 
 
-def text_of(publication: Publication, target: Target) -> Text:
+def text_of(publication: Publication, target: ReferTarget) -> Text:
     """The text that a target is a paragraph of."""
     if not target.item:
         return find_story(publication, target.holder).text

@@ -10,12 +10,12 @@ from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.listed import frames_with_lists
 from hidden_frame.compose.palette import Palette, palette
 from hidden_frame.edit.text.find import Change, TextHit, with_changes
-from hidden_frame.interact.finds.finding import Spot, page_in_words, page_of, put_text, texts
+from hidden_frame.interact.finds.finding import TextSpot, page_in_words, page_of, put_text, texts
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import IndexMark, Note, Paragraph, Run, Text, TextPlace
 from hidden_frame.spelling.checked import spelled_in
-from hidden_frame.spelling.words import AskedWord, Stretch, asked_words, is_own
+from hidden_frame.spelling.words import AskedWord, SpelledStretch, asked_words, is_own
 
 Doubtful = Callable[[str, list[str]], Iterable[str]]
 """Of words in a language, those that its dictionary does not have."""
@@ -25,7 +25,7 @@ MOST_PAGES = 12  # of a word, that are named
 class WordPlace(NamedTuple):
     """Where a word stands."""
 
-    spot: Spot
+    spot: TextSpot
     hit: TextHit
 
 
@@ -125,11 +125,11 @@ def _words_of(paragraph: Paragraph, known: Palette) -> list[AskedWord]:
     return asked_words(_stretches(paragraph, known))
 
 
-def _stretches(paragraph: Paragraph, known: Palette) -> Iterator[Stretch]:
+def _stretches(paragraph: Paragraph, known: Palette) -> Iterator[SpelledStretch]:
     style = known.paragraphs[paragraph.style]
     for piece in paragraph.content:
         if not isinstance(piece, Run):
-            yield Stretch("\ufffc", beside=isinstance(piece, IndexMark | Note))
+            yield SpelledStretch("\ufffc", beside=isinstance(piece, IndexMark | Note))
             continue
         named = known.characters[piece.style] if piece.style is not None else None
-        yield Stretch(piece.text, spelled_in(style, named, piece.look, known.language))
+        yield SpelledStretch(piece.text, spelled_in(style, named, piece.look, known.language))

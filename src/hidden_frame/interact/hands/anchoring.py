@@ -22,7 +22,7 @@ from hidden_frame.model.publication import Picture, Publication
 from hidden_frame.model.text import Anchor, Paragraph, Run, Stands, Text, TextPlace
 
 
-class Seen(NamedTuple):
+class AnchoredSeen(NamedTuple):
     """Something anchored as a frame shows it: its place (the paragraph counted from the first one
     that the frame shows), what it is, and its box from the frame's corner, in points."""
 
@@ -31,7 +31,7 @@ class Seen(NamedTuple):
     box: Bounds
 
 
-def seen_in(placed: Placed, side: Side) -> Iterator[Seen]:
+def seen_in(placed: Placed, side: Side) -> Iterator[AnchoredSeen]:
     """What is anchored in the text that a frame shows."""
     shown = placed.drawing.text
     if shown is None:
@@ -40,10 +40,10 @@ def seen_in(placed: Placed, side: Side) -> Iterator[Seen]:
         assert one.anchored.what is not None
         x, y = shown.x + one.x, shown.y + one.y
         box = Bounds(x, y, x + one.width, y + one.height)
-        yield Seen((paragraph, one.offset), one.anchored.what, box)
+        yield AnchoredSeen((paragraph, one.offset), one.anchored.what, box)
 
 
-def seen_at(placed: Placed, side: Side, x: float, y: float) -> Seen | None:
+def seen_at(placed: Placed, side: Side, x: float, y: float) -> AnchoredSeen | None:
     """What is anchored at a point of the page."""
     px, py = placed.matrix.inverse().apply(x, y)
     for one in seen_in(placed, side):
@@ -188,7 +188,12 @@ def anchor_waiting(
 
 
 def freed(
-    publication: Publication, page_id: str, placed: Placed, seen: Seen, style: str, layer: str
+    publication: Publication,
+    page_id: str,
+    placed: Placed,
+    seen: AnchoredSeen,
+    style: str,
+    layer: str,
 ) -> tuple[Publication, list[str]]:
     """What was anchored as items of the page, where it stands now; `style` is the paragraph style
     of a caption that says none.  The character that it was anchored by is not taken out."""

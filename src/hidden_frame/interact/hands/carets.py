@@ -5,7 +5,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from hidden_frame.compose.composition import Told
+from hidden_frame.compose.composition import StoryOnPages
 from hidden_frame.edit.text.steps import end_of
 from hidden_frame.model.text import Text, TextPlace
 from hidden_frame.typeset.caret import caret_at, line_at, line_of, stops
@@ -27,12 +27,12 @@ class Standing(NamedTuple):
     across: float | None = None
 
 
-class Shown(NamedTuple):
+class FrameText(NamedTuple):
     """What stands in the frame that a caret is in, and, if that is a story's, the story and the
     frame's number among its stops."""
 
     text: SetText
-    told: Told | None = None
+    told: StoryOnPages | None = None
     at: int = 0
 
     @property
@@ -41,7 +41,7 @@ class Shown(NamedTuple):
         return self.told.flow.starts[self.at].paragraph if self.told is not None else 0
 
 
-def by_line(text: Text, shown: Shown, here: Standing, way: int) -> Standing:
+def by_line(text: Text, shown: FrameText, here: Standing, way: int) -> Standing:
     """Where a caret goes from a place of a text: to the start or end of its line, or a line up or
     down.
 
@@ -71,7 +71,7 @@ def by_line(text: Text, shown: Shown, here: Standing, way: int) -> Standing:
     return _on(shown, line, _edge(shown.text, line) + across)._replace(across=across)
 
 
-def by_page(text: Text, shown: Shown, here: Standing, way: int) -> Standing:
+def by_page(text: Text, shown: FrameText, here: Standing, way: int) -> Standing:
     """The same point in the story's next frame on another page, before (-1) or behind (1); the
     text's start or end where there is none."""
     beyond = _next_stop(shown, way, elsewhere=True)
@@ -87,12 +87,12 @@ def by_page(text: Text, shown: Shown, here: Standing, way: int) -> Standing:
     return there._replace(across=across)
 
 
-def at_point(shown: Shown, x: float, y: float) -> Standing:
+def at_point(shown: FrameText, x: float, y: float) -> Standing:
     """The place nearest to a point of a frame, in points from its text's corner."""
     return _on(shown, line_at(shown.text, x, y), x)
 
 
-def stop_at(told: Told, here: Standing) -> int | None:
+def stop_at(told: StoryOnPages, here: Standing) -> int | None:
     """The number of the stop in which a caret stands; None if that place has no room."""
     at = told.flow.stop_of(*here.place)
     if not here.late:
@@ -108,13 +108,13 @@ def stop_at(told: Told, here: Standing) -> int | None:
     return at
 
 
-def _on(shown: Shown, line: PlacedLine, x: float) -> Standing:
+def _on(shown: FrameText, line: PlacedLine, x: float) -> Standing:
     """The place on a line that lies nearest to an x."""
     offset = min(stops(line), key=lambda stop: abs(stop[1] - x))[0]
     return Standing((shown.first + line.paragraph, offset), offset == line.end)
 
 
-def _next_stop(shown: Shown, way: int, elsewhere: bool = False) -> Shown | None:
+def _next_stop(shown: FrameText, way: int, elsewhere: bool = False) -> FrameText | None:
     """The next stop that way which holds any line; with `elsewhere` on another page."""
     told, at = shown.told, shown.at
     if told is None:
@@ -123,7 +123,7 @@ def _next_stop(shown: Shown, way: int, elsewhere: bool = False) -> Shown | None:
     at += way
     while 0 <= at < len(flow.stops):
         if flow.parts[at].lines and not (elsewhere and flow.stops[at].page_id == page):
-            return Shown(flow.parts[at].text, told, at)
+            return FrameText(flow.parts[at].text, told, at)
         at += way
     return None
 

@@ -6,7 +6,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from typing import Literal, NamedTuple
 
-from hidden_frame.compose.composition import Composition, Told
+from hidden_frame.compose.composition import Composition, StoryOnPages
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.edit.items.draw import change_items
@@ -49,12 +49,12 @@ class StoryCopy(NamedTuple):
     of_page: bool = False
 
 
-def stop_words(told: Told, at: int) -> Text:
+def stop_words(told: StoryOnPages, at: int) -> Text:
     """The words that stand in one stop of a story, with their looks."""
     return words_between(told.story.text, told.flow, at, at)
 
 
-def stop_paragraphs(told: Told, at: int) -> range:
+def stop_paragraphs(told: StoryOnPages, at: int) -> range:
     """The numbers of the paragraphs of which any line stands in one stop of a story."""
     first = told.flow.starts[at].paragraph
     blocks = (b.paragraph for f in told.flow.parts[at].text.fragments for b in f.blocks)

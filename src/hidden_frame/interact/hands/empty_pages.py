@@ -53,7 +53,7 @@ def _of_section(composition: Composition, story: Story, section: Section) -> lis
     return found
 
 
-class Waiting(NamedTuple):
+class WaitingPages(NamedTuple):
     """Pages that are empty because what follows begins on a right or a left page, in the order of
     the book; `styles` are those of what they wait for, by id."""
 
@@ -62,7 +62,7 @@ class Waiting(NamedTuple):
     styles: tuple[str, ...]
 
 
-def waiting_pages(composition: Composition) -> list[Waiting]:
+def waiting_pages(composition: Composition) -> list[WaitingPages]:
     """The pages of each story that wait for a side, but for those that a rule makes blank ones,
     which are meant to be so."""
     found = []
@@ -77,7 +77,9 @@ def waiting_pages(composition: Composition) -> list[Waiting]:
                 if not page.rule and _is_bare(page, set()):
                     pages[stop.page_id] = story.text[begin.paragraph].style
         if pages:
-            found.append(Waiting(tuple(pages), story.name, tuple(dict.fromkeys(pages.values()))))
+            found.append(
+                WaitingPages(tuple(pages), story.name, tuple(dict.fromkeys(pages.values())))
+            )
     return found
 
 

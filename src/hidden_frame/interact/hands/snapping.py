@@ -2,7 +2,7 @@
 
 Everything stands in the spread's coordinates: a facing recto begins at trim width.
 
->>> targets = [Target("x", 33.0, "margin", 0.0, 600.0, 33.0)]
+>>> targets = [SnapTarget("x", 33.0, "margin", 0.0, 600.0, 33.0)]
 >>> snapped(Bounds(35, 80, 90, 99), targets, [], reach=4.0).dx
 -2.0
 """
@@ -29,7 +29,7 @@ Axis = Literal["x", "y"]
 Edges = tuple[tuple[float, ...], tuple[float, ...]]  # places on x and on y that snap
 
 
-class Target(NamedTuple):
+class SnapTarget(NamedTuple):
     """A line to snap to: at a place along an axis, reaching from low to high on the other.
 
     `measure` is its distance from the page's left or top edge.
@@ -68,16 +68,16 @@ class Snapped(NamedTuple):
 
 def page_targets(
     x: float, side: Side, setup: Setup, layout: PageLayout, chosen: SnapTo
-) -> list[Target]:
+) -> list[SnapTarget]:
     """The lines of one page whose trim begins at x."""
     width, height = setup.trim.width, setup.trim.height
-    found: list[Target] = []
+    found: list[SnapTarget] = []
 
     def upright(at: float, word: str) -> None:
-        found.append(Target("x", x + at, word, 0.0, height, at))
+        found.append(SnapTarget("x", x + at, word, 0.0, height, at))
 
     def level(at: float, word: str) -> None:
-        found.append(Target("y", at, word, x, x + width, at))
+        found.append(SnapTarget("y", at, word, x, x + width, at))
 
     if chosen.page:
         for share, word in ((0.0, "page edge"), (1.0, "page edge"), (0.5, "page centre")):
@@ -125,15 +125,15 @@ class Neighbour(NamedTuple):
     page_x: float
 
 
-def item_targets(neighbours: Iterable[Neighbour]) -> list[Target]:
+def item_targets(neighbours: Iterable[Neighbour]) -> list[SnapTarget]:
     """Edges and middles of other items."""
-    found: list[Target] = []
+    found: list[SnapTarget] = []
     for box, name, x in neighbours:
         cx, cy = box.centre
         for at, word in ((box.left, "edge"), (box.right, "edge"), (cx, "centre")):
-            found.append(Target("x", at, f"{word} of {name}", box.top, box.bottom, at - x))
+            found.append(SnapTarget("x", at, f"{word} of {name}", box.top, box.bottom, at - x))
         for at, word in ((box.top, "edge"), (box.bottom, "edge"), (cy, "centre")):
-            found.append(Target("y", at, f"{word} of {name}", box.left, box.right, at))
+            found.append(SnapTarget("y", at, f"{word} of {name}", box.left, box.right, at))
     return found
 
 
@@ -142,12 +142,12 @@ class _Lines(NamedTuple):
 
     x: np.ndarray
     y: np.ndarray
-    on_x: list[Target]
-    on_y: list[Target]
+    on_x: list[SnapTarget]
+    on_y: list[SnapTarget]
 
 
 @remembered()
-def _lines(targets: Sequence[Target]) -> _Lines:
+def _lines(targets: Sequence[SnapTarget]) -> _Lines:
     import numpy as np  # late: the window opens a tenth of a second sooner
 
     on_x = [t for t in targets if t.axis == "x"]
@@ -157,7 +157,7 @@ def _lines(targets: Sequence[Target]) -> _Lines:
 
 def snapped(
     box: Bounds,
-    targets: Sequence[Target],
+    targets: Sequence[SnapTarget],
     others: Sequence[Bounds] = (),
     reach: float = 4.0,
     edges: Edges | None = None,

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from hidden_frame.compose.composition import Composition, Told
+from hidden_frame.compose.composition import Composition, StoryOnPages
 from hidden_frame.edit.stories import set_story_text
 from hidden_frame.edit.text.write import set_paragraph_style
 from hidden_frame.interact.hands.copies import stop_paragraphs
@@ -16,7 +16,7 @@ from hidden_frame.model.text import Paragraph, Text
 
 def story_shown(
     composition: Composition, holder_id: str, item_id: str
-) -> tuple[Told, range] | None:
+) -> tuple[StoryOnPages, range] | None:
     """The story that a page's frame shows, and its paragraphs that stand there; None without."""
     if holder_id in masters_by_id(composition.publication):
         return None

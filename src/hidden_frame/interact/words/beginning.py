@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.heads import plain_words
-from hidden_frame.edit.pages.sections import Place
+from hidden_frame.edit.pages.sections import StoryPlace
 from hidden_frame.interact.hands.likely import heading_styles
 from hidden_frame.model.errors import Refusal
 
@@ -15,7 +15,7 @@ class Start(NamedTuple):
     """A paragraph of a story that begins on a page, what it says, and the id by which it is
     referred to ("": nothing does)."""
 
-    place: Place
+    place: StoryPlace
     words: str
     style: str
     named: str
@@ -46,7 +46,7 @@ def starts_on(composition: Composition, page_id: str) -> list[Start]:
                 words = plain_words(story.text[n])
                 if words:
                     text = story.text[n]
-                    found.append(Start(Place(story.id, n), words, text.style, text.place))
+                    found.append(Start(StoryPlace(story.id, n), words, text.style, text.place))
     return found
 
 
@@ -58,7 +58,7 @@ def heading_on(composition: Composition, page_id: str) -> Start | None:
     return min(here, key=lambda s: styles.index(s.style), default=None)
 
 
-def paragraph_saying(composition: Composition, page_id: str, words: str) -> Place:
+def paragraph_saying(composition: Composition, page_id: str, words: str) -> StoryPlace:
     """The first paragraph that begins on a page and says these words at its head."""
     wanted = " ".join(words.split()).casefold()
     here = starts_on(composition, page_id)

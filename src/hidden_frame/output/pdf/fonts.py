@@ -18,7 +18,7 @@ from fontTools.ttLib import TTFont
 from pikepdf import Array, Dictionary, Name
 
 from hidden_frame.output.pdf.operators import number
-from hidden_frame.output.pdf.readback import Said, in_turn, spread
+from hidden_frame.output.pdf.readback import ReadBack, in_turn, spread
 from hidden_frame.output.pdf.store import Store, pdf_name
 from hidden_frame.typeset.fonts import FontFace
 from hidden_frame.typeset.fonts.machine import keeps_whole
@@ -79,7 +79,7 @@ class EmbeddedFont:
             found = self.codes[id(shaped)] = Coded(plain, pieces, spelt, shaped)
         return found
 
-    def saying(self, shaped: Shaped, said: Said | str) -> Coded:
+    def saying(self, shaped: Shaped, said: ReadBack | str) -> Coded:
         """A word that says something else than its text: `readback.spread`, or a text of its own.
         Where there are no codes left for that, it says what it is."""
         own = _texts(shaped)

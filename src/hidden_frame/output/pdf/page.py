@@ -20,7 +20,7 @@ from hidden_frame.compose.scene import (
 from hidden_frame.output.pdf.fonts import EmbeddedFont
 from hidden_frame.output.pdf.operators import concat, number, path
 from hidden_frame.output.pdf.order import in_reading_order
-from hidden_frame.output.pdf.pictures import Pictures
+from hidden_frame.output.pdf.pictures import PictureWriter
 from hidden_frame.output.pdf.rasters import Rasters
 from hidden_frame.output.pdf.store import Sheet, Store
 from hidden_frame.output.pdf.text import TextWriter
@@ -45,7 +45,7 @@ class PageWriter:
     ) -> None:
         self.bleed = bleed  # points; None: each scene's own
         self.store = Store(pdf)
-        self.pictures = Pictures(self.store, blobs, rasters)
+        self.pictures = PictureWriter(self.store, blobs, rasters)
         self.fonts: dict[FontFace, EmbeddedFont] = {}
         self._names: dict[FontFace, str] = {}
         times = Counter(id(p.drawing) for s in scenes for p in s.painted if p.printing)
@@ -121,23 +121,23 @@ class PageWriter:
     def _path(self, sheet: Sheet, primitive: PathPrimitive) -> None:
         code = path(primitive.commands)
         if primitive.ink is not None:
-            with Seen(sheet, primitive.alpha):
+            with AtOpacity(sheet, primitive.alpha):
                 sheet.say(colour(sheet, primitive.ink))
                 sheet.say(f"{code} f")
         pen = primitive.pen
         if pen is not None:
-            with Seen(sheet, pen.alpha):
+            with AtOpacity(sheet, pen.alpha):
                 dash = " ".join(number(v) for v in pen.dash)
                 sheet.say(colour(sheet, pen.ink, stroking=True))
                 sheet.say(f"{number(pen.width)} w [{dash}] 0 d")
                 sheet.say(f"{code} S")
 
     def _text(self, sheet: Sheet, block: TextPrimitive) -> None:
-        with Seen(sheet, block.alpha):
+        with AtOpacity(sheet, block.alpha):
             TextWriter(sheet, self.font, colour).block(block)
 
 
-class Seen:
+class AtOpacity:
     """What is written within is seen at an opacity; nothing is said where that is full."""
 
     def __init__(self, sheet: Sheet, alpha: float) -> None:

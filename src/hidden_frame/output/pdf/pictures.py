@@ -31,7 +31,7 @@ ORIENTED: dict[int, Plane] = {
 }
 
 
-class Pictures:
+class PictureWriter:
     """Writes pictures; `broken` names those that could not be, by hash, with the reason."""
 
     def __init__(self, store: Store, blobs: Mapping[str, bytes], rasters: Rasters) -> None:

@@ -22,7 +22,7 @@ ONE_GLYPH = 8  # characters that a reader takes for one glyph (mupdf, `PDF_MRANG
 LEFT_TO_RIGHT = "\u200e"  # a letter of no width, at which words from right to left end
 
 
-class Said(NamedTuple):
+class ReadBack(NamedTuple):
     """What a word says besides itself: `before` it, and in place of its hyphen the `rest`; or
     nothing at all."""
 
@@ -31,8 +31,8 @@ class Said(NamedTuple):
     nothing: bool = False
 
 
-SILENT = Said(nothing=True)
-Told = dict[tuple[int, int], Said]  # by run, and word of the run
+SILENT = ReadBack(nothing=True)
+Told = dict[tuple[int, int], ReadBack]  # by run, and word of the run
 
 
 def told(lines: Sequence[PlacedLine]) -> list[Told]:
@@ -44,7 +44,7 @@ def told(lines: Sequence[PlacedLine]) -> list[Told]:
         runs, first = line.runs, int(line.line.has_initials)
         if first and len(runs) > 1 and runs[1].words and runs[1].words[0].text:
             here.update({(0, k): SILENT for k in range(len(runs[0].words))})
-            here[1, 0] = Said(runs[0].text)
+            here[1, 0] = ReadBack(runs[0].text)
         if within:
             here[first, 0] = SILENT
         after = lines[n + 1] if n + 1 < len(lines) else None
@@ -52,13 +52,13 @@ def told(lines: Sequence[PlacedLine]) -> list[Told]:
         within = within and bool(line.line.rest) and bool(runs)
         if within:
             at = len(runs) - 1, len(runs[-1].words) - 1
-            said = here.get(at, Said())
+            said = here.get(at, ReadBack())
             here[at] = said if said.nothing else said._replace(rest=line.line.rest)
         found.append(here)
     return found
 
 
-def spread(texts: list[str], said: Said) -> list[str]:
+def spread(texts: list[str], said: ReadBack) -> list[str]:
     """What each glyph of a word says, of which `texts` are the glyphs' own."""
     if said.nothing or not texts:
         return [NOTHING] * len(texts)

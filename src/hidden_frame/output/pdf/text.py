@@ -10,7 +10,7 @@ from typing import NamedTuple
 from hidden_frame.compose.scene import TextPrimitive
 from hidden_frame.output.pdf.fonts import EmbeddedFont, Pieces
 from hidden_frame.output.pdf.operators import number
-from hidden_frame.output.pdf.readback import LEFT_TO_RIGHT, Said, Told, told
+from hidden_frame.output.pdf.readback import LEFT_TO_RIGHT, ReadBack, Told, told
 from hidden_frame.output.pdf.store import Sheet
 from hidden_frame.typeset.decoration import Decoration, borders, decorated, decorations
 from hidden_frame.typeset.fonts import FontFace
@@ -72,7 +72,7 @@ class TextWriter:
             font, name = self.fonts(setting.face)
             self._state(name, setting.size, word.run.span.ink, setting.tracking / setting.stretch)
             across = setting.size * setting.stretch
-            parts, x = Shown(font, setting.size), word.x
+            parts, x = ShownGlyphs(font, setting.size), word.x
             if end is not None and x - end > setting.space / 2:
                 parts.add(font.saying_space(LEFT_TO_RIGHT if before or word.level else ""))
                 by = x - end - font.space_width * across / 1000 - setting.tracking
@@ -85,7 +85,7 @@ class TextWriter:
                            f"{number(dy - setting.shift)} Tm")  # fmt: skip
             if isinstance(word.text, str):
                 self.sheet.say(parts.code())
-                parts = Shown(font, setting.size)
+                parts = ShownGlyphs(font, setting.size)
             parts.raised(coded.pieces)
             code = parts.code()
             if word.actual is not None or not coded.spelt:
@@ -104,7 +104,7 @@ class TextWriter:
             self.sheet.say(f"{corner} {number(width)} {number(height)} re f")
 
     def _run(
-        self, run: GlyphRun, dx: float, dy: float, goes_on: bool, said: dict[int, Said]
+        self, run: GlyphRun, dx: float, dy: float, goes_on: bool, said: dict[int, ReadBack]
     ) -> None:
         words, setting = run.words, run.setting
         if not words:
@@ -127,7 +127,7 @@ class TextWriter:
         width = font.space_width * across / 1000 + setting.tracking
         before = goes_on and spaced[0]
         end = start = xs[0] - (width if before else 0.0)
-        parts = Shown(font, size)
+        parts = ShownGlyphs(font, size)
         add, space, codes = parts.add, font.space, font.codes
         spelt, first = True, not before
         rows = list(zip(words, xs, spaced, strict=True))
@@ -162,7 +162,7 @@ class TextWriter:
 
     def _evenly(
         self, run: GlyphRun, words: list[Word], font: EmbeddedFont, dx: float, dy: float,
-        said: dict[int, Said],
+        said: dict[int, ReadBack],
     ) -> bool:  # fmt: skip
         """Most runs: words with one and the same space between them, in one array.  False for
         a run that needs more than that."""
@@ -209,7 +209,7 @@ class Read(NamedTuple):
     x: float
     run: GlyphRun
     level: int
-    text: str | Said | None
+    text: str | ReadBack | None
     actual: str | None
 
 
@@ -227,7 +227,7 @@ def in_order(line: PlacedLine, said: Told) -> list[Read]:
         words = list(group)
         reading = sorted(words, key=lambda row: row[2:4]) if turned else words
         for (x, level, n, k, word), other in zip(words, reading, strict=True):
-            text: str | Said | None = said.get((n, k))
+            text: str | ReadBack | None = said.get((n, k))
             actual = None
             if turned:
                 text = other[4].text
@@ -250,7 +250,7 @@ def in_sight(rows: list[Row], space: float) -> list[Row]:
     return found
 
 
-class Shown:
+class ShownGlyphs:
     """The glyphs of a run as TJ arrays, one for each height that they stand at."""
 
     def __init__(self, font: EmbeddedFont, size: float) -> None:

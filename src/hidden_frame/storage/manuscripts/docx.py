@@ -20,9 +20,9 @@ from hidden_frame.storage.manuscripts.known import listed_style, reference_of, t
 from hidden_frame.storage.manuscripts.manuscript import (
     LINE_BREAK,
     PLAIN,
-    Manner,
     Manuscript,
     Pictured,
+    RunManner,
     Termed,
 )
 from hidden_frame.storage.manuscripts.package import Package, damaged
@@ -281,7 +281,7 @@ class _Reader:
             self.into.end("Normal" if not self.style else self.style)
         self.into.start("page")
 
-    def _manner(self, properties: Any | None) -> Manner:
+    def _manner(self, properties: Any | None) -> RunManner:
         """What a run says itself of its characters."""
         if properties is None:
             return PLAIN
@@ -302,7 +302,7 @@ class _Reader:
         reaches = {"b": "begins", "e": "ends"}.get(reach[1] if reach else "", "here")
         self.into.term(Termed(term, sub, "" if also else see, see if also else "", reaches))
 
-    def _symbol(self, piece: Any, look: Manner) -> None:
+    def _symbol(self, piece: Any, look: RunManner) -> None:
         code = piece.get(_W + "char", "")
         try:
             number = int(code, 16)

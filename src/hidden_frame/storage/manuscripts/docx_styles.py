@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from hidden_frame.storage.manuscripts.known import known_style
-from hidden_frame.storage.manuscripts.manuscript import Manner, SourceLook
+from hidden_frame.storage.manuscripts.manuscript import RunManner, SourceLook
 
 _W = "{http://schemas.openxmlformats.org/wordprocessingml/2006/main}"
 _QUOTED = 280  # twentieths of a point from either edge that a quotation stands in, about 5 mm
@@ -24,10 +24,10 @@ def on(element: Any | None) -> bool:
     return element is not None and element.get(_W + "val", "1") not in ("0", "false", "off", "none")
 
 
-def manner_of(properties: Any) -> Manner:
+def manner_of(properties: Any) -> RunManner:
     """What a run says itself of its characters."""
     language = properties.find(_W + "lang")
-    return Manner(
+    return RunManner(
         on(properties.find(_W + "b")),
         on(properties.find(_W + "i")),
         language.get(_W + "val") if language is not None else None,

@@ -12,14 +12,14 @@ from hidden_frame.storage.manuscripts.manuscript import (
     PLAIN,
     SUPERIORS,
     Inlay,
-    Manner,
     Manuscript,
+    ManuscriptRun,
     Noted,
     Para,
     Pictured,
     Referring,
+    RunManner,
     SourceLook,
-    Stretch,
     Termed,
     stretch_of,
 )
@@ -30,19 +30,19 @@ class Gathering:
 
     def __init__(self) -> None:
         self.paragraphs: list[Para] = []
-        self.notes: list[tuple[Stretch, ...]] = []
+        self.notes: list[tuple[ManuscriptRun, ...]] = []
         self.pictures: list[Inlay] = []
         self.came: Counter[str] = Counter()
         self.left: Counter[str] = Counter()
         self.looks: dict[str, SourceLook] = {}
         self.characters: dict[str, SourceLook] = {}
-        self._open: list[Stretch] = []
+        self._open: list[ManuscriptRun] = []
         self._list: tuple[int, bool, int | None] = (0, False, None)
         self._starts = self._place = ""
         self._said: set[int] = set()
         self._clock = Clock()
 
-    def put(self, text: str, manner: Manner = PLAIN) -> None:
+    def put(self, text: str, manner: RunManner = PLAIN) -> None:
         """Characters at the end of the open paragraph."""
         clean = CONTROL.sub("", text)
         if not clean:
@@ -53,7 +53,7 @@ class Gathering:
         else:
             self._open.append(stretch_of(clean, manner))
 
-    def add(self, stretch: Stretch) -> None:
+    def add(self, stretch: ManuscriptRun) -> None:
         """A stretch that was taken out, at the end of the open paragraph."""
         if stretch.beside is not None:
             self._open.append(stretch)
@@ -87,15 +87,15 @@ class Gathering:
         self.came["paragraphs"] += 1
         self._open, self._list, self._starts, self._place = [], (0, False, None), "", ""
 
-    def take(self) -> tuple[Stretch, ...]:
+    def take(self) -> tuple[ManuscriptRun, ...]:
         """The open paragraph's stretches, taken out: those of a note, or of a cell."""
         taken, self._open = tuple(self._open), []
         return taken
 
-    def put_back(self, stretches: tuple[Stretch, ...]) -> None:
+    def put_back(self, stretches: tuple[ManuscriptRun, ...]) -> None:
         self._open = list(stretches)
 
-    def note(self, stretches: tuple[Stretch, ...]) -> None:
+    def note(self, stretches: tuple[ManuscriptRun, ...]) -> None:
         """A note, here and at the end."""
         self.notes.append(stretches)
         self.came["notes"] += 1
@@ -106,30 +106,30 @@ class Gathering:
         said = number == len(self.notes) and number not in self._said
         self._said.add(number)
         beside = Noted(_stripped(self.notes[number - 1])) if said else None
-        self._open.append(Stretch(str(number).translate(SUPERIORS), beside=beside))
+        self._open.append(ManuscriptRun(str(number).translate(SUPERIORS), beside=beside))
 
     def term(self, termed: Termed) -> None:
         """An entry of the index."""
         clean = Termed(*(" ".join(CONTROL.sub("", word).split())[:200] for word in termed))
         if clean.term:
-            self._open.append(Stretch("", beside=clean))
+            self._open.append(ManuscriptRun("", beside=clean))
             self.came["index entries"] += 1
 
     def refer(self, referring: Referring) -> None:
         """A reference to a paragraph that has a place."""
-        self._open.append(Stretch("", beside=referring))
+        self._open.append(ManuscriptRun("", beside=referring))
         self.came["references"] += 1
 
     def picture(self, pictured: Pictured) -> None:
         """A picture, here and in the tray."""
-        self._open.append(Stretch("", beside=pictured))
+        self._open.append(ManuscriptRun("", beside=pictured))
         self.pictures.append(Inlay(pictured.name, pictured.data, len(self.paragraphs)))
         self.came["pictures"] += 1
 
     def done(self, name: str) -> Manuscript:
         """The manuscript, its notes numbered at the end."""
         for number, stretches in enumerate(self.notes, 1):
-            head = Stretch(f"{number}\t")
+            head = ManuscriptRun(f"{number}\t")
             self.paragraphs.append(Para("Note", (head, *_stripped(stretches))))
         paragraphs = [
             _placed(p._replace(stretches=_stripped(p.stretches))) for p in self.paragraphs
@@ -154,7 +154,7 @@ def _placed(paragraph: Para) -> Para:
         return paragraph
     alone = len(pictures) == len(paragraph.stretches)
 
-    def placed(stretch: Stretch) -> Stretch:
+    def placed(stretch: ManuscriptRun) -> ManuscriptRun:
         picture = stretch.beside
         if not isinstance(picture, Pictured) or picture.stands:
             return stretch
@@ -166,7 +166,7 @@ def _placed(paragraph: Para) -> Para:
     return paragraph._replace(style=style, stretches=tuple(map(placed, paragraph.stretches)))
 
 
-def _all(paragraph: Para) -> Iterator[Stretch]:
+def _all(paragraph: Para) -> Iterator[ManuscriptRun]:
     """The stretches of a paragraph and of its notes."""
     for stretch in paragraph.stretches:
         yield stretch
@@ -191,7 +191,7 @@ def _known(paragraphs: list[Para]) -> tuple[Para, ...]:
     return tuple(found)
 
 
-def _stripped(stretches: tuple[Stretch, ...]) -> tuple[Stretch, ...]:
+def _stripped(stretches: tuple[ManuscriptRun, ...]) -> tuple[ManuscriptRun, ...]:
     """Without spaces at either end, and without empty stretches."""
     found = [s for s in stretches if s.text or s.beside is not None]
     while found and found[0].beside is None and not found[0].text.lstrip(" "):

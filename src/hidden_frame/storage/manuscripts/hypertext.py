@@ -13,10 +13,10 @@ from hidden_frame.storage.manuscripts.manuscript import (
     LEVELS,
     LINE_BREAK,
     PLAIN,
-    Manner,
     Manuscript,
     Pictured,
     Referring,
+    RunManner,
     Termed,
 )
 
@@ -124,7 +124,7 @@ class _Html:
             self.into.end(style)
         self.open = False
 
-    def put(self, text: str | None, manner: Manner) -> None:
+    def put(self, text: str | None, manner: RunManner) -> None:
         if not text:
             return
         clean = text if self.ours else _SPACE.sub(" ", text)
@@ -147,7 +147,7 @@ class _Html:
         self.cells += 1
         self.said = False
 
-    def walk(self, element: Any, style: str, manner: Manner) -> None:
+    def walk(self, element: Any, style: str, manner: RunManner) -> None:
         tag = element.tag
         if not isinstance(tag, str) or tag in _SKIPPED:
             if tag in ("script", "iframe", "object"):
@@ -239,7 +239,7 @@ class _Html:
             return "List continue"
         return _STYLES.get(tag, "Normal" if tag in ("p", "div", "body") else style)
 
-    def _manner(self, element: Any, tag: str, manner: Manner) -> Manner:
+    def _manner(self, element: Any, tag: str, manner: RunManner) -> RunManner:
         manner = manner._replace(**_MANNERS.get(tag, {}))
         if element.get("style"):
             manner = _ruled(manner, element.get("style"))
@@ -294,7 +294,7 @@ class _Html:
         self.into.note(stretches)
         self.numbers[target] = len(self.into.notes)
 
-    def _words(self, part: Any, manner: Manner) -> None:
+    def _words(self, part: Any, manner: RunManner) -> None:
         """The words of a note, without blocks and links back."""
         self.open = True
         self.put(part.text, manner)
@@ -328,7 +328,7 @@ def _spoken(text: str | None, holds: bool) -> str | None:
     return None if holds and text is not None and not text.strip() else text
 
 
-def _ruled(manner: Manner, style: str) -> Manner:
+def _ruled(manner: RunManner, style: str) -> RunManner:
     """What the rules of a style attribute make of a manner."""
     for name, value in _RULES.findall(style[:2_000]):
         name, value = name.lower(), value.strip().lower()

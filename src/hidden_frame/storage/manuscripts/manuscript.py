@@ -15,7 +15,7 @@ SUPERIORS = str.maketrans("0123456789", "⁰¹²³⁴⁵⁶⁷⁸⁹")
 class Noted(NamedTuple):
     """A note: what it says."""
 
-    words: tuple[Stretch, ...]
+    words: tuple[ManuscriptRun, ...]
 
 
 class Termed(NamedTuple):
@@ -48,7 +48,7 @@ class Pictured(NamedTuple):
     stands: str = ""
 
 
-class Manner(NamedTuple):
+class RunManner(NamedTuple):
     """How characters look beyond their paragraph's style: what they say themselves, and the name
     of the character style that they are in."""
 
@@ -62,10 +62,10 @@ class Manner(NamedTuple):
     named: str = ""
 
 
-PLAIN = Manner()
+PLAIN = RunManner()
 
 
-class Stretch(NamedTuple):
+class ManuscriptRun(NamedTuple):
     """Characters in one look; a tab is U+0009, a line break U+2028.
 
     One that stands for something `beside` the text shows a note's number, or nothing.
@@ -83,15 +83,15 @@ class Stretch(NamedTuple):
     named: str = ""
 
     @property
-    def manner(self) -> Manner:
+    def manner(self) -> RunManner:
         """How it looks."""
-        return Manner(self.bold, self.italic, self.language, *self[5:])
+        return RunManner(self.bold, self.italic, self.language, *self[5:])
 
 
-def stretch_of(text: str, manner: Manner) -> Stretch:
+def stretch_of(text: str, manner: RunManner) -> ManuscriptRun:
     """Characters in a manner."""
-    rest: dict[str, Any] = dict(zip(Manner._fields[3:], manner[3:], strict=True))
-    return Stretch(text, *manner[:3], **rest)
+    rest: dict[str, Any] = dict(zip(RunManner._fields[3:], manner[3:], strict=True))
+    return ManuscriptRun(text, *manner[:3], **rest)
 
 
 class Para(NamedTuple):
@@ -103,7 +103,7 @@ class Para(NamedTuple):
     """
 
     style: str
-    stretches: tuple[Stretch, ...]
+    stretches: tuple[ManuscriptRun, ...]
     level: int = 0
     numbered: bool = False
     count_from: int | None = None
@@ -136,9 +136,9 @@ class SourceLook(NamedTuple):
     raised: str = ""
 
     @property
-    def manner(self) -> Manner:
+    def manner(self) -> RunManner:
         """What it says of characters."""
-        return Manner(
+        return RunManner(
             bool(self.bold), bool(self.italic), None, bool(self.small_capitals), self.raised,
             bool(self.strike), bool(self.underline),
         )  # fmt: skip

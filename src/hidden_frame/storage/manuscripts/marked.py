@@ -7,7 +7,7 @@ from typing import Any
 from hidden_frame.storage.manuscripts.bounded import Parsed
 from hidden_frame.storage.manuscripts.gathering import Gathering
 from hidden_frame.storage.manuscripts.known import listed_style
-from hidden_frame.storage.manuscripts.manuscript import LINE_BREAK, Manner, Manuscript
+from hidden_frame.storage.manuscripts.manuscript import LINE_BREAK, Manuscript, RunManner
 
 
 def read_markdown(text: str, name: str) -> Manuscript:
@@ -119,7 +119,7 @@ class _Tokens:
         for child in token.children or ():
             kind = child.type
             mark, _, end = kind.rpartition("_")
-            look = Manner(depth["strong"] > 0, depth["em"] > 0, strike=depth["s"] > 0)
+            look = RunManner(depth["strong"] > 0, depth["em"] > 0, strike=depth["s"] > 0)
             if kind in ("text", "code_inline"):
                 self.into.put(child.content, look)
             elif kind == "softbreak":

@@ -11,10 +11,10 @@ from hidden_frame.storage.manuscripts.known import known_style, listed_style, to
 from hidden_frame.storage.manuscripts.manuscript import (
     LINE_BREAK,
     PLAIN,
-    Manner,
     Manuscript,
     Pictured,
     Referring,
+    RunManner,
     SourceLook,
     Termed,
 )
@@ -139,7 +139,7 @@ class _Reader:
             look = look._replace(**each.look)
         return look
 
-    def _manner(self, style: str, manner: Manner) -> Manner:
+    def _manner(self, style: str, manner: RunManner) -> RunManner:
         """How characters look within a style; only what automatic ones say is their own: what
         other styles say is theirs, and told by their name."""
         chain = self._chain(style)
@@ -215,7 +215,7 @@ class _Reader:
                     self._inline(part, PLAIN)
             self.into.end("Table")
 
-    def _inline(self, parent: Any, look: Manner) -> None:
+    def _inline(self, parent: Any, look: RunManner) -> None:
         # Spaces and ends of lines in a row count as one space (ODF 1.2, 6.1.2).
         self.into.put(_spaces(parent.text), look)
         for child in parent:

@@ -12,13 +12,13 @@ from hidden_frame.storage.manuscripts.known import described, field_of
 from hidden_frame.storage.manuscripts.manuscript import (
     LINE_BREAK,
     MOST_LEVELS,
-    Manner,
+    ManuscriptRun,
     Noted,
     Para,
     Pictured,
     Referring,
+    RunManner,
     SourceLook,
-    Stretch,
     Termed,
 )
 
@@ -135,7 +135,7 @@ class _Writer:
 
     # -- characters ---------------------------------------------------------------------
 
-    def _stretch(self, stretch: Stretch) -> str:
+    def _stretch(self, stretch: ManuscriptRun) -> str:
         match stretch.beside:
             case Noted(words):
                 return self._note(words)
@@ -147,7 +147,7 @@ class _Writer:
                 return self._picture(pictured)
         return self._run(stretch)
 
-    def _run(self, stretch: Stretch) -> str:
+    def _run(self, stretch: ManuscriptRun) -> str:
         look = look_of(stretch.manner, self.named.get(stretch.named, ""))
         pieces = []
         for part in re.split(f"([\t{LINE_BREAK}\u2011\u00ad])", stretch.text):
@@ -157,7 +157,7 @@ class _Writer:
                 pieces.append(f'<w:t xml:space="preserve">{escape(part)}</w:t>')
         return f"<w:r>{look}{''.join(pieces)}</w:r>"
 
-    def _note(self, words: tuple[Stretch, ...]) -> str:
+    def _note(self, words: tuple[ManuscriptRun, ...]) -> str:
         number = len(self.notes) + 1
         self.notes.append("")  # its place, before notes within it
         runs = "".join(self._run(s) for s in words)
@@ -199,7 +199,7 @@ def _section(starts: str) -> str:
     return f'<w:sectPr><w:type w:val="{kind}"/></w:sectPr>' if kind else "<w:sectPr/>"
 
 
-def _all(paragraph: Para) -> list[Stretch]:
+def _all(paragraph: Para) -> list[ManuscriptRun]:
     """The stretches of a paragraph and of its notes."""
     found = list(paragraph.stretches)
     for stretch in paragraph.stretches:
@@ -256,7 +256,7 @@ def _character_style(name: str, style_id: str, look: SourceLook) -> str:
     )
 
 
-def look_of(manner: Manner, named: str) -> str:
+def look_of(manner: RunManner, named: str) -> str:
     """The properties of a run, in the order of the schema (17.3.2.28)."""
     raised = {"superior": "superscript", "inferior": "subscript"}.get(manner.raised, "")
     said = f"<w:rStyle w:val={quoteattr(named)}/>" if named else ""

@@ -9,11 +9,11 @@ from xml.sax.saxutils import quoteattr
 from hidden_frame.storage.manuscripts.hypertext import OURS
 from hidden_frame.storage.manuscripts.manuscript import (
     LINE_BREAK,
+    ManuscriptRun,
     Noted,
     Para,
     Pictured,
     Referring,
-    Stretch,
     Termed,
 )
 
@@ -95,7 +95,7 @@ def _block(paragraph: Para, words: str) -> str:
     return f"<p{said if style == 'Normal' else named}>{words}</p>"
 
 
-def _stretch(stretch: Stretch, notes: list[str]) -> str:
+def _stretch(stretch: ManuscriptRun, notes: list[str]) -> str:
     match stretch.beside:
         case Noted(words):
             notes.append("".join(_look(s) for s in words))
@@ -131,7 +131,7 @@ def _kind(data: bytes) -> str:
     return "svg+xml"
 
 
-def _look(stretch: Stretch) -> str:
+def _look(stretch: ManuscriptRun) -> str:
     words = escape(stretch.text, quote=False).replace(LINE_BREAK, "<br>")
     for tag, on in (
         ("sup", stretch.raised == "superior"), ("sub", stretch.raised == "inferior"),

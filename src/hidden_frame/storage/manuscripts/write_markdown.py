@@ -4,7 +4,13 @@ from __future__ import annotations
 
 import re
 
-from hidden_frame.storage.manuscripts.manuscript import LINE_BREAK, Noted, Para, Referring, Stretch
+from hidden_frame.storage.manuscripts.manuscript import (
+    LINE_BREAK,
+    ManuscriptRun,
+    Noted,
+    Para,
+    Referring,
+)
 
 _MARKED = re.compile(r"([\\`*_{}\[\]<>#|~])")
 _LINE_HEAD = re.compile(r"^(\s*)([-+=]|\d+[.)])")
@@ -52,18 +58,18 @@ def _entry(paragraph: Para, words: str, counts: dict[int, int]) -> str:
     return " " * _INDENT * (level - 1) + f"{sign} ".ljust(_INDENT) + words
 
 
-def _said(stretch: Stretch, notes: list[str]) -> str:
+def _said(stretch: ManuscriptRun, notes: list[str]) -> str:
     if isinstance(stretch.beside, Noted):
         notes.append("".join(_mark(s) for s in _joined(stretch.beside.words)))
         return f"[^{len(notes)}]"
     if isinstance(stretch.beside, Referring):
-        return _mark(Stretch(stretch.beside.said))
+        return _mark(ManuscriptRun(stretch.beside.said))
     return _mark(stretch)
 
 
-def _joined(stretches: tuple[Stretch, ...]) -> list[Stretch]:
+def _joined(stretches: tuple[ManuscriptRun, ...]) -> list[ManuscriptRun]:
     """Neighbours that look alike made one: two signs of emphasis would meet between them."""
-    found: list[Stretch] = []
+    found: list[ManuscriptRun] = []
     for stretch in stretches:
         last = found[-1] if found else None
         alike = last is not None and last.beside is None and stretch.beside is None
@@ -74,11 +80,11 @@ def _joined(stretches: tuple[Stretch, ...]) -> list[Stretch]:
     return found
 
 
-def _looks(stretch: Stretch) -> tuple[bool, bool, bool]:
+def _looks(stretch: ManuscriptRun) -> tuple[bool, bool, bool]:
     return stretch.bold, stretch.italic, stretch.strike
 
 
-def _mark(stretch: Stretch) -> str:
+def _mark(stretch: ManuscriptRun) -> str:
     words = _MARKED.sub(r"\\\1", stretch.text).replace(LINE_BREAK, "\\\n")
     sign = ("**" if stretch.bold else "") + ("*" if stretch.italic else "")
     open_, close = ("~~" if stretch.strike else "") + sign, sign + ("~~" if stretch.strike else "")

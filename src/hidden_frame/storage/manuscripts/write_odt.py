@@ -10,13 +10,13 @@ from hidden_frame.storage.manuscripts.known import described
 from hidden_frame.storage.manuscripts.manuscript import (
     LINE_BREAK,
     MOST_LEVELS,
-    Manner,
+    ManuscriptRun,
     Noted,
     Para,
     Pictured,
     Referring,
+    RunManner,
     SourceLook,
-    Stretch,
     Termed,
 )
 from hidden_frame.storage.manuscripts.odt_styles import OURS
@@ -148,7 +148,7 @@ class _Writer:
 
     # -- characters ---------------------------------------------------------------------
 
-    def _stretch(self, stretch: Stretch) -> str:
+    def _stretch(self, stretch: ManuscriptRun) -> str:
         match stretch.beside:
             case Noted(words):
                 self.notes += 1
@@ -170,18 +170,18 @@ class _Writer:
                 return self._picture(pictured)
         return self._words(stretch)
 
-    def _words(self, stretch: Stretch) -> str:
+    def _words(self, stretch: ManuscriptRun) -> str:
         words = spaced(stretch.text)
         named = self._letters(stretch.manner._replace(named=""), stretch.named)
         return (
             f"<text:span text:style-name={quoteattr(named)}>{words}</text:span>" if named else words
         )
 
-    def _letters(self, manner: Manner, name: str) -> str:
+    def _letters(self, manner: RunManner, name: str) -> str:
         """The style of characters: one that has a name, an automatic one that goes back to it, or
         none."""
         parent = self.named.setdefault(name, f"T{len(self.named) + 1}") if name else ""
-        if manner == Manner():
+        if manner == RunManner():
             return parent
         key = f"A{'-'.join(map(str, manner[:-1]))}-{parent}"
         self.automatic.setdefault(
@@ -252,7 +252,7 @@ def _character_style(name: str, style: str, look: SourceLook) -> str:
     )
 
 
-def _said(manner: Manner) -> str:
+def _said(manner: RunManner) -> str:
     """What a style says of its characters."""
     said = 'fo:font-weight="bold" ' * manner.bold + 'fo:font-style="italic" ' * manner.italic
     said += 'fo:font-variant="small-caps" ' * manner.small_capitals

@@ -8,7 +8,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QCursor
 from PySide6.QtWidgets import QFileDialog, QMenu
 
-from hidden_frame.compose.composition import Told
+from hidden_frame.compose.composition import StoryOnPages
 from hidden_frame.desktop.commands.dialogs import Dialogs
 from hidden_frame.desktop.state.session import Session
 from hidden_frame.desktop.views.desk.canvas import Desk
@@ -63,7 +63,7 @@ class StoryActions:
         item = shown_item(session.publication, session.holder_id, session.items[0], session.side)
         return item.id if isinstance(item, TextFrame) else ""
 
-    def told(self) -> Told | None:
+    def told(self) -> StoryOnPages | None:
         """The story of the selected frame."""
         frame = self.frame()
         return self.session.composition.told(self.session.holder_id, frame) if frame else None
@@ -164,7 +164,7 @@ class StoryActions:
         publication, story = start_story(publication, page, item)
         return publication, story, Link(page, item)
 
-    def _station(self, told: Told, page: str, item: str) -> Station | None:
+    def _station(self, told: StoryOnPages, page: str, item: str) -> Station | None:
         station: Station = Link(page, item)
         if station in told.story.path:
             return station

@@ -20,7 +20,7 @@ from PySide6.QtWidgets import (
 from hidden_frame.desktop.dialogs.pages import EditQuestion
 from hidden_frame.desktop.dialogs.styles.beside import WIDTH, PartRows, StyleRows
 from hidden_frame.desktop.dialogs.styles.delete import DeleteStyleDialog
-from hidden_frame.desktop.dialogs.styles.parts import Part
+from hidden_frame.desktop.dialogs.styles.parts import StylePart
 from hidden_frame.desktop.fields.fields import Choice, TextField
 from hidden_frame.desktop.state.session import Session
 from hidden_frame.edit.looks.styles import style_uses, uses_in_words
@@ -48,7 +48,7 @@ class StyleDrafts(EditQuestion):
         self.style_id = style_id
         # Styles as they were changed here and are not kept yet, shown on the desk meanwhile.
         self.changed: dict[str, Style] = {}
-        self.parts: list[Part] = []
+        self.parts: list[StylePart] = []
         self._loading = True
         form = self.form
         self.chosen = StyleRows("Style")
@@ -147,7 +147,7 @@ class StyleDrafts(EditQuestion):
         """The chosen style as the fields say it."""
         raise NotImplementedError
 
-    def follow(self, part: Part) -> None:
+    def follow(self, part: StylePart) -> None:
         """A property follows the base again."""
 
     def mark(self, publication: Publication) -> None:

@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QCheckBox, QToolButton, QWidget
 from hidden_frame.desktop.dialogs.colour_choice import NO_DARK, ON_DARK_HINT, ColourChoice
 from hidden_frame.desktop.dialogs.styles.drafts import StyleDrafts
 from hidden_frame.desktop.dialogs.styles.parts import (
-    Part,
+    StylePart,
     chosen_part,
     colour_part,
     tabs_part,
@@ -203,7 +203,7 @@ class StyleDialog(StyleDrafts):
         check_dark(publication, wanted.colour, dark if isinstance(dark, str) else None)
         return made
 
-    def follow(self, part: Part) -> None:
+    def follow(self, part: StylePart) -> None:
         base = self.base()
         if base is not None:
             self._let_go.add(part.name)

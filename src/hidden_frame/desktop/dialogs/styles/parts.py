@@ -12,7 +12,7 @@ from hidden_frame.desktop.dialogs.tabs import TabStops
 from hidden_frame.desktop.fields.fields import Choice, LengthField, NumberField
 
 
-class Part(NamedTuple):
+class StylePart(NamedTuple):
     """A property by its name in the model, its field, and how the two are read and shown."""
 
     name: str
@@ -22,7 +22,7 @@ class Part(NamedTuple):
     follow: QToolButton
 
 
-def typed_part(name: str, field: LengthField | NumberField, follow: QToolButton) -> Part:
+def typed_part(name: str, field: LengthField | NumberField, follow: QToolButton) -> StylePart:
     """A field that holds a length or a number; empty says nothing (None)."""
 
     def show(value: float | None) -> None:
@@ -37,26 +37,28 @@ def typed_part(name: str, field: LengthField | NumberField, follow: QToolButton)
             return None
         return field.length() if isinstance(field, LengthField) else field.parse(field.text())
 
-    return Part(name, field, show, read, follow)
+    return StylePart(name, field, show, read, follow)
 
 
-def chosen_part(name: str, field: Choice, show: Callable[[Any], None], follow: QToolButton) -> Part:
+def chosen_part(
+    name: str, field: Choice, show: Callable[[Any], None], follow: QToolButton
+) -> StylePart:
     """A list of which one entry is chosen."""
-    return Part(name, field, show, field.value, follow)
+    return StylePart(name, field, show, field.value, follow)
 
 
 def colour_part(
     field: ColourChoice, without: Callable[[], str], follow: QToolButton, name: str = "colour"
-) -> Part:
+) -> StylePart:
     """A list of colours; `without` names the entry for none."""
-    return Part(name, field, lambda v: field.show_colours(v, without()), field.value, follow)
+    return StylePart(name, field, lambda v: field.show_colours(v, without()), field.value, follow)
 
 
-def ticked_part(name: str, field: QCheckBox, follow: QToolButton) -> Part:
+def ticked_part(name: str, field: QCheckBox, follow: QToolButton) -> StylePart:
     """A box that is ticked or not."""
-    return Part(name, field, field.setChecked, field.isChecked, follow)
+    return StylePart(name, field, field.setChecked, field.isChecked, follow)
 
 
-def tabs_part(field: TabStops, follow: QToolButton) -> Part:
+def tabs_part(field: TabStops, follow: QToolButton) -> StylePart:
     """The list of tab stops."""
-    return Part("tabs", field, field.show_stops, field.stops, follow)
+    return StylePart("tabs", field, field.show_stops, field.stops, follow)

@@ -7,7 +7,12 @@ from typing import Any, get_args
 
 from PySide6.QtWidgets import QCheckBox, QToolButton
 
-from hidden_frame.desktop.dialogs.styles.parts import Part, chosen_part, ticked_part, typed_part
+from hidden_frame.desktop.dialogs.styles.parts import (
+    StylePart,
+    chosen_part,
+    ticked_part,
+    typed_part,
+)
 from hidden_frame.desktop.fields.fields import Choice, LengthField, NumberField, TextField
 from hidden_frame.desktop.fields.form import Form
 from hidden_frame.model.numbering import ListNumber, NumberingStyle
@@ -27,7 +32,7 @@ _ENDS = (("allowed", "anywhere"), ("not where one turns the leaf", "not at recto
 _RULES = (("none", None), ("as wide as the column", "column"), ("as wide as its text", "text"))
 
 
-def line_parts(form: Form) -> list[Part]:
+def line_parts(form: Form) -> list[StylePart]:
     """How lines are broken, and how wide their spaces may be."""
     form.heading("LINES")
     breaking, reads = Choice("Lines are chosen"), Choice("Reading direction")
@@ -65,7 +70,7 @@ def line_parts(form: Form) -> list[Part]:
     ]  # fmt: skip
 
 
-def keep_parts(form: Form) -> list[Part]:
+def keep_parts(form: Form) -> list[StylePart]:
     """What stays together, and where a paragraph starts."""
     form.heading("KEEP TOGETHER")
     starts = Choice("Starts")
@@ -84,7 +89,7 @@ def keep_parts(form: Form) -> list[Part]:
     ]  # fmt: skip
 
 
-def ornament_parts(form: Form) -> list[Part]:
+def ornament_parts(form: Form) -> list[StylePart]:
     """Initials, and rules above and below."""
     form.heading("DROP CAPS")
     made = [
@@ -95,7 +100,7 @@ def ornament_parts(form: Form) -> list[Part]:
     return [*made, _rule(form, "Above", "rule_above"), _rule(form, "Below", "rule_below")]
 
 
-def number_parts(form: Form, publication: Publication) -> list[Part]:
+def number_parts(form: Form, publication: Publication) -> list[StylePart]:
     """What stands before each paragraph of the style."""
     form.heading("NUMBER OR BULLET")
     said = TextField("What stands before the paragraph")
@@ -153,10 +158,10 @@ def number_parts(form: Form, publication: Publication) -> list[Part]:
             style=style.value(),  # type: ignore[arg-type]
         )
 
-    return [Part("number", said, show, read, follow)]
+    return [StylePart("number", said, show, read, follow)]
 
 
-def _rule(form: Form, label: str, name: str) -> Part:
+def _rule(form: Form, label: str, name: str) -> StylePart:
     kind = Choice(f"Rule {label.lower()}")
     follow = form.row(f"Rule {label.lower()}", kind)
     weight, offset = (
@@ -187,7 +192,7 @@ def _rule(form: Form, label: str, name: str) -> Part:
             return None
         return Rule(weight.parse(weight.text()), offset.parse(offset.text()), width)
 
-    return Part(name, kind, show, read, follow)
+    return StylePart(name, kind, show, read, follow)
 
 
 def _count(field: NumberField) -> int:
@@ -198,29 +203,29 @@ def _count(field: NumberField) -> int:
     return int(value)
 
 
-def _whole(form: Form, label: str, name: str, hint: str, beside: bool = False) -> Part:
+def _whole(form: Form, label: str, name: str, hint: str, beside: bool = False) -> StylePart:
     low, high = limits(ComputedStyle, name)
     field = NumberField(label, "", low or 0, high or 0)
     field.setToolTip(hint)
     follow = form.row(label, field, beside=beside)
-    return Part(name, field, field.show_value, lambda: _count(field), follow)
+    return StylePart(name, field, field.show_value, lambda: _count(field), follow)
 
 
-def _typed(form: Form, label: str, name: str, sign: str, hint: str) -> Part:
+def _typed(form: Form, label: str, name: str, sign: str, hint: str) -> StylePart:
     low, high = limits(ComputedStyle, name)
     field = NumberField(label, sign, low or 0, high or 0)
     field.setToolTip(hint)
     return typed_part(name, field, form.row(label, field))
 
 
-def _share(form: Form, label: str, name: str, hint: str, beside: bool = False) -> Part:
+def _share(form: Form, label: str, name: str, hint: str, beside: bool = False) -> StylePart:
     low, high = limits(ComputedStyle, name)
     field = NumberField(label, "%", 100 * (low or 0), 100 * (high or 0), 100.0)
     field.setToolTip(hint)
     return typed_part(name, field, form.row(label, field, beside=beside))
 
 
-def _ticked(form: Form, label: str, name: str, hint: str) -> Part:
+def _ticked(form: Form, label: str, name: str, hint: str) -> StylePart:
     box = QCheckBox(label)
     box.setToolTip(hint)
     follow: QToolButton = form.row("", box)

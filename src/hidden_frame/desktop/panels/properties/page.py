@@ -18,7 +18,7 @@ from hidden_frame.edit.masters.apply import apply_masters, set_section_masters
 from hidden_frame.edit.masters.overrides import follow_on_pages
 from hidden_frame.edit.pages.order import set_blind
 from hidden_frame.edit.pages.sections import (
-    Place,
+    StoryPlace,
     begin_with,
     change_numbering,
     rename_section,
@@ -249,7 +249,7 @@ class PageForm(Form):
 
     def _begin(self, first: object) -> None:
         section = self._section_id()
-        if first is None or isinstance(first, Place):
+        if first is None or isinstance(first, StoryPlace):
             place = first
             self.session.edit("where a section begins", lambda p: begin_with(p, section, place))
 

@@ -30,7 +30,7 @@ from hidden_frame.desktop.state.spelling import speller
 from hidden_frame.desktop.views.desk.camera import Camera
 from hidden_frame.desktop.views.desk.edges import EdgeScroll
 from hidden_frame.desktop.views.desk.hand import SLACK, Hand
-from hidden_frame.desktop.views.desk.judge import Judge
+from hidden_frame.desktop.views.desk.judge import ContrastJudge
 from hidden_frame.desktop.views.desk.paper import Paper, ShownFace
 from hidden_frame.desktop.views.desk.pointing import caret_on, shape_at, told_at
 from hidden_frame.desktop.views.desk.selected import Selected
@@ -92,7 +92,7 @@ class Desk(QWidget):
         self._space = self._wrote = False
         self._stay: int | None = None  # where its upper edge was when writing began or ended
         self._pointer = QPointF()
-        self.judge = Judge(session, self)
+        self.judge = ContrastJudge(session, self)
         self.edges = EdgeScroll(self.camera, self._drag, self.text_mouse.turn, self)
         self._blink = QTimer(self)
         self._blink.setInterval(530)

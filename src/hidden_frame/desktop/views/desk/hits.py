@@ -5,11 +5,11 @@ from __future__ import annotations
 from hidden_frame.desktop.state.sight import Editing
 from hidden_frame.desktop.views.desk.canvas import Desk
 from hidden_frame.edit.text.find import TextHit
-from hidden_frame.interact.finds.finding import Spot
+from hidden_frame.interact.finds.finding import TextSpot
 from hidden_frame.model.lookup import masters_by_id
 
 
-def show_hit(desk: Desk, spot: Spot, hit: TextHit) -> None:
+def show_hit(desk: Desk, spot: TextSpot, hit: TextHit) -> None:
     """A hit on the desk, selected as words where one may write there."""
     session, writing = desk.session, desk.text
     start, end = (hit.paragraph, hit.start), (hit.paragraph, hit.end)

@@ -11,7 +11,7 @@ from hidden_frame.compose.scene import Scene
 from hidden_frame.desktop.state.session import Session
 
 
-class Judge(QObject):
+class ContrastJudge(QObject):
     """`poor` tells what is known of a scene, and finds out a moment later what is not."""
 
     def __init__(self, session: Session, desk: QWidget) -> None:

@@ -16,7 +16,7 @@ from hidden_frame.interact.hands.snapping import (
     Neighbour,
     SnapLine,
     Snapped,
-    Target,
+    SnapTarget,
     item_targets,
     page_targets,
     snapped,
@@ -58,12 +58,12 @@ class Snapper:
         )
 
     @cached_property
-    def targets(self) -> list[Target]:
+    def targets(self) -> list[SnapTarget]:
         """The lines of pages, masters and items."""
         if not self.reach:
             return []
         publication = self._publication
-        found: list[Target] = []
+        found: list[SnapTarget] = []
         for face in self._faces:
             layout = _layout(publication, face)
             found += page_targets(face.x, face.side, publication.setup, layout, self._snap)

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QFont, QPainter, QPen, QPolygonF
 
-from hidden_frame.compose.composition import Told
+from hidden_frame.compose.composition import StoryOnPages
 from hidden_frame.compose.scene import Placed
 from hidden_frame.desktop.look.marks import STORY as _PATH
 from hidden_frame.desktop.look.theme import Theme
@@ -31,7 +31,7 @@ def out_mark(placed: Placed, face: Face, view: View) -> QRectF:
 
 def marked(
     session: Session, faces: tuple[ShownFace, ...]
-) -> Iterator[tuple[Placed, Face, Told | None]]:
+) -> Iterator[tuple[Placed, Face, StoryOnPages | None]]:
     """The frames whose out-marks are shown: the selected one, all of its story while one writes
     or sees paths, and the last one of any story that does not fit."""
     if session.mode != "pages":
@@ -59,7 +59,7 @@ def marked(
 
 def _marked_main(
     session: Session, faces: tuple[ShownFace, ...]
-) -> Iterator[tuple[Placed, Face, Told | None]]:
+) -> Iterator[tuple[Placed, Face, StoryOnPages | None]]:
     """The selected text frame of a master, if it is the master's own and has no words."""
     if session.mode != "masters" or len(session.items) != 1:
         return
@@ -85,7 +85,12 @@ def paint_stations(
 
 
 def _paint_mark(
-    painter: QPainter, box: QRectF, placed: Placed, face: Face, told: Told | None, theme: Theme
+    painter: QPainter,
+    box: QRectF,
+    placed: Placed,
+    face: Face,
+    told: StoryOnPages | None,
+    theme: Theme,
 ) -> None:
     """An arrow where the text goes on, lines that wait where it has no room; hollow where a link
     begins."""

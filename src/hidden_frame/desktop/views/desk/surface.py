@@ -30,7 +30,7 @@ from hidden_frame.desktop.views.desk.snapper import layout_of
 from hidden_frame.desktop.views.desk.stations import paint_stations
 from hidden_frame.desktop.views.desk.traced import Traced
 from hidden_frame.desktop.views.desk.view import View
-from hidden_frame.desktop.views.writing.drops import Target
+from hidden_frame.desktop.views.writing.drops import DropTarget
 from hidden_frame.desktop.views.writing.paint import paint_marks, paint_target
 from hidden_frame.desktop.views.writing.text_edit import TextEdit
 from hidden_frame.edit.items.guides import own_guides
@@ -52,7 +52,7 @@ class DeskSeen(NamedTuple):
     words: str
     pointer: QPointF
     writing: TextEdit
-    target: Target | None
+    target: DropTarget | None
     caret_on: bool
     poor: Callable[[Scene], Mapping[str, object]]
 

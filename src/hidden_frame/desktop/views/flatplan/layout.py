@@ -20,7 +20,7 @@ WALL = 60  # pages lower than this are packed closely
 READ = 28  # pages lower than this have no folio below them
 
 
-class Spacing(NamedTuple):
+class TileSpacing(NamedTuple):
     """Pixels between spreads, under a page for ribbons and folio, between rows, for a section's
     head, at the sides of its area, and the least width of that."""
 
@@ -32,12 +32,12 @@ class Spacing(NamedTuple):
     least: float
 
 
-WIDE = Spacing(16, 34, 12, 34, 18, 168)
-CLOSE = Spacing(8, 22, 5, 34, 18, 168)
-DOTS = Spacing(3, 4, 2, 17, 8, 60)
+WIDE = TileSpacing(16, 34, 12, 34, 18, 168)
+CLOSE = TileSpacing(8, 22, 5, 34, 18, 168)
+DOTS = TileSpacing(3, 4, 2, 17, 8, 60)
 
 
-def spacing(high: float) -> Spacing:
+def spacing(high: float) -> TileSpacing:
     """How pages of a height are set apart: with room for a folio as long as one can be read."""
     return WIDE if high >= WALL else CLOSE if high >= READ else DOTS
 
@@ -70,7 +70,7 @@ class Band(NamedTuple):
         return self.x + self.width / 2, (self.y + self.bottom) / 2
 
 
-class Row(NamedTuple):
+class TileRow(NamedTuple):
     """Tiles first to last (excluded) that stand side by side."""
 
     section: int
@@ -84,7 +84,7 @@ class FlatplanLayout(NamedTuple):
 
     tiles: tuple[Tile, ...]
     bands: tuple[Band, ...]
-    rows: tuple[Row, ...]
+    rows: tuple[TileRow, ...]
     page: tuple[float, float]
     width: float
     height: float
@@ -136,7 +136,7 @@ class FlatplanLayout(NamedTuple):
         edge = target.x + 3 if self.rightward else target.x + target.width - 3
         return Gap(target.section_id, 0, edge, target.y, target.y if alone else target.bottom)
 
-    def rows_within(self, top: float, bottom: float) -> tuple[Row, ...]:
+    def rows_within(self, top: float, bottom: float) -> tuple[TileRow, ...]:
         """The rows that show between two y."""
         high = self.page[1] + self.foot
         ys = [row.y for row in self.rows]
@@ -212,7 +212,7 @@ def _layout(
     per_row = max(int((whole - 2 * pad + gap) // (slot + gap)), 1)
     tiles: list[Tile] = []
     bands: list[Band] = []
-    rows: list[Row] = []
+    rows: list[TileRow] = []
     x = y = bottom = 0.0  # of the next section: beside the last one, or below
     for number, (section, pages) in enumerate(facts.sections):
         groups = [] if section in folded else _slots(pages, facts, pairs)
@@ -232,7 +232,7 @@ def _layout(
                     page = facts[pages[index]]
                     shift = wide + 1 if pairs and page.side == "recto" else 0
                     tiles.append(Tile(page, number, index, at + shift, top))
-            rows.append(Row(number, top, first, len(tiles)))
+            rows.append(TileRow(number, top, first, len(tiles)))
             top += high + foot + between
         end = top if groups else y + head
         bands.append(Band(section, number, left, y, area, end, section in folded))

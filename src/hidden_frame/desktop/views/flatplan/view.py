@@ -32,7 +32,7 @@ from hidden_frame.desktop.views.flatplan.live import LivePages
 from hidden_frame.desktop.views.flatplan.paint import FlatplanSeen, paint_flatplan
 from hidden_frame.desktop.views.pages.drops import MASTER_MIME, carried, carry_out
 from hidden_frame.desktop.views.pages.hand import PageHand
-from hidden_frame.desktop.views.pages.space import Gap, Head
+from hidden_frame.desktop.views.pages.space import Gap, SectionHead
 from hidden_frame.desktop.views.pages.view import PageView
 from hidden_frame.desktop.views.run.thumbnails import Thumbnails
 from hidden_frame.interact.finds.plan import masters_in_words, matching, numbering_in_words
@@ -262,10 +262,10 @@ class FlatplanView(PageView):
         tile = self._tile_at(point)
         return tile.facts.page_id if tile is not None else None
 
-    def head_at(self, point: QPointF) -> Head | None:
+    def head_at(self, point: QPointF) -> SectionHead | None:
         at = self.to_plan(point)
         band = self.layout_now().band_at(at.x(), at.y())
-        return Head(band.section_id, at.x() - band.x < FOLD) if band is not None else None
+        return SectionHead(band.section_id, at.x() - band.x < FOLD) if band is not None else None
 
     def within_at(self, point: QPointF) -> float:
         tile = self._tile_at(point)

@@ -24,7 +24,7 @@ class Gap(NamedTuple):
     bottom: float
 
 
-class Head(NamedTuple):
+class SectionHead(NamedTuple):
     """A section's head under a point, and whether the point is on the mark that folds it."""
 
     section_id: str
@@ -42,7 +42,7 @@ class PageSpace(Protocol):
     def page_at(self, point: QPointF) -> str | None:
         """The page under a point."""
 
-    def head_at(self, point: QPointF) -> Head | None:
+    def head_at(self, point: QPointF) -> SectionHead | None:
         """The section's head under a point."""
 
     def within_at(self, point: QPointF) -> float:

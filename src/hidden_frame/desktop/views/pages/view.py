@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QAbstractScrollArea
 
 from hidden_frame.desktop.state.session import Session
 from hidden_frame.desktop.views.pages.hand import PageHand
-from hidden_frame.desktop.views.pages.space import Head
+from hidden_frame.desktop.views.pages.space import SectionHead
 
 
 class PageView(QAbstractScrollArea):
@@ -22,7 +22,7 @@ class PageView(QAbstractScrollArea):
     def page_at(self, point: QPointF) -> str | None:
         raise NotImplementedError
 
-    def head_at(self, point: QPointF) -> Head | None:
+    def head_at(self, point: QPointF) -> SectionHead | None:
         raise NotImplementedError
 
     def rect_of(self, page_id: str) -> QRectF:

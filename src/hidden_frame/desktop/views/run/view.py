@@ -27,7 +27,7 @@ from hidden_frame.compose.scene import Scene
 from hidden_frame.desktop.state.session import Session
 from hidden_frame.desktop.views.pages.drops import MASTER_MIME, carried, carry_out
 from hidden_frame.desktop.views.pages.hand import PageHand
-from hidden_frame.desktop.views.pages.space import Gap, Head
+from hidden_frame.desktop.views.pages.space import Gap, SectionHead
 from hidden_frame.desktop.views.pages.view import PageView
 from hidden_frame.desktop.views.run.layout import TOP, Cell, RunLayout, run_layout
 from hidden_frame.desktop.views.run.paint import RunSeen, paint_run
@@ -246,11 +246,11 @@ class RunView(PageView):
         cell = self._cell_at(point)
         return cell.facts.page_id if cell is not None else None
 
-    def head_at(self, point: QPointF) -> Head | None:
+    def head_at(self, point: QPointF) -> SectionHead | None:
         if point.y() >= TOP - 4:
             return None
         section = self.layout_now().section_at(self.to_plan(point).x())
-        return Head(section, False) if section is not None else None
+        return SectionHead(section, False) if section is not None else None
 
     def within_at(self, point: QPointF) -> float:
         cell, layout = self._cell_at(point), self.layout_now()

@@ -11,7 +11,14 @@ from hidden_frame.edit.carry.items import brought_in
 from hidden_frame.edit.looks.styles import put_picture
 from hidden_frame.edit.text import write as edit_text
 from hidden_frame.edit.text.anchors import anchor_at, change_anchor
-from hidden_frame.interact.hands.anchoring import Seen, as_anchor, freed, seen_at, seen_in, sized
+from hidden_frame.interact.hands.anchoring import (
+    AnchoredSeen,
+    as_anchor,
+    freed,
+    seen_at,
+    seen_in,
+    sized,
+)
 from hidden_frame.interact.hands.hits import Spot
 from hidden_frame.interact.hands.shown import shown_item
 from hidden_frame.model.errors import Refusal
@@ -165,7 +172,7 @@ class TextAnchors:
             self._corner = None
             self.edit.session.seal()
 
-    def seen(self) -> Seen | None:
+    def seen(self) -> AnchoredSeen | None:
         """The one that is selected as the frame that is written in shows it."""
         placed, editing, place = self.edit.placed(), self.edit.session.editing, self.place()
         if placed is None or editing is None or place is None:

@@ -14,14 +14,14 @@ from hidden_frame.desktop.views.writing.text_edit import TextEdit
 from hidden_frame.edit.text import write as edit_text
 from hidden_frame.edit.text.move import moved_words
 from hidden_frame.interact.finds.listing import lists_itself
-from hidden_frame.interact.hands.carets import Shown, Standing, at_point
+from hidden_frame.interact.hands.carets import FrameText, Standing, at_point
 from hidden_frame.interact.hands.hits import Spot, away_from, hit
 from hidden_frame.interact.hands.places import put_in_here
 
 _BESIDE = 4.0  # points beside a frame that count as its edge, where lines begin
 
 
-class Target(NamedTuple):
+class DropTarget(NamedTuple):
     """Where words would go that are dragged: a frame, its story ("" without one), a place, and the
     paragraph from which the frame counts."""
 
@@ -37,7 +37,7 @@ class WordDrops:
     def __init__(self, session: Session, edit: TextEdit) -> None:
         self._session, self._edit = session, edit
 
-    def target_at(self, spot: Spot) -> Target | None:
+    def target_at(self, spot: Spot) -> DropTarget | None:
         """Where words go that are let go at a point: into a text there that may be changed."""
         session, face = self._session, spot.face
         found = hit(session.scene_of(face), spot.x, spot.y, 0.0) or self._beside(spot)
@@ -54,14 +54,14 @@ class WordDrops:
             return None
         at = told.flow.index[face.holder_id, found.item_id] if told is not None else 0
         block = found.drawing.text
-        shown = Shown(block.text, told, at)
+        shown = FrameText(block.text, told, at)
         x, y = found.matrix.inverse().apply(spot.x, spot.y)
         standing = Standing((0, 0))
         if block.text.lines:
             standing = at_point(shown, x - block.x, y - block.y)
         editing = Editing(face.holder_id, found.item_id, face.side)
         story = told.story.id if told is not None else ""
-        return Target(editing, story, standing, shown.first)
+        return DropTarget(editing, story, standing, shown.first)
 
     def _beside(self, spot: Spot) -> Placed | None:
         """The text at whose very edge a point lies, where lines begin and end."""
@@ -70,7 +70,7 @@ class WordDrops:
         away, n = min(near, default=(_BESIDE + 1, 0))
         return texts[n] if away <= _BESIDE else None
 
-    def drop(self, target: Target, copies: bool) -> None:
+    def drop(self, target: DropTarget, copies: bool) -> None:
         """What is selected goes to another place, or `copies` of it."""
         edit, session = self._edit, self._session
         begun, write, now = edit.here(), edit.as_edit(), session.history.now
@@ -104,13 +104,13 @@ class WordDrops:
         session.seal()
         edit.moved.emit()
 
-    def put(self, data: QMimeData, target: Target) -> None:
+    def put(self, data: QMimeData, target: DropTarget) -> None:
         """What was brought from elsewhere goes to a place."""
         self._go_to(target)
         self._edit.pasting.put(data)
         self._session.seal()
 
-    def _go_to(self, target: Target) -> None:
+    def _go_to(self, target: DropTarget) -> None:
         """The caret is where a target says."""
         edit = self._edit
         if target.story:

@@ -25,7 +25,7 @@ from hidden_frame.compose.stories.flow import Flow
 from hidden_frame.desktop.look import theme
 from hidden_frame.desktop.state.session import Session
 from hidden_frame.desktop.views.writing import galley_paint as paint
-from hidden_frame.desktop.views.writing.drops import Target
+from hidden_frame.desktop.views.writing.drops import DropTarget
 from hidden_frame.desktop.views.writing.galley_paint import MARGIN
 from hidden_frame.desktop.views.writing.keys import BY_LINES, act_of
 from hidden_frame.desktop.views.writing.mouse import FAR, TextMouse
@@ -265,7 +265,7 @@ class GalleyText(QPlainTextEdit):
             self.session.seal()
         elif editing is not None and self._writes():
             copies = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
-            self.mouse.drops.drop(Target(editing, self.story_id, Standing(at), 0), copies)
+            self.mouse.drops.drop(DropTarget(editing, self.story_id, Standing(at), 0), copies)
 
     def _cancel(self) -> bool:
         """Words that are dragged stay where they are; False if none are."""

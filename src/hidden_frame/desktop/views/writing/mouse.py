@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QApplication
 
 from hidden_frame.desktop.state.session import Session
 from hidden_frame.desktop.state.sight import Editing
-from hidden_frame.desktop.views.writing.drops import Target, WordDrops, has_words
+from hidden_frame.desktop.views.writing.drops import DropTarget, WordDrops, has_words
 from hidden_frame.desktop.views.writing.text_edit import TextEdit
 from hidden_frame.edit.text import steps
 from hidden_frame.edit.text import write as edit_text
@@ -41,7 +41,7 @@ class TextMouse(QObject):
         self.drops = WordDrops(session, edit)
         self._held: tuple[QPointF, Spot] | None = None  # a press on selected words
         self.dragging = False
-        self.target: Target | None = None
+        self.target: DropTarget | None = None
 
     # -- where ---------------------------------------------------------------------------
 

@@ -10,8 +10,8 @@ from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF
 from hidden_frame.compose.scene import Placed
 from hidden_frame.desktop.look.theme import Theme
 from hidden_frame.desktop.views.desk.view import View
-from hidden_frame.desktop.views.writing.drops import Target
-from hidden_frame.desktop.views.writing.text_edit import Marks
+from hidden_frame.desktop.views.writing.drops import DropTarget
+from hidden_frame.desktop.views.writing.text_edit import WritingMarks
 from hidden_frame.interact.hands.faces import Face
 from hidden_frame.model.plane.box import Bounds
 from hidden_frame.typeset.caret import Caret, caret_at
@@ -20,7 +20,7 @@ _At = Callable[[float, float], QPointF]
 
 
 def paint_marks(
-    painter: QPainter, placed: Placed, face: Face, view: View, theme: Theme, marks: Marks
+    painter: QPainter, placed: Placed, face: Face, view: View, theme: Theme, marks: WritingMarks
 ) -> None:
     """What is seen of the writing in a frame."""
     at = _to_widget(placed, face, view)
@@ -39,7 +39,7 @@ def paint_marks(
 
 
 def paint_target(
-    painter: QPainter, placed: Placed, face: Face, view: View, theme: Theme, target: Target
+    painter: QPainter, placed: Placed, face: Face, view: View, theme: Theme, target: DropTarget
 ) -> None:
     """A dashed caret where words would go that are dragged."""
     at, block = _to_widget(placed, face, view), placed.drawing.text

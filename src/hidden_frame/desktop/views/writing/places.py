@@ -9,7 +9,7 @@ from msgspec.structs import replace
 from hidden_frame.edit.text import steps
 from hidden_frame.edit.text import write as edit_text
 from hidden_frame.interact.finds.indexing import marked_everywhere
-from hidden_frame.interact.finds.referring import Target, placed, text_of
+from hidden_frame.interact.finds.referring import ReferTarget, placed, text_of
 from hidden_frame.model.plural import plural
 from hidden_frame.model.text import IndexMark, Marker, Note, Reference, Run, Text, TextPlace, Told
 
@@ -23,7 +23,7 @@ class TextPlaces:
     def __init__(self, edit: WrittenText) -> None:
         self.edit = edit
 
-    def refer(self, target: Target, parts: tuple[tuple[str, Told | None], ...]) -> None:
+    def refer(self, target: ReferTarget, parts: tuple[tuple[str, Told | None], ...]) -> None:
         """Words, and what is told of a paragraph, in turn at the caret."""
         session = self.edit.session
         made, place = placed(session.history.now, target)
@@ -44,17 +44,17 @@ class TextPlaces:
         start, end = self.edit.selection
         return edit_text.delete(text, start, end) if start != end else (text, start)
 
-    def _here(self) -> Target | None:
+    def _here(self) -> ReferTarget | None:
         """The caret's paragraph as a target."""
         editing, told, text = self.edit.session.editing, self.edit.told(), self.edit.text
         if editing is None or not text:
             return None
         at = self.edit.caret[0]
         if told is not None:
-            return Target(told.story.id, "", at, "", "")
+            return ReferTarget(told.story.id, "", at, "", "")
         if editing.holder_id not in self.edit.session.composition.facts:
             return None  # a master's text stands on many pages
-        return Target(editing.holder_id, editing.item_id, at, "", "")
+        return ReferTarget(editing.holder_id, editing.item_id, at, "", "")
 
     def words(self) -> str:
         """What is selected, or the word at the caret, on one line."""

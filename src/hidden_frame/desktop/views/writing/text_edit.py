@@ -24,7 +24,7 @@ _LINES = {"line up": -1, "line down": 1, "line start": START, "line end": END}
 _TURNED = {"left": "right", "right": "left", "word left": "word right", "word right": "word left"}
 
 
-class Marks(NamedTuple):
+class WritingMarks(NamedTuple):
     """What is seen of the writing in one frame: the caret, what is selected, what an input method
     is making and the part of it that is chosen."""
 
@@ -141,16 +141,16 @@ class TextEdit(WrittenText):
 
     # -- what is seen ------------------------------------------------------------------
 
-    def marks(self, holder_id: str, placed: Placed) -> Marks:
+    def marks(self, holder_id: str, placed: Placed) -> WritingMarks:
         """The caret, and the stretches that are marked, as far as they stand in a frame."""
         block, editing, told = placed.drawing.text, self.session.editing, self.told()
         if block is None or editing is None or not block.text.lines:
-            return Marks()
+            return WritingMarks()
         mine = (holder_id, placed.item_id) == (editing.holder_id, editing.item_id)
         first = 0
         if told is not None:
             if (holder_id, placed.item_id) not in told.flow.index:
-                return Marks()
+                return WritingMarks()
             first = told.flow.first_paragraph(holder_id, placed.item_id)
 
         def spans(start: TextPlace, end: TextPlace) -> tuple[Bounds, ...]:
@@ -164,8 +164,8 @@ class TextEdit(WrittenText):
         seen = mine and (told is None or late or told.flow.stop_of(paragraph, offset) is not None)
         caret = caret_at(block.text, paragraph - first, offset, late) if seen else None
         if made:
-            return Marks(caret, (), spans(*made[1:3]), spans(*made[3:]))
-        return Marks(caret, spans(*self.selection))
+            return WritingMarks(caret, (), spans(*made[1:3]), spans(*made[3:]))
+        return WritingMarks(caret, spans(*self.selection))
 
 
 _PUT = {"new paragraph": "\n", "new line": "\u2028", "tab": "\t"}

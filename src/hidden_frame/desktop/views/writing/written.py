@@ -7,7 +7,7 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QObject, Signal
 
-from hidden_frame.compose.composition import Told
+from hidden_frame.compose.composition import StoryOnPages
 from hidden_frame.compose.scene import Placed, TextPrimitive
 from hidden_frame.desktop.look.settings import settings
 from hidden_frame.desktop.state.session import Session
@@ -21,7 +21,7 @@ from hidden_frame.edit.stories import set_story_text
 from hidden_frame.edit.text import steps
 from hidden_frame.edit.text import write as edit_text
 from hidden_frame.edit.text.typing import typed
-from hidden_frame.interact.hands.carets import Shown, Standing, at_point, stop_at
+from hidden_frame.interact.hands.carets import FrameText, Standing, at_point, stop_at
 from hidden_frame.interact.hands.shown import change_shown, shown_item
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_story
@@ -76,7 +76,7 @@ class WrittenText(QObject):
         first = self.session.publication.paragraph_styles[0].id
         return edit_text.start_of(item.text, first) if isinstance(item, TextFrame) else ()
 
-    def told(self) -> Told | None:
+    def told(self) -> StoryOnPages | None:
         """The story that is being written; None for a frame's own text."""
         editing = self.session.editing
         if editing is None or editing.holder_id not in self.session.composition.facts:
@@ -200,13 +200,13 @@ class WrittenText(QObject):
         """The caret goes to a place."""
         self.caret, self._standing = standing.place, standing
 
-    def shown(self) -> Shown | None:
+    def shown(self) -> FrameText | None:
         """What stands in the frame that is written in; None if nothing has room there."""
         block, told, editing = self.block(), self.told(), self.session.editing
         if block is None or editing is None or not block.text.lines:
             return None
         at = told.flow.index[editing.holder_id, editing.item_id] if told is not None else 0
-        return Shown(block.text, told, at)
+        return FrameText(block.text, told, at)
 
     def standing_at(self, x: float, y: float) -> Standing | None:
         """The place nearest to a point of the page, in points, in the frame that is written in."""
