@@ -7,6 +7,7 @@ hidden-frame contents FILE [--json]
 hidden-frame info FILE --json
 hidden-frame export FILE OUT.pdf [--pages RANGE]
 hidden-frame export FILE OUT-%d.png --dpi N
+hidden-frame export --each FILES [--out {name}.pdf] [--jobs N] [--scheduler tcp://…] [--json]
 hidden-frame pour MANUSCRIPT FILE [--section NAME] [--out NEW.hframe]
 hidden-frame section FILE PAGE [--name NAME] [--style STYLE] [--start N] [--begins WORDS]
 hidden-frame stories FILE [--json]
@@ -15,6 +16,7 @@ hidden-frame spelling FILE [--json]
 hidden-frame resize FILE --trim 148x210mm [--items follow|scale|stay] [--type] [--out NEW]
 hidden-frame status FILE [--json]
 hidden-frame run SCRIPT.py [FILE] [ARGUMENTS]
+hidden-frame run SCRIPT.py --each FILES [--jobs N] [--scheduler tcp://…] [--json]
 hidden-frame install [--remove]
 hidden-frame --log
 """

@@ -85,7 +85,7 @@ def test_export_pdf_and_png(file, tmp_path):
         (("export", "FILE", "x.pdf", "--pages", "900"), 1, "“900” names no page"),
         (("export", "FILE", "x.png"), 1, "put %d in it"),
         (("demo", "almanac.zip"), 1, "should end in .hframe"),
-        (("export", "FILE"), 2, "Missing argument"),
+        (("export", "FILE"), 2, "name the file and where to write it"),
         (("pages", "FILE", "--colour"), 2, "No such option"),
     ],
 )

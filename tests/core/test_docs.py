@@ -1,12 +1,16 @@
 """What the documents say of the code is so: rules and their tests, lists of files, links."""
 
 import ast
+import inspect
 import re
 from pathlib import Path
 
 import pytest
 from benchmarks.measures import Row
 from benchmarks.written import BEGIN, END, PAGE, merged
+from scripts import make_reference
+
+from hidden_frame import script
 
 ROOT = Path(__file__).parents[2]
 RULES = (ROOT / "docs" / "rules.md").read_text("utf-8")
@@ -108,3 +112,16 @@ def test_no_class_has_a_name_that_another_one_has():
                 found.setdefault(node.name, set()).add(path.name)
     twice = {name: files for name, files in found.items() if len(files) > 1}
     assert twice.keys() <= {"Section"}, twice
+
+
+def test_the_reference_for_scripts_is_what_the_code_says():
+    made = (ROOT / "docs" / "scripting-reference.md").read_text("utf-8")
+    assert made == make_reference.reference(), "run scripts/make_reference.py"
+
+
+def test_every_call_that_scripts_have_is_described_with_an_example():
+    for name in script.__all__:
+        kind = getattr(script, name)
+        if inspect.isclass(kind) and name != "Refusal":
+            for member, value in make_reference._members(kind):
+                assert ">>>" in (inspect.getdoc(value) or ""), f"{name}.{member}"

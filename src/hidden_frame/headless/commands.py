@@ -22,6 +22,7 @@ from hidden_frame.compose.markers import markers_in
 from hidden_frame.compose.ranges import pages_in_range
 from hidden_frame.demo.almanac import almanac
 from hidden_frame.demo.driven import driven_book
+from hidden_frame.headless.each import Task, checked, named, options, run_all
 from hidden_frame.install import install, remove
 from hidden_frame.interact.words.rules_told import followed_rule, rule_in_words
 from hidden_frame.model.errors import Refusal
@@ -204,15 +205,38 @@ def info(file: File, as_json: Json = False) -> None:
         print(f"  section {section['name'] or '(no name)'}: {section['pages']} pages")
 
 
+Jobs = Annotated[int, typer.Option(help="Files at a time; as many as there are cores.")]
+Scheduler = Annotated[str, typer.Option(help="A Dask scheduler, such as tcp://host:8786.")]
+EachFile = Annotated[bool, typer.Option("--each", help="Do it for every file that is named.")]
+
+
 @app.command()
 def export(
-    file: File,
-    out: Annotated[str, typer.Argument(help="OUT.pdf, or OUT-%d.png for pictures.")],
+    files: Annotated[list[str], typer.Argument(help="FILE OUT; with --each, FILES.")],
     pages: Annotated[str, typer.Option(help="Which pages, such as 3, 7, 12-18 or #4.")] = "all",
     dpi: Annotated[float, typer.Option(help="Resolution of pictures.")] = 144,
     bleed: Annotated[str, typer.Option(help="Around the trim in a PDF, such as 3mm.")] = "",
+    each: EachFile = False,
+    out: Annotated[str, typer.Option(help="With --each: names, such as out/{name}.pdf.")] = "",
+    jobs: Jobs = 0,
+    scheduler: Scheduler = "",
+    as_json: Json = False,
 ) -> None:
-    """Export pages to PDF, or to a PNG each."""
+    """Export pages to OUT.pdf, or to a PNG each (OUT-%d.png); of one file, or of many."""
+    if not each:
+        if len(files) != 2:
+            raise typer.BadParameter("name the file and where to write it, or use --each")
+        _export(Path(files[0]), files[1], pages, dpi, bleed)
+        return
+    outs = [named(out or "{folder}/{name}.pdf", file) for file in files]
+    checked(files, outs)
+    said = tuple(options(pages=pages, dpi=dpi, bleed=bleed))
+    tasks = [Task(f, ("export", f, to, *said), to) for f, to in zip(files, outs, strict=True)]
+    if run_all(tasks, jobs, scheduler, as_json):
+        raise typer.Exit(1)
+
+
+def _export(file: Path, out: str, pages: str, dpi: float, bleed: str) -> None:
     opened, composition = opened_and_composed(file)
     chosen = pages_in_range(opened.publication, pages)
     kind = Path(out).suffix.lower()
@@ -259,17 +283,32 @@ def run(
     script: Annotated[Path, typer.Argument(help="A script in Python.")],
     file: Annotated[Path | None, typer.Argument(help="A publication, opened as `book`.")] = None,
     arguments: Annotated[list[str] | None, typer.Argument(help="For the script.")] = None,
+    each: EachFile = False,
+    jobs: Jobs = 0,
+    scheduler: Scheduler = "",
+    as_json: Json = False,
 ) -> None:
-    """Run a script, with `hf` for Hidden Frame and `book` for the publication."""
+    """Run a script, with `hf` for Hidden Frame and `book` for the publication; with --each for
+    every file that is named, a line each."""
+    if each:
+        _compiled(script)  # what can't be run is said once
+        files = [str(f) for f in (*([file] if file else []), *(arguments or []))]
+        checked(files, [])
+        tasks = [Task(f, ("run", str(script), f)) for f in files]
+        if run_all(tasks, jobs, scheduler, as_json):
+            raise typer.Exit(1)
+        return
+    _run(script, file, arguments or [])
+
+
+def _run(script: Path, file: Path | None, arguments: list[str]) -> None:
     import hidden_frame as hf  # what scripts use
 
     known: dict[str, object] = {"hf": hf}
     if file is not None:
         known["book"] = hf.Document.open(file)
-    if not script.is_file():
-        raise Refusal(f"There is no script “{script}”; name a file that ends in .py.")
     code = _compiled(script)
-    sys.argv = [str(script), *([str(file)] if file else []), *(arguments or [])]
+    sys.argv = [str(script), *([str(file)] if file else []), *arguments]
     try:
         exec(code, {"__name__": "__main__", "__file__": str(script), **known})
     except Refusal as refusal:
@@ -279,6 +318,8 @@ def run(
 def _compiled(script: Path) -> CodeType:
     """The text of a script, compiled.  Nothing else is ever run: an archive may hold a program, and
     a publication is an archive."""
+    if not script.is_file():
+        raise Refusal(f"There is no script “{script}”; name a file that ends in .py.")
     if script.suffix.lower() != ".py":
         raise Refusal(f"“{script.name}” is no script; name a text in Python that ends in .py.")
     try:

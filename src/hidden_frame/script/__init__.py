@@ -12,17 +12,22 @@
 
 from hidden_frame.model.errors import Refusal
 from hidden_frame.script import marker
-from hidden_frame.script.document import Document, Section
+from hidden_frame.script.document import Document, Overridden, Problem
 from hidden_frame.script.holders import ItemOn, MasterPage, PageOf
+from hidden_frame.script.section import Section
+from hidden_frame.script.stories import StoryOf
 from hidden_frame.script.values import paragraph, run
 
 __all__ = [
     "Document",
     "ItemOn",
     "MasterPage",
+    "Overridden",
     "PageOf",
+    "Problem",
     "Refusal",
     "Section",
+    "StoryOf",
     "marker",
     "paragraph",
     "run",

@@ -3,21 +3,14 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Iterable, Iterator, Mapping
-from contextlib import contextmanager
+from collections.abc import Iterable
 from pathlib import Path
-from typing import Any
+from typing import Any, NamedTuple
 
-from msgspec.structs import replace
-
+from hidden_frame.checks.content import content_findings
 from hidden_frame.checks.findings import findings
-from hidden_frame.compose.composer import Composer
-from hidden_frame.compose.facts import PageFacts, page_facts
-from hidden_frame.compose.ranges import pages_in_range
+from hidden_frame.compose.departures import departures
 from hidden_frame.edit.about import set_detail, set_title
-from hidden_frame.edit.history import History, redo, undo
-from hidden_frame.edit.looks.colours import add_colour
-from hidden_frame.edit.looks.styles import new_paragraph_style, put_paragraph_style
 from hidden_frame.edit.masters.apply import (
     add_master,
     apply_masters,
@@ -32,51 +25,51 @@ from hidden_frame.interact.words.beginning import paragraph_saying
 from hidden_frame.interact.words.storied import running_into
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Columns, Size
-from hidden_frame.model.lookup import all_pages, paragraph_style
+from hidden_frame.model.items import changed_properties
+from hidden_frame.model.lookup import holder
 from hidden_frame.model.numbering import NumberingStyle
-from hidden_frame.model.publication import Numbering, Publication, Setup
-from hidden_frame.model.text import Alignment, Text
-from hidden_frame.model.valid import check_change
+from hidden_frame.model.publication import Master, Numbering, Publication, Setup
 from hidden_frame.output.pdf import export_pdf
 from hidden_frame.output.png import export_png
-from hidden_frame.script.holders import MasterPage, PageOf, property_of
+from hidden_frame.script.holders import MasterPage, PageOf
+from hidden_frame.script.looks import Looks
+from hidden_frame.script.section import Section
+from hidden_frame.script.texts import Texts
 from hidden_frame.script.values import (
     Length,
     MarginsLike,
-    Words,
     length,
     margins_of,
-    text_of,
     trim_of,
 )
-from hidden_frame.settle.opening import opened_settled
-from hidden_frame.settle.step import step
 from hidden_frame.storage.format import load, save
 
 Where = int | str | PageOf
 _WEB = re.compile(r"^#([0-9a-f]{2})([0-9a-f]{2})([0-9a-f]{2})$", re.IGNORECASE)
 
 
-class Section:
-    """A section of a document; `name` as it is now."""
+class Problem(NamedTuple):
+    """One of the checks: its kind, what is wrong in a sentence, and the positions of the pages that
+    it is about (none: the publication)."""
 
-    def __init__(self, document: Document, section_id: str) -> None:
-        self._document = document
-        self.id = section_id
-
-    @property
-    def name(self) -> str:
-        sections = self._document.publication.sections
-        return next(s.name for s in sections if s.id == self.id)
-
-    @property
-    def pages(self) -> list[PageOf]:
-        """Its pages in order."""
-        section = next(s for s in self._document.publication.sections if s.id == self.id)
-        return [PageOf(self._document, page.id) for page in section.pages]
+    kind: str
+    sentence: str
+    pages: tuple[int, ...]
 
 
-class Document:
+class Overridden(NamedTuple):
+    """An override: where it is (a page or a master), the name of the item, the master that carries
+    it ("" if none does any more), what differs, by the model's names, and why it has no effect now
+    ("" if it has)."""
+
+    where: PageOf | MasterPage
+    item: str
+    master: str
+    properties: dict[str, Any]
+    asleep: str
+
+
+class Document(Looks, Texts):
     """A publication in a script's hands.
 
     Edits replace `publication`, a value that never changes, and are steps that `undo` takes
@@ -84,14 +77,6 @@ class Document:
     references) is part of its step.  What can't be done raises `Refusal` with a sentence, and
     changes nothing.  `notices` say what was found when it was opened.
     """
-
-    def __init__(self, publication: Publication, blobs: Mapping[str, bytes] | None = None) -> None:
-        self._composer = Composer()
-        publication, told = opened_settled(publication, self._composer)
-        self._history = History.of(publication)
-        self._draft: Publication | None = None  # while several edits are made as one step
-        self.blobs = dict(blobs or {})
-        self.notices = [told] if told else []
 
     @staticmethod
     def new(
@@ -114,98 +99,32 @@ class Document:
 
     @staticmethod
     def open(path: str | Path) -> Document:
-        """A document from a file.  Raises `Refusal` for one that is none."""
+        """A document from a file.  Raises `Refusal` for one that is none.
+
+        >>> book.save(folder / "notes.hframe")
+        >>> hf.Document.open(folder / "notes.hframe").publication == book.publication
+        True
+        """
         opened = load(Path(path))
         return Document(opened.publication, opened.blobs)
 
     def save(self, path: str | Path) -> None:
-        """Writes the whole document to a file, which is replaced only when complete."""
-        save(Path(path), self.publication, self.blobs)
+        """Writes the whole document to a file, which is replaced only when complete.
 
-    # -- the value -------------------------------------------------------------------
-
-    @property
-    def publication(self) -> Publication:
-        """The model's value as it is now."""
-        return self._history.now if self._draft is None else self._draft
-
-    @property
-    def facts(self) -> Mapping[str, PageFacts]:
-        """What can be said of each page from its place, by page id."""
-        return page_facts(self.publication)
-
-    def edit(self, name: str, change: Callable[[Publication], Publication]) -> None:
-        """Any edit of `hidden_frame.edit`, as one step.
-
-        >>> from hidden_frame.edit.pages.ties import tie
-        >>> book.edit("tie", lambda p: tie(p, book.page(2).id, book.page(3).id))
-        >>> book.page(2).page.tie == book.page(3).page.tie
+        >>> book.save(folder / "notes.hframe")
+        >>> (folder / "notes.hframe").exists()
         True
         """
-        if self._draft is not None:
-            changed = change(self._draft)
-            self._draft = check_change(self._draft, changed)
-        else:
-            self._history = step(self._history, name, change, self._composer)
-
-    @contextmanager
-    def step(self, name: str) -> Iterator[None]:
-        """Several edits as one step, which pages, lists and references follow once, at its end.
-
-        An exception within takes all of them back.
-
-        >>> with book.step("small notes"):
-        ...     book.style("Small note", based_on="Body", size=7)
-        ...     added = book.add_pages(2)
-        >>> book.undo()
-        >>> len(book.pages)
-        16
-        """
-        if self._draft is not None:  # part of the step that is under way
-            yield
-            return
-        self._draft = self.publication
-        try:
-            yield
-            draft = self._draft
-        finally:
-            self._draft = None
-        self._history = step(self._history, name, lambda _: draft, self._composer)
-
-    def undo(self, steps: int = 1) -> None:
-        """Takes back the last steps, as far as there are any."""
-        for _ in range(steps):
-            self._history = undo(self._history)
-
-    def redo(self, steps: int = 1) -> None:
-        """Brings back what was undone."""
-        for _ in range(steps):
-            self._history = redo(self._history)
+        save(Path(path), self.publication, self.blobs)
 
     # -- pages and sections ------------------------------------------------------------
 
-    @property
-    def pages(self) -> list[PageOf]:
-        """Every page in order."""
-        return [PageOf(self, page.id) for page in all_pages(self.publication)]
-
-    def page(self, where: Where) -> PageOf:
-        """A page by its position (a number), or as a range names it: "iv", "#5"."""
-        (found,) = self.page_ids(where)
-        return PageOf(self, found)
-
-    def page_ids(self, where: Where | Iterable[Where]) -> list[str]:
-        """Ids of the pages meant: positions, ranges such as "3-16" or "iv-ix, odd", pages."""
-        if isinstance(where, PageOf):
-            return [where.id]
-        if isinstance(where, str):
-            return pages_in_range(self.publication, where)
-        if isinstance(where, int):
-            return pages_in_range(self.publication, f"#{where}")
-        return [page_id for each in where for page_id in self.page_ids(each)]
-
     def add_pages(self, count: int, after: Where | None = None) -> list[PageOf]:
-        """Empty pages behind a page, or at the end; they follow what their section does."""
+        """Empty pages behind a page, or at the end; they follow what their section does.
+
+        >>> [page.position for page in book.add_pages(2, after=3)]
+        [4, 5]
+        """
         behind = self.pages[-1].id if after is None else self.page(after).id
         made: list[str] = []
 
@@ -218,7 +137,12 @@ class Document:
         return [PageOf(self, page_id) for page_id in made]
 
     def delete_pages(self, pages: Where | Iterable[Where]) -> None:
-        """Takes pages away with what stands on them."""
+        """Takes pages away with what stands on them.
+
+        >>> book.delete_pages("#15-#16")
+        >>> len(book.pages)
+        14
+        """
         ids = self.page_ids(pages)
         self.edit("delete pages", lambda p: delete_pages(p, ids))
 
@@ -258,7 +182,12 @@ class Document:
     def add_master(
         self, name: str, margins: MarginsLike | None = None, base: MasterPage | str | None = None
     ) -> MasterPage:
-        """A new master, empty or built on another one."""
+        """A new master, empty or built on another one.
+
+        >>> opener = book.add_master("Opener", base="Base", margins="20mm")
+        >>> opener.master.base == book.master("Base").id
+        True
+        """
         made: list[str] = []
         below = None if base is None else self.master(base).id
 
@@ -273,25 +202,29 @@ class Document:
         self.edit("new master", change)
         return MasterPage(self, made[-1])
 
-    def master(self, name: MasterPage | str) -> MasterPage:
-        """A master by its name."""
-        if isinstance(name, MasterPage):
-            return name
-        return MasterPage(self, self._named("master", name, self.publication.masters))
-
     def apply(
         self,
         masters: MasterPage | str | Iterable[MasterPage | str],
         pages: Where | Iterable[Where] = "all",
     ) -> None:
-        """Lets pages follow masters, bottom to top, in place of what they follow now."""
+        """Lets pages follow masters, bottom to top, in place of what they follow now.
+
+        >>> book.apply(["Base", book.add_master("Frame")], "#3-#6")
+        >>> book.page(4).masters
+        ('Base', 'Frame')
+        """
         several = [masters] if isinstance(masters, MasterPage | str) else list(masters)
         stack = tuple(self.master(m).id for m in several)
         ids = self.page_ids(pages)
         self.edit("apply masters", lambda p: apply_masters(p, ids, stack))
 
     def follow_by_default(self, *masters: MasterPage | str) -> None:
-        """The masters of every page to which no other was applied."""
+        """The masters of every page to which no other was applied.
+
+        >>> book.follow_by_default(book.add_master("Plain"))
+        >>> book.page(16).masters
+        ('Plain',)
+        """
         stack = tuple(self.master(m).id for m in masters)
         self.edit("default masters", lambda p: set_default_masters(p, stack))
 
@@ -308,101 +241,81 @@ class Document:
         size = trim_of(trim)
         self.edit("page size", lambda p: resize(p, size, items=items, type_too=type_too))
 
-    # -- words and looks ---------------------------------------------------------------
+    # -- what it says of itself ----------------------------------------------------------
 
     def set_title(self, title: str) -> None:
-        """The publication's title, which markers show."""
+        """The publication's title, which markers show.
+
+        >>> book.set_title("Field notes 2")
+        >>> book.publication.title
+        'Field notes 2'
+        """
         self.edit("title", lambda p: set_title(p, title))
 
     def set_detail(self, name: str, value: str) -> None:
-        """A detail's value, which markers that name it show."""
-        self.edit(f"detail {name}", lambda p: set_detail(p, name, value))
+        """A detail's value, which markers that name it show.
 
-    def style(self, name: str, *, based_on: str | None = None, **properties: Any) -> None:
-        """Changes a paragraph style, or makes one that is based on another.
-
-        >>> book.style("Small print", based_on="Body", size=7.5, leading=10)
-        >>> book.publication.paragraph_styles[-1].size
-        7.5
+        >>> book.set_detail("Issue", "12")
+        >>> book.publication.details[-1].value
+        '12'
         """
-        known = {s.name: s.id for s in self.publication.paragraph_styles}
-        changes = self._style_changes(properties)
-
-        def change(publication: Publication) -> Publication:
-            style_id = known.get(name, "")
-            if not style_id:
-                like = self.paragraph_style(based_on or "Body")
-                publication, style_id = new_paragraph_style(publication, like, based=True)
-            style = replace(paragraph_style(publication, style_id), name=name, **changes)
-            return put_paragraph_style(publication, style)
-
-        self.edit(f"style {name}", change)
-
-    def _style_changes(self, properties: Mapping[str, Any]) -> dict[str, Any]:
-        changes = dict(properties)
-        for name in ("colour", "on_dark"):
-            if changes.get(name) is not None:
-                changes[name] = self.colour(changes[name])
-        for name in ("size", "leading", "space_before", "space_after", "indent_left",
-                     "indent_right", "indent_first"):  # fmt: skip
-            if name in changes:
-                changes[name] = length(changes[name])
-        return changes
-
-    def paragraph_style(self, name: str) -> str:
-        """A paragraph style's id by its name."""
-        return self._named("paragraph style", name, self.publication.paragraph_styles)
-
-    def colour(self, name: str) -> str:
-        """A colour's id by its name; one written as "#1f6f5c" is added if it is new."""
-        try:
-            return self._named("colour", name, self.publication.colours)
-        except Refusal:
-            web = _WEB.match(name)
-            if web is None:
-                raise
-        values = tuple(int(part, 16) / 255 for part in web.groups())
-        self.edit("new colour", lambda p: add_colour(p, name.lower(), "rgb", values)[0])
-        return self.publication.colours[-1].id
-
-    def _named(self, kind: str, name: str, values: Iterable[Any]) -> str:
-        """The id of what has this name, or this id."""
-        wanted = name.casefold()
-        several = list(values)
-        for value in several:
-            if wanted in (value.name.casefold(), value.id):
-                return str(value.id)
-        names = ", ".join(value.name for value in several)
-        raise Refusal(f"There is no {kind} “{name}”; there are {names}.")
-
-    def text(self, words: Words, style: str, align: Alignment | None) -> Text:
-        """What a script says, as the model's paragraphs."""
-        characters = self.publication.character_styles
-        return text_of(
-            words, style, align, self.paragraph_style,
-            lambda name: self._named("character style", name, characters),
-        )  # fmt: skip
-
-    def properties(self, given: Mapping[str, Any]) -> dict[str, Any]:
-        """An item's properties as the model has them."""
-        changes = {name: property_of(name, v, self.colour) for name, v in given.items()}
-        if changes.get("text_style") is not None:
-            changes["text_style"] = self.paragraph_style(changes["text_style"])
-        if isinstance(changes.get("text"), str):
-            changes["text"] = self.text(changes["text"], "Body", None)
-        return changes
+        self.edit(f"detail {name}", lambda p: set_detail(p, name, value))
 
     # -- out -----------------------------------------------------------------------------
 
     def check(self) -> list[str]:
-        """What is doubtful about order and masters, a sentence each."""
+        """Possible problems of order, numbering and names, a sentence each.
+
+        >>> _ = book.section_at(9, start=1)
+        >>> book.check()[0]
+        'A section counts from 1 again: 6 folios are printed twice, 1 to 6, the first on #3 and #9.'
+        """
         return [finding.sentence for finding in findings(self.publication)]
+
+    def problems(self) -> list[Problem]:
+        """All that the checks find, on every page, the contents too.
+
+        >>> _ = book.page(3).add_text_frame(20, 20, 40, 8, text="More than has room here.")
+        >>> found = next(f for f in book.problems() if f.kind == "text does not fit")
+        >>> found.pages
+        (3,)
+        """
+        composition = self.composition()
+        every = [*content_findings(composition, self.blobs), *findings(self.publication)]
+        return [
+            Problem(f.kind, f.sentence,
+                    tuple(self.facts[p].position for p in f.pages if p in self.facts))
+            for f in every
+        ]  # fmt: skip
+
+    @property
+    def overrides(self) -> list[Overridden]:
+        """Everything that differs from its master, on derived masters and pages, in order.
+
+        >>> head = book.master("Base").add_text_frame(20, 20, 200, 14, text="Head", name="Head")
+        >>> book.page(4).override(head, x=30)
+        >>> [(o.where.position, o.item, o.properties) for o in book.overrides]
+        [(4, 'Head', {'x': 30.0})]
+        """
+        found = []
+        for each in departures(self.publication):
+            owner = holder(self.publication, each.holder_id)
+            said = next(o for o in owner.overrides if o.item == each.item_id)
+            where = (MasterPage if isinstance(owner, Master) else PageOf)(self, owner.id)
+            found.append(Overridden(where, each.item_name, each.master_name,
+                                    changed_properties(said), each.asleep))  # fmt: skip
+        return found
 
     def export(
         self, path: str | Path, pages: Where | Iterable[Where] = "all",
         bleed: Length | None = None, dpi: float = 144,
     ) -> None:  # fmt: skip
-        """Writes pages to a PDF, or a PNG each to "page-%d.png" (`dpi` pixels to an inch)."""
+        """Writes pages to a PDF, or a PNG each to "page-%d.png" (`dpi` pixels to an inch).
+
+        >>> book.export(folder / "notes.pdf", "#1-#4", bleed="3mm")
+        >>> (folder / "notes.pdf").read_bytes()[:5]
+        b'%PDF-'
+        """
         ids = self.page_ids(pages)
         composition = self._composer.compose(self.publication)
         kind = Path(path).suffix.lower()

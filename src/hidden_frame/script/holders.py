@@ -17,23 +17,27 @@ from hidden_frame.script.values import Length, Words, length
 from hidden_frame.storage.pictures import read_picture
 
 if TYPE_CHECKING:
-    from hidden_frame.script.document import Document
+    from hidden_frame.script.base import Base
 
 _LENGTHS = ("x", "y", "width", "height", "radius", "gutter", "text_size")
 
 
 class ItemOn:
-    """An item that stands on a page or master of a document."""
+    """An item that stands on a page or master of a document; `holder_id` is the id of that."""
 
-    def __init__(self, document: Document, holder_id: str, item_id: str) -> None:
+    def __init__(self, document: Base, holder_id: str, item_id: str) -> None:
         self._document = document
-        self._holder_id = holder_id
+        self.holder_id = holder_id
         self.id = item_id
 
     @property
     def item(self) -> Item:
-        """The item as it is now."""
-        owner = holder(self._document.publication, self._holder_id)
+        """The item as it is now.
+
+        >>> book.page(3).items[0].item.width
+        200.0
+        """
+        owner = holder(self._document.publication, self.holder_id)
         return next(item for item in owner.items if item.id == self.id)
 
     def change(self, **properties: Any) -> ItemOn:
@@ -46,25 +50,34 @@ class ItemOn:
         changes = self._document.properties(properties)
         self._document.edit(
             f"change {self.item.name}",
-            lambda p: change_items(p, self._holder_id, {self.id: changes}),
+            lambda p: change_items(p, self.holder_id, {self.id: changes}),
         )
         return self
 
     def remove(self) -> None:
-        """Takes the item away; overrides of it go along."""
-        self._document.edit("remove", lambda p: remove_items(p, self._holder_id, [self.id]))
+        """Takes the item away; overrides of it go along.
+
+        >>> book.page(3).items[0].remove()
+        >>> book.page(3).items
+        []
+        """
+        self._document.edit("remove", lambda p: remove_items(p, self.holder_id, [self.id]))
 
 
 class _Holder:
     """What pages and masters have in common.  Places are those of a right-hand page."""
 
-    def __init__(self, document: Document, holder_id: str) -> None:
+    def __init__(self, document: Base, holder_id: str) -> None:
         self._document = document
         self.id = holder_id
 
     @property
     def items(self) -> list[ItemOn]:
-        """The items that stand here themselves, from the bottom up."""
+        """The items that stand here themselves, from the bottom up.
+
+        >>> len(book.page(3).items)
+        1
+        """
         owner = holder(self._document.publication, self.id)
         return [ItemOn(self._document, self.id, item.id) for item in owner.items]
 
@@ -104,6 +117,9 @@ class _Holder:
         """A frame with a picture from a file, or with none yet; `fit` as in the model.
 
         Raises `Refusal` for a file that is no picture.
+
+        >>> book.page(4).add_picture(0, 0, "40mm", "30mm").item.picture is None
+        True
         """
         document = self._document
         if path is not None:
@@ -133,7 +149,11 @@ class _Holder:
     def add_line(
         self, x: Length, y: Length, width: Length, stroke: Any = ("Ink", 1.0), **properties: Any
     ) -> ItemOn:
-        """A line from left to right; `rotation` turns it about its middle (degrees)."""
+        """A line from left to right; `rotation` turns it about its middle (degrees).
+
+        >>> book.page(4).add_line("20mm", "30mm", "60mm", stroke=("Ochre", 0.5)).item.stroke.width
+        0.5
+        """
         place = self._document.properties(
             {"x": x, "y": y, "width": width, "stroke": stroke, **properties}
         )
@@ -145,11 +165,20 @@ class MasterPage(_Holder):
 
     @property
     def master(self) -> Master:
-        """The master as it is now."""
+        """The master as it is now.
+
+        >>> book.master("Base").master.items[0].width
+        200.0
+        """
         return find_master(self._document.publication, self.id)
 
     @property
     def name(self) -> str:
+        """What it is called.
+
+        >>> book.master("base").name
+        'Base'
+        """
         return self.master.name
 
 
@@ -158,24 +187,40 @@ class PageOf(_Holder):
 
     @property
     def page(self) -> Page:
-        """The page as it is now."""
+        """The page as it is now.
+
+        >>> book.page(3).page.blind
+        False
+        """
         owner = holder(self._document.publication, self.id)
         assert isinstance(owner, Page)
         return owner
 
     @property
     def folio(self) -> str:
-        """What its folio prints, without being blind; "" where its section has none."""
+        """What its folio prints, without being blind; "" where its section has none.
+
+        >>> book.page(1).folio, book.page(3).folio
+        ('i', '1')
+        """
         return self._document.facts[self.id].folio
 
     @property
     def position(self) -> int:
-        """Counted from 1."""
+        """Counted from 1.
+
+        >>> book.page("ii").position
+        2
+        """
         return self._document.facts[self.id].position
 
     @property
     def masters(self) -> tuple[str, ...]:
-        """The names of the masters that it follows, bottom to top."""
+        """The names of the masters that it follows, bottom to top.
+
+        >>> book.page(3).masters
+        ('Base',)
+        """
         publication = self._document.publication
         known = masters_by_id(publication)
         return tuple(known[m].name for m in stack_of(publication, self.page))
@@ -195,7 +240,14 @@ class PageOf(_Holder):
             self._document.edit("override", lambda p: override(p, self.id, item.id, **changes))
 
     def follow(self, item: ItemOn) -> None:
-        """Lets a master's item be here as on its master again."""
+        """Lets a master's item be here as on its master again.
+
+        >>> head = book.master("Base").items[0]
+        >>> book.page(4).override(head, x=30)
+        >>> book.page(4).follow(head)
+        >>> book.page(4).page.overrides
+        ()
+        """
         self._document.edit("follow", lambda p: follow(p, self.id, item.id))
 
 
