@@ -153,6 +153,14 @@ class Hands:
         return button
 
 
+@pytest.fixture(scope="session", autouse=True)
+def empty_clipboard(qapp):
+    """What a test copied is let go of while there is still an interpreter: the offscreen platform
+    keeps it to the very end, and its going then ends the process by a signal."""
+    yield
+    qapp.clipboard().clear()
+
+
 @pytest.fixture(scope="session")
 def dressed(qapp):
     """The application in the program's fonts and colours, once for all tests."""

@@ -511,6 +511,7 @@ class Window(QMainWindow):
             self.keep_settings()
             settings().changed.disconnect(self._take_settings)
             self.keeper.close()
+            self.pictures.drawings.close()
             self.session.blobs.close()
             self.closed.emit()
         event.setAccepted(leave)
