@@ -80,7 +80,7 @@ def test_what_the_font_lacks_is_told_or_left_out(book):
     finder.only.click()
     book.session.edit_text(None)
     finder.put()
-    assert "Nothing is being written" in book.notices[-1]
+    assert "No text is being edited" in book.notices[-1]
     finder.close()
 
 

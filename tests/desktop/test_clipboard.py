@@ -192,7 +192,7 @@ def test_a_picture_dropped_on_a_picture_frame_fills_it(hands, tmp_path):
         ("broken.png", b"\x89PNG nonsense", "not a picture"),
         ("table.xyz", b"1 2 3", "can't be placed"),
         ("latin.txt", b"caf\xe9 au lait", "UTF-8"),
-        ("long.txt", b"x" * 600_000, "longer than a frame holds"),
+        ("long.txt", b"x" * 600_000, "longer than a frame can hold"),
     ],
 )
 def test_one_bad_file_is_named_and_nothing_is_placed(hands, tmp_path, name, data, says):

@@ -110,7 +110,7 @@ def test_what_can_not_be_listed_is_said_in_the_dialog(book):
     dialog = opened(book)
     pick(dialog.levels[0].shown, "Chapter title")
     labels = [w.text() for w in dialog.form.findChildren(QLabel) if not w.isHidden()]
-    assert any("can't be in the style" in text for text in labels)
+    assert any("can't use the style" in text for text in labels)
     QTest.mouseClick(dialog.ok, Qt.MouseButton.LeftButton)
     assert dialog.isVisible()
     dialog.reject()

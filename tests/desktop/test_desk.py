@@ -202,4 +202,6 @@ def test_on_a_master_the_menu_speaks_of_masters(hands):
     ]  # fmt: skip
     assert not any(a.isSeparator() for a in menu.actions())
     menu.actions()[2].trigger()
-    assert "Hidden on this master alone; the list “From the base”" in hands.notices[-1]
+    assert (
+        "Hidden on this master only; show it again in the list “From the base”" in hands.notices[-1]
+    )

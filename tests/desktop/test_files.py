@@ -224,7 +224,7 @@ def test_an_export_does_not_wait_for_the_checks(hands, qtbot):
     known, asked = [KnownFindings((), False)], []
     dialog = RangeDialog(hands.session, None, lambda seconds: asked.append(seconds) or known[0])
     qtbot.addWidget(dialog)
-    assert "still look at the pages" in dialog.doubtful.text() and asked[0] <= 0.5
+    assert "still running" in dialog.doubtful.text() and asked[0] <= 0.5
     page = hands.page(3)
     known[0] = KnownFindings([Finding("text does not fit", "A text.", page, (page,))], True)
     qtbot.waitUntil(lambda: "Checks on these pages: 1" in dialog.doubtful.text(), timeout=5000)
@@ -239,7 +239,7 @@ def test_the_watch_stops_in_time_and_goes_on_by_itself(hands, qtbot):
     hands.session.changed.emit()
     assert not watch.finish(0.0) and not watch.done
     hands.window.status.tell_checks(0, False)
-    assert hands.window.status.checks.text() == "Nothing doubtful so far"
+    assert hands.window.status.checks.text() == "No problems found so far"
     qtbot.waitUntil(lambda: watch.done, timeout=20_000)
     assert watch.finish(0.0)
 

@@ -127,7 +127,16 @@ def test_the_legend_names_every_mark(plan):
     plan.window.flatplan.show_legend()
     legend = plan.window.flatplan.legend
     words = " ".join(label.text() for label in legend.findChildren(QLabel))
-    for word in ("masters", "own", "overridden", "Blind", "Held", "Tied", "Checks", "Follows"):
+    for word in (
+        "masters",
+        "own",
+        "overridden",
+        "Blind",
+        "Locked",
+        "Kept with",
+        "Checks",
+        "Follows",
+    ):
         assert word in words
     legend.grab()
     legend.close()
@@ -136,7 +145,7 @@ def test_the_legend_names_every_mark(plan):
 def test_marks_have_tooltips(plan):
     assert "items of its own" in plan.view.tip(plan.page(8))
     assert "Overrides" in plan.view.tip(plan.page(7))
-    assert "Held" in plan.view.tip(plan.page(1)) and "Tied" in plan.view.tip(plan.page(2))
+    assert "Locked" in plan.view.tip(plan.page(1)) and "Kept with" in plan.view.tip(plan.page(2))
 
 
 @pytest.mark.parametrize("height", [28, 120, 400])
@@ -330,7 +339,7 @@ def test_a_move_by_dialog_with_the_same_foretelling(plan):
     click(plan, 9)
     dialog = MoveDialog(plan.session, plan.session.pages, plan.window)
     QTest.keyClicks(dialog.page, "iv")
-    assert dialog.what.text() == "Pages iv–3 change sides. They stand in “Front matter” then."
+    assert dialog.what.text() == "Pages iv–3 change sides. They will be in “Front matter”."
     moved = plan.page(9)
     dialog._accept()
     assert plan.page(4) == moved
@@ -370,7 +379,7 @@ def test_a_held_page_stays_and_others_flow_around_it(plan):
     assert plan.page(10) == held
     click(plan, 10)
     words = drag(plan, 10, before(plan, 8))
-    assert "stays there; free it to move it" in words and plan.page(10) == held
+    assert "stays there; unlock it to move it" in words and plan.page(10) == held
     plan.do("hold")
     assert find_page(plan.publication, held).held is None
 
@@ -502,7 +511,7 @@ def test_this_page_is_page_1_and_the_section_dialog_shows_what_will_be_printed(p
     assert dialog.shown.text() == "Its pages print 40, 41, 42"
     dialog.start.setText("zero")
     kept = plan.publication
-    assert "can't start at “zero”" in dialog.form.problem.text()
+    assert "can’t start at “zero”" in dialog.form.problem.text()
     dialog._accept()
     assert plan.publication is kept and "whole number" in dialog.form.problem.text()
 
@@ -545,7 +554,7 @@ def _count_from_one(plan):
 def test_checks_are_counted_listed_jumped_to_and_fixed(plan, qtbot):
     panel, status = plan.window.checks, plan.window.status
     _count_from_one(plan)
-    qtbot.waitUntil(lambda: status.checks.text() == "2 doubtful", timeout=8000)
+    qtbot.waitUntil(lambda: status.checks.text() == "2 to check", timeout=8000)
     status.checks.click()
     assert panel.isVisible() and panel.list.topLevelItemCount() == 2
     row = panel.list.topLevelItem(0)
@@ -600,7 +609,7 @@ def test_another_pairing_is_seen_on_the_flatplan_before_it_is_accepted(plan):
     assert dialog.what.text() == "Nothing changes."
     dialog.opening.setCurrentIndex(1)
     dialog.opening.activated.emit(1)
-    assert dialog.what.text().startswith("Pages #1–#32 change sides; the tied spread ii–iii is")
+    assert dialog.what.text().startswith("Pages #1–#32 change sides; the spread ii–iii is")
     tiles = plan.view.layout_now().tiles
     assert tiles[0].facts.side == "verso" and plan.publication is kept
     dialog.reject()

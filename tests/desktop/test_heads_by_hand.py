@@ -127,7 +127,7 @@ def test_a_story_says_why_it_can_not_show_one(book, monkeypatch):
     book.desk.text.write_at(story, end_of(find_story(book.publication, story).text))
     answering(monkeypatch, lambda dialog: None)
     book.do("running head")
-    assert "can't show" in book.notices[-1]
+    assert "can’t show" in book.notices[-1]
     assert not any(isinstance(c, Marker) for p in find_story(book.publication, story).text
                    for c in p.content)  # fmt: skip
 

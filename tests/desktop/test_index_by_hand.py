@@ -56,7 +56,7 @@ def test_every_place_where_words_stand_is_marked_as_one_step(book, monkeypatch):
     before = book.publication
     book.do("index mark")
     count = len(marks(book))
-    assert count > 20 and book.notices[-1] == f"Put in {count} marks."
+    assert count > 20 and book.notices[-1] == f"Inserted {count} marks."
     book.do("undo")
     assert book.publication == before
 
@@ -91,7 +91,7 @@ def test_the_panel_lists_goes_to_renames_and_takes_out(book, monkeypatch):
     assert {m.term for m in marks(book)} == {"Ferrymen"}
     panel.list.setCurrentItem(panel.list.topLevelItem(0))
     QTest.mouseClick(panel.out, Qt.MouseButton.LeftButton)
-    assert not marks(book) and "out of the index" in book.notices[-1]
+    assert not marks(book) and "deleted from the index" in book.notices[-1]
     panel.close()
 
 

@@ -184,7 +184,7 @@ def test_no_two_keys_clash_and_none_is_the_desks_own(hands):
 
 def test_every_key_in_the_readme_is_the_one_that_works(hands):
     """The README's table of keys, cell by cell: key, what it does."""
-    readme = (Path(__file__).parents[2] / "README.md").read_text()
+    readme = (Path(__file__).parents[2] / "docs" / "keys.md").read_text()
     shown = {c.title: hands.window.commands.key(c.id) for c in hands.window.commands.list}
     table = readme.split("| key | command |")[1].split("\n\n")[0]
     rows = [row.split("|") for row in table.splitlines() if row.startswith("| ")]
@@ -295,11 +295,11 @@ def test_desk_settings_are_kept_and_bad_ones_refused(hands, qtbot, preferences):
     qtbot.addWidget(dialog)
     dialog.nudge.setText("0")
     dialog.box.accepted.emit()
-    assert "no step" in dialog.form.problem.text()
+    assert "not a step" in dialog.form.problem.text()
     dialog.nudge.setText("0.5mm")
     dialog.reach.setText("far")
     dialog.box.accepted.emit()
-    assert "no reach" in dialog.form.problem.text() and preferences.now.nudge == 1.0
+    assert "not a distance" in dialog.form.problem.text() and preferences.now.nudge == 1.0
     dialog.reach.setText("9 px")
     dialog.band.setCurrentIndex(1)
     dialog.box.accepted.emit()

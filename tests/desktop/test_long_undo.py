@@ -40,7 +40,7 @@ def test_where_memory_is_short_half_the_steps_are_left_and_it_is_told(hands, mon
     monkeypatch.setattr(session_module, "memory_is_short", lambda: True)
     hands.session.edit("title", lambda p: set_title(p, "T9"))
     assert len(hands.session.history.past) == 5
-    assert "undo goes back 5 steps" in hands.notices[-1]
+    assert "undo now goes back 5 steps" in hands.notices[-1]
     assert hands.publication.title == "T9"
 
 

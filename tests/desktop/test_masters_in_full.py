@@ -219,7 +219,7 @@ def test_all_overrides_are_listed_with_jumps_and_the_way_back(hands):
     rows = [dialog.list.topLevelItem(n) for n in range(dialog.list.topLevelItemCount())]
     asleep = next(r for r in rows if "asleep" in r.text(3))
     dialog.list.setCurrentItem(asleep)
-    assert "doesn't follow “Almanac base” now" in dialog.why.text()
+    assert "doesn’t follow “Almanac base” now" in dialog.why.text()
     panel = next(r for r in rows if r.text(1) == "Panel" and "11 (#17)" in r.text(0))
     dialog.list.itemClicked.emit(panel, 0)
     assert hands.session.page_id == hands.page(17) and len(hands.session.items) == 1
@@ -307,7 +307,7 @@ def test_items_are_moved_to_a_master_where_they_stand(hands):
     before = places(hands, 9)
     dialog = ToMasterDialog(hands.session, keep=False)
     assert dialog.master.currentText() == "Month table"
-    assert dialog.what.text() == "12 pages follow “Month table” and will show it, at the same spot."
+    assert dialog.what.text() == "12 pages follow “Month table” and will show it in the same place."
     dialog._accept()
     assert sorted(places(hands, 9)) == sorted(before)
     master = find_master(hands.publication, hands.master("Month table"))
@@ -453,15 +453,15 @@ def test_columns_insets_corners_blending_and_text_around_are_typed(hands):
     assert "one inset for all sides, or four" in hands.window.properties.form.problem.text()
     chart = next(i for i in find_page(hands.publication, hands.page(8)).items if i.name == "Chart")
     hands.session.select_items(hands.session.faces()[0], (chart.id,))
-    hands.field("Text").committed.emit(None)
+    hands.field("Wrap").committed.emit(None)
     assert hands.own(8, "Chart").around is None
-    hands.field("Text").committed.emit("box")
+    hands.field("Wrap").committed.emit("box")
     hands.enter("Distance", "20pt")
     assert hands.own(8, "Chart").around.offset == 20.0
     hands.enter("Dash", "6 3")
     assert hands.own(8, "Chart").stroke.dash == (6.0, 3.0)
     hands.enter("Dash", "none")
-    assert "is no dash" in hands.window.properties.form.problem.text()
+    assert "is not a dash" in hands.window.properties.form.problem.text()
 
 
 def test_every_icon_that_is_named_exists():

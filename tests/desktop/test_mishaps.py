@@ -30,7 +30,7 @@ def caught(hands, monkeypatch, tmp_path):
 
 
 def told(hands):
-    return [n for n in hands.notices if "fault of the program" in n]
+    return [n for n in hands.notices if "program error" in n]
 
 
 def test_a_fault_in_an_edit_changes_nothing_and_is_told(hands, caught):

@@ -87,7 +87,7 @@ def test_theirs_stays_until_it_is_said_otherwise(saved, monkeypatch):
     saved.do("save")
     assert load(saved.path).publication.title == "Theirs" and saved.session.unsaved
     assert "almanac.hframe” was changed by somebody else" in seen[0]
-    assert "In theirs differs: its title." in seen[0]
+    assert "Different in their version: its title." in seen[0]
     choosing(monkeypatch, "Overwrite theirs")
     saved.do("save")
     assert load(saved.path).publication.title == "Mine" and not saved.session.unsaved
@@ -143,7 +143,7 @@ def test_a_file_that_is_gone_is_asked_about(saved, monkeypatch, tmp_path, button
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(other), ""))
     choosing(monkeypatch, button, seen)
     saved.do("save")
-    assert "no longer there: somebody moved or deleted it" in seen[0]
+    assert "no longer there: it was moved or deleted" in seen[0]
     assert "Take theirs" not in seen[0] and saved.session.unsaved is (button == "Cancel")
     there = {"Cancel": [], "Write it again": [saved.path], "Save as…": [other]}[button]
     assert list(tmp_path.glob("*.hframe")) == there

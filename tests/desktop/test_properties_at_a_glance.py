@@ -108,9 +108,9 @@ def test_what_depends_on_nothing_is_not_there(hands):
     hands.field("Stroke").committed.emit("gold")
     for name in ("Stroke tint", "stroke width", "dash"):
         assert not form.fields[name].isHidden(), name
-    hands.field("Text").committed.emit("box")
+    hands.field("Wrap").committed.emit("box")
     assert not form.fields["distance"].isHidden()
-    hands.field("Text").committed.emit(None)
+    hands.field("Wrap").committed.emit(None)
     assert form.fields["distance"].isHidden()
 
 

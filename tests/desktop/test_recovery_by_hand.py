@@ -232,7 +232,7 @@ def test_going_on_is_one_step_in_the_window_of_the_file_where_one_was(
     assert window.left_bar.isVisible() and not other.left_bar.isVisible()
     assert "1 step more" in window.left_bar.label.text()
     held = window.session.history.now
-    QTest.mouseClick(window.left_bar.buttons["Go on with it"], Qt.MouseButton.LeftButton)
+    QTest.mouseClick(window.left_bar.buttons["Recover it"], Qt.MouseButton.LeftButton)
     session = window.session
     assert session.history.now == left and session.unsaved and not window.left_bar.isVisible()
     assert session.page_id == page and session.editing.item_id == frame
@@ -262,9 +262,9 @@ def test_work_is_compared_with_its_file_and_can_be_left(demo, windows, root, tmp
     monkeypatch.setattr(LeftCompared, "exec", execute)
     held = window.session.history.now
     window.left_bar.buttons["Compare…"].click()
-    assert seen[0][0].startswith("It has more than the file: ") and seen[0][1] == 1
+    assert seen[0][0].startswith("It differs from the file: ") and seen[0][1] == 1
     assert window.left_bar.isVisible() and window.session.history.now is held
-    window.left_bar.buttons["Leave it"].click()
+    window.left_bar.buttons["Not now"].click()
     assert not window.left_bar.isVisible() and len(left_behind()) == 1  # nothing is thrown away
     monkeypatch.setattr(LeftCompared, "exec", lambda shown: shown.accept() or 1)
     window.left_bar.offer(left_behind()[0])

@@ -232,7 +232,7 @@ def test_a_detail_is_deleted_by_key_and_its_words_stay(hands):
     hands.key(Qt.Key.Key_Delete, widget=details.tree)
     assert [d.name for d in hands.publication.details] == ["Volume"]
     assert hands.session.composition.scene(hands.page(9)).text_of() == before
-    assert "stays there as plain words" in hands.notices[-1]
+    assert "stays there as plain text" in hands.notices[-1]
     hands.do("undo")
     assert len(hands.publication.details) == 2
 

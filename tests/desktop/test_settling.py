@@ -165,7 +165,7 @@ def test_what_was_saved_unsettled_is_settled_when_it_is_opened_and_that_is_told(
     save(tmp_path / "raw.hframe", RAW, {})
     book.session.replace_all(RAW, {}, tmp_path / "raw.hframe")
     qtbot.waitUntil(lambda: bool(said), timeout=30_000)
-    assert "pages were added" in said[0] and "Save it to keep that" in said[0]
+    assert "pages were added" in said[0] and "Save it to keep" in said[0]
     assert book.session.history.now == BOOK and not book.session.history.past
     document = hf.Document(RAW)
     assert document.publication == BOOK and document.notices == [said[0]]

@@ -351,7 +351,7 @@ def test_find_and_replace_lists_hits_with_their_folios(book):
     dialog.regular.setChecked(True)
     dialog.words.setText("(unclosed")
     dialog.look()
-    assert "no regular expression" in dialog.told.text()
+    assert "not a regular expression" in dialog.told.text()
     dialog.close()
 
 
@@ -434,7 +434,7 @@ def test_pictures_of_a_manuscript_wait_in_the_tray_and_are_placed_where_it_speak
     page = flow.stops[flow.stop_of(one.paragraph + 1, 0)].page_id
     book.window.show_shelf("Stories")
     book.window.story_list.refresh()
-    assert book.window.story_list.tray.text() == "Place the next of 1 picture"
+    assert book.window.story_list.tray.text() == "Place the last picture"
     book.window.story_list.tray.click()
     assert find_story(book.publication, book.story).waiting == ()
     frame = find_page(book.publication, page).items[0]
@@ -510,7 +510,7 @@ def test_the_encoding_of_a_plain_text_is_offered_and_chosen(book, tmp_path, monk
     def use(dialog):
         seen.append((dialog.encoding.currentText(), dialog.beginning.text()))
         pick(dialog.encoding, "Unicode (UTF-8)")
-        assert "no text in utf-8" in dialog.form.problem.text()
+        assert "text in utf-8" in dialog.form.problem.text()
         pick(dialog.encoding, "Western (cp1252)")
         assert "Çèìíèé" not in dialog.beginning.text() != seen[0][1]
         pick(dialog.encoding, next(t for t in entries(dialog.encoding) if "KOI8" in t))
@@ -535,7 +535,7 @@ def test_reading_a_long_manuscript_can_be_cancelled(book, tmp_path, monkeypatch)
     monkeypatch.setattr(manuscript.QProgressDialog, "show", lambda window: window.cancel())
     before = book.publication
     book.window.stories.bring_in(tmp_path / "a.docx")
-    assert book.publication is before and "was not brought in" in book.notices[-1]
+    assert book.publication is before and "was not imported" in book.notices[-1]
     go.set()
 
 

@@ -162,10 +162,10 @@ def test_parts_of_the_form_are_jumped_to_and_marked_where_the_style_departs(hand
     assert len(parts) == 10 and any(p.startswith("◆") for p in parts)
     says = [p.name for p in dialog.parts if not p.follow.isHidden()]
     assert says and not all(p.startswith("◆") for p in parts)
-    row = next(n for n, p in enumerate(parts) if "Together" in p)
+    row = next(n for n, p in enumerate(parts) if "Keep together" in p)
     rect = dialog.jumps.visualItemRect(dialog.jumps.item(row))
     QTest.mouseClick(dialog.jumps.viewport(), Qt.MouseButton.LeftButton, pos=rect.center())
-    heading = next(h for h in dialog.form.findChildren(QLabel) if h.text() == "TOGETHER")
+    heading = next(h for h in dialog.form.findChildren(QLabel) if h.text() == "KEEP TOGETHER")
     assert not heading.visibleRegion().isEmpty()
 
 

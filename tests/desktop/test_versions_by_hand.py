@@ -61,7 +61,7 @@ def test_a_version_is_taken_back_as_one_step(saved, qtbot):
     now = saved.publication
     shown.back.click()
     assert (
-        saved.publication.title == "Night Sky Almanac" and "undo brings back" in saved.notices[-1]
+        saved.publication.title == "Night Sky Almanac" and "Undo brings back" in saved.notices[-1]
     )
     assert saved.publication.next_id >= now.next_id
     saved.do("undo")

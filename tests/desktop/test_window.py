@@ -86,7 +86,7 @@ def test_the_masters_panel_sets_margins_columns_and_guides(hands):
     hands.session.show_master(hands.master("Text"))
     hands.enter("Top", "30mm")
     hands.enter("Columns", "3")
-    hands.enter("Add down", "40mm")
+    hands.enter("Add vertical guide", "40mm")
     master = find_master(hands.publication, hands.master("Text"))
     assert master.margins.top == pytest.approx(30 * 72 / 25.4)
     assert master.columns.count == 3 and master.guides[-1].axis == "vertical"

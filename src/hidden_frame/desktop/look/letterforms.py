@@ -22,7 +22,7 @@ CHOOSABLE = (
     Choosable("Figures", "figures", get_args(Figures), "Lining or old style, if the font has both"),
     Choosable("Figure width", "figure_width", get_args(FigureWidth),
               "Tabular figures are all equally wide"),
-    Choosable("Superscript, subscript", "raised", get_args(Raised),
+    Choosable("Super-/subscript", "raised", get_args(Raised),
               "Raised or lowered letters and figures"),
     Choosable("Underline", "underline", None),
     Choosable("Strike through", "strike", None),

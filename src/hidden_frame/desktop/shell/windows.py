@@ -142,8 +142,8 @@ class Windows:
         if left:
             more = f" and {len(left) - 1} more" if len(left) > 1 else ""
             window.session.noticed.emit(
-                f"“{left[0].about.title}”{more} was not closed normally; Publication › Work left "
-                "behind… goes on with it."
+                f"“{left[0].about.title}”{more} was not closed normally; Publication › Recover "
+                "unsaved work… brings it back."
             )
 
     def sessions(self) -> list[Session]:

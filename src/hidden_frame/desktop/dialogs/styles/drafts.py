@@ -31,7 +31,7 @@ from hidden_frame.model.styles import CharacterStyle, ParagraphStyle, chain_of
 Style = ParagraphStyle | CharacterStyle
 
 
-_WIDTH = 336  # pixels, hardly more than Properties, which it covers
+_WIDTH = 372  # pixels, hardly more than Properties, which it covers
 
 
 class StyleDrafts(EditQuestion):
