@@ -27,6 +27,7 @@ from PySide6.QtWidgets import (
     QScrollArea,
     QWidget,
 )
+from tests.journeys.labels import shown
 from tests.journeys.screen import Fingers
 
 T = TypeVar("T")
@@ -126,6 +127,7 @@ class Hands:
 
     def find(self, name: str, kind: type[QWidget] = QWidget) -> QWidget:
         """What is seen and called so, in the window that is in front."""
+        name = shown(name)
 
         def look() -> QWidget | None:
             front = QApplication.activeModalWidget() or QApplication.activePopupWidget()
@@ -142,6 +144,7 @@ class Hands:
 
     def seen(self, words: str, patience: float = 5.0) -> None:
         """These words can be read in a window."""
+        words = shown(words)
 
         def look() -> bool:
             return any(
@@ -241,6 +244,7 @@ class Hands:
 
     def choose(self, name: str, entry: str) -> None:
         """An entry of a list that opens, by keys as one who knows it: its first letters."""
+        entry = shown(entry)
         box = self.find(name, QComboBox)
         assert isinstance(box, QComboBox)
         self.into_sight(box)
@@ -269,6 +273,7 @@ class Hands:
 
     def menu(self, *titles: str) -> None:
         """An entry of the menus, by presses from the bar on."""
+        titles = tuple(shown(title) for title in titles)
         bar = self.ask(lambda: self.window.menuBar())
         owner: Any = bar
         for n, title in enumerate(titles):
@@ -293,6 +298,7 @@ class Hands:
 
     def pick(self, title: str) -> None:
         """An entry of the menu that has opened by itself, to ask something."""
+        title = shown(title)
 
         def where() -> tuple[int, int] | None:
             owner = QApplication.activePopupWidget()
