@@ -90,7 +90,7 @@ class Photographer:
         self.window.properties.refresh()
         self.window.run._refresh()
         self.window.run.finish()
-        self.window.checks.all_findings()
+        self.window.checks.findings_now(float("inf"))
         self.app.processEvents()
 
     def take(self, name: str, widget: QWidget | None = None) -> None:
@@ -246,7 +246,7 @@ class Photographer:
             session.edit("draw", lambda p, item=item: add_item(p, page, item)[0])
         session.show_page(page)
         window.toggle_checks()
-        window.checks.all_findings()
+        window.checks.findings_now(float("inf"))
         window.checks._go(window.checks.list.topLevelItem(0))
         self.take("checks")
         window.toggle_checks()

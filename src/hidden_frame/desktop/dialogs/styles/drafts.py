@@ -31,7 +31,7 @@ from hidden_frame.model.styles import CharacterStyle, ParagraphStyle, chain_of
 Style = ParagraphStyle | CharacterStyle
 
 
-_WIDTH = 372  # pixels, hardly more than Properties, which it covers
+_WIDTH = 400  # pixels: its longest label, a field and “follow” beside each other
 
 
 class StyleDrafts(EditQuestion):
