@@ -15,7 +15,6 @@ from hidden_frame.edit.masters.overrides import follow, make_local, override
 from hidden_frame.edit.new import new_publication
 from hidden_frame.interact.hands.shown import change_shown, items_on, shown_item
 from hidden_frame.model.items import (
-    OVERRIDABLE,
     Around,
     Crop,
     Insets,
@@ -23,6 +22,7 @@ from hidden_frame.model.items import (
     PictureFrame,
     Shape,
     TextFrame,
+    overridable,
 )
 from hidden_frame.model.lookup import all_pages
 from hidden_frame.model.paint import Fill, Stroke
@@ -99,7 +99,7 @@ of_kind = {
 
 def test_the_oracle_knows_every_property_that_items_have():
     for kind, own in of_kind.items():
-        assert set(OVERRIDABLE[kind]) == set(common) | set(own)
+        assert set(overridable(kind)) == set(common) | set(own)
 
 
 @given(st.data(), st.integers(1, 8), st.integers(1, 4))
@@ -132,7 +132,7 @@ def test_the_cascade_against_a_naive_merge(data, depth, stacked):
             kind = data.draw(st.sampled_from(list(of_kind)))
             item = kind(id="", x=1.0, y=2.0, width=3.0, height=4.0)
             publication, item_id = add_item(publication, master, item)
-            own = (item_id, kind, {n: getattr(item, n) for n in OVERRIDABLE[kind]})
+            own = (item_id, kind, {n: getattr(item, n) for n in overridable(kind)})
             made[master], base = (base, departs, own), master
         stack.append(base)
     publication = apply_masters(publication, [page], tuple(dict.fromkeys(stack)))
@@ -150,7 +150,7 @@ def test_the_cascade_against_a_naive_merge(data, depth, stacked):
     shown.sort(key=lambda each: order.index(each[2]["layer"]))  # stable: R5
     found = items_on(publication, page, "recto")
     assert [
-        (r.item.id, type(r.item), {n: getattr(r.item, n) for n in OVERRIDABLE[type(r.item)]})
+        (r.item.id, type(r.item), {n: getattr(r.item, n) for n in overridable(type(r.item))})
         for r in found
     ] == shown
 

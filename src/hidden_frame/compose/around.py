@@ -11,9 +11,9 @@ from collections.abc import Iterable
 from itertools import pairwise
 from typing import NamedTuple
 
-from hidden_frame.compose.outlines import corner_radius
+from hidden_frame.compose.kinds import Rounded, appearance
 from hidden_frame.compose.pictures import picture_rect
-from hidden_frame.model.items import Item, Line, PictureFrame, Shape, TextFrame
+from hidden_frame.model.items import Item, PictureFrame, TextFrame
 from hidden_frame.model.plane.matrix import Matrix, placement
 from hidden_frame.model.publication import Picture
 from hidden_frame.typeset.region import Corners, Outline
@@ -58,19 +58,17 @@ def grown_outline(item: Item, pictures: tuple[Picture, ...]) -> Corners:
     assert item.around is not None
     o = item.around.offset
     x, y, w, h = 0.0, 0.0, item.width, item.height
-    radius = 0.0
+    corners = Rounded()
     if item.around.shape == "outline" and isinstance(item, PictureFrame):
         found = _by_transparency(item, pictures, o)
         if found:
             return found
-    if item.around.shape != "box" and not isinstance(item, Line):
-        if isinstance(item, Shape) and item.form == "ellipse":
-            return _corners(x - o, y - o, w + 2 * o, h + 2 * o, w / 2 + o, h / 2 + o)
+    if item.around.shape != "box":
         if isinstance(item, PictureFrame):
             x, y, w, h = _seen(item, pictures)
-        radius = corner_radius(item)
-    if radius:
-        return _corners(x - o, y - o, w + 2 * o, h + 2 * o, radius + o, radius + o)
+        corners = appearance(item).corners(item)
+    if corners.across or corners.down:
+        return _corners(x - o, y - o, w + 2 * o, h + 2 * o, corners.across + o, corners.down + o)
     return (
         (x - o, y - o), (x + w + o, y - o), (x + w + o, y + h + o), (x - o, y + h + o),
     )  # fmt: skip

@@ -7,12 +7,14 @@ that: an item that only moves is not drawn again.
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
+from typing import Any, NamedTuple
 
 from msgspec.structs import replace
 
 from hidden_frame.compose.anchors import anchored_primitives
+from hidden_frame.compose.kinds import appearance
 from hidden_frame.compose.numbers import labels
-from hidden_frame.compose.outlines import outline_of
 from hidden_frame.compose.palette import Palette, ink
 from hidden_frame.compose.pictures import picture_primitive
 from hidden_frame.compose.regions import inner_height, regions_of
@@ -27,7 +29,7 @@ from hidden_frame.compose.stories.part import StoryPart
 from hidden_frame.compose.textspec import specs
 from hidden_frame.compose.worn import worn
 from hidden_frame.model.geometry import Side
-from hidden_frame.model.items import Item, Line, PictureFrame, TextFrame
+from hidden_frame.model.items import Item, PictureFrame, TextFrame
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.publication import Picture
@@ -65,30 +67,65 @@ def draw(
         height = text_height(item, side, values, palette, outlines, grid)
         item = replace(item, height=max(item.height, height))
     primitives: list[Primitive] = []
-    outline = outline_of(item)
-    if item.fill is not None and not isinstance(item, Line):
+    look = appearance(item)
+    outline = look.outline(item)
+    if item.fill is not None and look.filled:
         primitives.append(_filled(outline, item.fill, item.opacity, known))
+    content = CONTENT.get(type(item))
     overflow = None
-    if isinstance(item, TextFrame):
-        if part is not None:
-            told = _of_story(item, part, bool(outlines))
-            if dark:
-                named = None if item.on_dark is None else ink(known.colours[item.on_dark])
-                told = told._replace(text=DarkText(told.text, named))
-            primitives.append(told)
-            overflow = too_wide(part.text)
-        else:
-            text, overflow = _text(item, side, values, palette, outlines, grid)
-            primitives.append(text)
-        shown = primitives[-1]
-        assert isinstance(shown, TextPrimitive)
-        primitives += anchored_primitives(shown, side, pictures)
-    elif isinstance(item, PictureFrame):
-        primitives.append(picture_primitive(item, pictures, dark))
+    if content is not None:
+        setting = _Setting(side, values, palette, known, pictures, outlines, part, grid, dark)
+        shown, overflow = content(item, setting)
+        primitives += shown
     if item.stroke is not None:
         pen = _pen(item.stroke, item.opacity, known)
         primitives.append(PathPrimitive(outline, pen=pen))
     return Drawing(tuple(primitives), item.width, item.height, overflow, part is not None)
+
+
+class _Setting(NamedTuple):
+    """What an item is drawn with: as given to `draw`, and the `palette` that its words wear."""
+
+    side: Side
+    values: tuple[str, ...]
+    palette: Palette
+    known: Palette
+    pictures: tuple[Picture, ...]
+    outlines: tuple[Outline, ...]
+    part: StoryPart | None
+    grid: tuple[float, float] | None
+    dark: bool
+
+
+Content = tuple[list[Primitive], Overflow | None]
+
+
+def _text_shown(item: TextFrame, given: _Setting) -> Content:
+    """A text of its own, or a part of a story, with what is anchored in it."""
+    if given.part is None:
+        shown, overflow = _text(
+            item, given.side, given.values, given.palette, given.outlines, given.grid
+        )
+    else:
+        shown, overflow = (
+            _of_story(item, given.part, bool(given.outlines)),
+            too_wide(given.part.text),
+        )
+        if given.dark:
+            named = None if item.on_dark is None else ink(given.known.colours[item.on_dark])
+            shown = shown._replace(text=DarkText(shown.text, named))
+    return [shown, *anchored_primitives(shown, given.side, given.pictures)], overflow
+
+
+def _picture_shown(item: PictureFrame, given: _Setting) -> Content:
+    return [picture_primitive(item, given.pictures, given.dark)], None
+
+
+# What stands in items, by their kind: between their fill and their stroke.
+CONTENT: dict[type, Callable[[Any, _Setting], Content]] = {
+    TextFrame: _text_shown,
+    PictureFrame: _picture_shown,
+}
 
 
 def _filled(outline: tuple, fill: Fill, opacity: float, known: Palette) -> PathPrimitive:

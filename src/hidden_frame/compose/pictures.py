@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from hidden_frame.compose.outlines import outline_of
+from hidden_frame.compose.outlines import corner_radius, rounded
 from hidden_frame.compose.scene import PicturePrimitive, Placeholder, Primitive, Rect
 from hidden_frame.model.items import PictureFrame
 from hidden_frame.model.publication import Picture
@@ -18,7 +18,7 @@ def picture_primitive(
     if picture is None:
         return Placeholder((0.0, 0.0, item.width, item.height), "Picture")
     rect = picture_rect(picture, item)
-    outline = outline_of(item)
+    outline = rounded(item.width, item.height, corner_radius(item))
     turned = picture.orientation
     return PicturePrimitive(
         picture.hash,

@@ -14,13 +14,13 @@ from typing import TypeVar
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Margins
 from hidden_frame.model.items import (
-    OVERRIDABLE,
     PICTURES,
     TEXT_COLOURS,
     Item,
     Override,
     TextFrame,
     changed_properties,
+    overridable,
 )
 from hidden_frame.model.lookup import all_pages, holders, masters_by_id, positions
 from hidden_frame.model.paint import Fill, Stroke
@@ -303,7 +303,7 @@ def _override(override: Override, place: str, known: _Known) -> Iterator[str]:
         return
     where = f"{place}, override of “{item.name or item.id}”"
     for name in changes:
-        if name not in OVERRIDABLE[type(item)]:
+        if name not in overridable(type(item)):
             yield f"On {where}: this kind of item has no {name}."
     yield from _values(changes, where, known)
 
@@ -330,7 +330,7 @@ def _lists(
 def _item(item: Item, place: str, known: _Known) -> Iterator[str]:
     if isinstance(item, TextFrame):
         yield from _lists(item.contents, item.index, item.notes, place, known)
-    names = OVERRIDABLE[type(item)]
+    names = overridable(type(item))
     yield from _values({name: getattr(item, name) for name in names}, place, known)
 
 

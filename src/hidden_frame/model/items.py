@@ -7,7 +7,8 @@ item stands on its page as given.
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Annotated, Any, Literal
+from collections.abc import Callable
+from typing import TYPE_CHECKING, Annotated, Any, Literal, NamedTuple
 
 from msgspec import UNSET, Meta, Struct
 
@@ -164,13 +165,51 @@ COMMON = (
     "name", "x", "y", "width", "height", "rotation", "opacity", "visible", "layer", "fill",
     "stroke", "blend", "around",
 )  # fmt: skip
-OVERRIDABLE: dict[type, tuple[str, ...]] = {
-    TextFrame: (*COMMON[1:], "text", "inset", "vertical", "grows", "snug", "columns", "gutter",
-                "radius", "yields", "main", "text_style", "text_colour", "text_size", "on_dark"),
-    PictureFrame: (*COMMON[1:], "picture", "fit", "crop", "radius", "picture_on_dark", "flip"),
-    Shape: (*COMMON[1:], "form", "radius"),
-    Line: COMMON[1:],
+
+
+class ItemKind(NamedTuple):
+    """What the model knows of a kind of items: the word that an item without a name is called by,
+    the properties that a page may override besides those of all, whether it is `level` (a line: it
+    has no height), and whether other proportions do no harm to an item of it."""
+
+    word: str
+    overridable: tuple[str, ...] = ()
+    level: bool = False
+    elastic: Callable[[Any], bool] = lambda item: True
+
+
+# A new kind is a class, a part of `Item`, and a row here; what it looks like is a row of
+# `compose/kinds.py`.
+KINDS: dict[type, ItemKind] = {
+    TextFrame: ItemKind("Text", (
+        "text", "inset", "vertical", "grows", "snug", "columns", "gutter", "radius", "yields",
+        "main", "text_style", "text_colour", "text_size", "on_dark",
+    )),
+    PictureFrame: ItemKind(
+        "Picture", ("picture", "fit", "crop", "radius", "picture_on_dark", "flip"),
+        elastic=lambda item: False,
+    ),
+    Shape: ItemKind("Shape", ("form", "radius"), elastic=lambda item: item.form != "ellipse"),
+    Line: ItemKind("Line", level=True),
 }  # fmt: skip
+
+
+def overridable(kind: type) -> tuple[str, ...]:
+    """The properties of a kind's items that a page or derived master may override.
+
+    >>> "form" in overridable(Shape), "form" in overridable(Line)
+    (True, False)
+    """
+    return (*COMMON[1:], *KINDS[kind].overridable)
+
+
+def is_level(item: Item) -> bool:
+    """Whether an item is a line: it has a length, and no height.
+
+    >>> is_level(Line(id="", x=0, y=0, width=90, height=0))
+    True
+    """
+    return KINDS[type(item)].level
 
 
 if TYPE_CHECKING:
@@ -190,7 +229,7 @@ else:
     Override(item='item-7', x=72.0, ...
     """,
         (("item", str),),
-        open_fields(OVERRIDABLE, dict.fromkeys(n for names in OVERRIDABLE.values() for n in names)),
+        open_fields(KINDS, dict.fromkeys(n for kind in KINDS for n in overridable(kind))),
     )  # fmt: skip
 
 

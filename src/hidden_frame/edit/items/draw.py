@@ -9,15 +9,12 @@ from msgspec.structs import replace
 
 from hidden_frame.edit.change import change_every_holder, change_holder, new_ids
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.items import Item, TextFrame
+from hidden_frame.model.items import KINDS, Item, TextFrame
 from hidden_frame.model.lookup import holder, masters_by_id
 from hidden_frame.model.publication import Master, Page, Publication
 
 MAX_COPIES = 1000
 _NUMBERED = re.compile(r"^(.*\D) \d+$", re.DOTALL)
-_WORDS = {
-    "TextFrame": "Text", "PictureFrame": "Picture", "Shape": "Shape", "Line": "Line"
-}  # fmt: skip
 
 
 def add_item(publication: Publication, holder_id: str, item: Item) -> tuple[Publication, str]:
@@ -30,7 +27,7 @@ def add_item(publication: Publication, holder_id: str, item: Item) -> tuple[Publ
     True
     """
     publication, (item_id,) = new_ids(publication, "item", 1)
-    name = item.name or f"{_WORDS[type(item).__name__]} {item_id.rpartition('-')[2]}"
+    name = item.name or f"{KINDS[type(item)].word} {item_id.rpartition('-')[2]}"
     made = replace(item, id=item_id, name=name)
     new = change_holder(
         publication, holder_id, lambda owner: replace(owner, items=(*owner.items, made))

@@ -10,7 +10,7 @@ from msgspec.structs import replace
 from hidden_frame.edit.change import change_holder, change_pages
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.model.errors import Refusal
-from hidden_frame.model.items import OVERRIDABLE, Item, Override, changed_properties
+from hidden_frame.model.items import Item, Override, changed_properties, overridable
 from hidden_frame.model.lookup import master_item
 from hidden_frame.model.publication import Master, Page, Publication
 
@@ -33,7 +33,7 @@ def override(
         raise Refusal("Only an item that comes from a master can be overridden.")
     item = found[1]
     for name in properties:
-        if name not in OVERRIDABLE[type(item)]:
+        if name not in overridable(type(item)):
             raise Refusal(f"“{item.name}” has no {name} to override.")
 
     def new(owner: Page | Master) -> Page | Master:

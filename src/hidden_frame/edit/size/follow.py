@@ -11,7 +11,7 @@ from msgspec.structs import replace
 
 from hidden_frame.edit.size.axis import Axis, hold, placed
 from hidden_frame.edit.size.axis import MovedLine as HeldBy
-from hidden_frame.model.items import Item, Line, Override, PictureFrame, Shape
+from hidden_frame.model.items import KINDS, Item, Override, is_level
 from hidden_frame.model.plane.box import Bounds, Box, bounds_of, line_between
 
 Axes = tuple[Axis, Axis]
@@ -47,7 +47,7 @@ def _box(item: Item) -> Box:
 def stretches(item: Item) -> bool:
     """Whether an item's edges lie along the page's, so that it can be made wider or higher: it is
     upright, turned by right angles, or a line from corner to corner."""
-    return item.rotation % 90 == 0 or isinstance(item, Line)
+    return item.rotation % 90 == 0 or is_level(item)
 
 
 def _along(bounds: Bounds, n: int) -> tuple[float, float]:
@@ -94,8 +94,7 @@ def _is_large(item: Item, low: float, high: float, along: Axis) -> bool:
 
 def _is_elastic(item: Item) -> bool:
     """Whether other proportions do no harm: of a picture and of a circle they do."""
-    ellipse = isinstance(item, Shape) and item.form == "ellipse"
-    return not (ellipse or isinstance(item, PictureFrame))
+    return KINDS[type(item)].elastic(item)
 
 
 def rows(items: Sequence[Item], places: Sequence[Extent], n: int) -> list[list[int]]:
@@ -209,7 +208,7 @@ def _moved(item: Item, to: Bounds) -> Item:
 
 
 def _in_box(item: Item, to: Bounds) -> Item:
-    if isinstance(item, Line) and item.rotation % 90:
+    if is_level(item) and item.rotation % 90:
         return _line(item, to)
     across, down = to.width, to.height
     if item.rotation % 180 == 90:
@@ -222,7 +221,7 @@ def _in_box(item: Item, to: Bounds) -> Item:
     )
 
 
-def _line(item: Line, to: Bounds) -> Line:
+def _line(item: Item, to: Bounds) -> Item:
     """A line from corner to corner of another box, its ends where they were."""
     box = _box(item)
     (x1, y1), (x2, y2) = box.point(-1, 0), box.point(1, 0)

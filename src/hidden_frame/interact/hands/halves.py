@@ -9,13 +9,13 @@ from msgspec.structs import replace
 
 from hidden_frame.compose.across import aside, partner_of, past_spine
 from hidden_frame.compose.facts import page_facts
-from hidden_frame.compose.outlines import corner_radius
+from hidden_frame.compose.kinds import appearance
 from hidden_frame.edit.items.draw import add_item, change_items
 from hidden_frame.edit.pages.ties import tie
 from hidden_frame.interact.hands.cropping import crop_of
 from hidden_frame.interact.hands.shown import box_of
 from hidden_frame.model.geometry import SIDES, Side
-from hidden_frame.model.items import Item, Line, PictureFrame, Shape, TextFrame
+from hidden_frame.model.items import Item, PictureFrame
 from hidden_frame.model.lookup import all_pages, find_page
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.plane.box import bounds_of
@@ -93,13 +93,7 @@ def parted_halves(publication: Publication, first: str, second: str) -> list[Acr
 
 def may_be_halved(item: Item) -> bool:
     """Whether an item can be cut in two that look like one."""
-    if item.rotation or isinstance(item, TextFrame):
-        return False
-    return isinstance(item, Line) or (corner_radius(item) == 0 and not _round(item))
-
-
-def _round(item: Item) -> bool:
-    return isinstance(item, Shape) and item.form == "ellipse"
+    return not item.rotation and appearance(item).in_two(item)
 
 
 def _halves(publication: Publication, item: Item, side: Side) -> tuple[dict[str, object], Item]:

@@ -15,7 +15,7 @@ from hidden_frame.edit.items.spread import Direction, Edge, Move, aligned, distr
 from hidden_frame.interact.hands.shown import box_of, change_shown, shown_items
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Side
-from hidden_frame.model.items import Item, Line
+from hidden_frame.model.items import Item, is_level
 from hidden_frame.model.layouts import master_layout, page_layout
 from hidden_frame.model.lookup import find_page, masters_by_id
 from hidden_frame.model.plane.box import Bounds, Handle, around_all, bounds_of, scaled, sized_at
@@ -111,7 +111,7 @@ def same_size(
     size = float(getattr(next(iter(items.values())), what))
     changes: dict[str, dict[str, object]] = {}
     for item_id, item in items.items():
-        if what == "height" and isinstance(item, Line):
+        if what == "height" and is_level(item):
             continue  # a line has none
         width, height = (size, None) if what == "width" else (None, size)
         box = sized_at(box_of(item), point, width, height)

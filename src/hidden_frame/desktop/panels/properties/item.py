@@ -13,7 +13,7 @@ from hidden_frame.desktop.fields.fields import (
 )
 from hidden_frame.desktop.fields.item_rows import ItemRows
 from hidden_frame.desktop.fields.lengths import add_length, add_rotation
-from hidden_frame.desktop.panels.properties.kinds import add_around, add_kind_rows
+from hidden_frame.desktop.panels.properties.kinds import add_around, add_kind_rows, handled
 from hidden_frame.desktop.panels.properties.look import (
     BLENDS,
     add_colour,
@@ -32,10 +32,15 @@ from hidden_frame.desktop.state.choices import (
 from hidden_frame.desktop.state.session import Session
 from hidden_frame.edit.masters.faces import set_face
 from hidden_frame.interact.words.remedies import Remedy
-from hidden_frame.model.items import Faces, Item, Line, PictureFrame, Placing, Shape, TextFrame
+from hidden_frame.model.items import (
+    Faces,
+    Item,
+    Placing,
+    TextFrame,
+    is_level,
+)
 from hidden_frame.model.lookup import masters_by_id
 
-KINDS = {TextFrame: "Text frame", PictureFrame: "Picture frame", Shape: "Shape", Line: "Line"}
 PLACINGS = (
     ("both faces, mirrored", ("both", "mirrored")),
     ("both faces, same place", ("both", "repeated")),
@@ -58,7 +63,7 @@ class ItemForm(ItemRows):
         super().__init__(session, item.id)
         self._offered: list[str] = []
         unit = session.publication.setup.unit
-        self.title(KINDS[type(item)])
+        self.title(handled(item).title)
         own = resolved.carrier in (None, self.holder)
         if own:
             self.text("Name", "name")
@@ -68,15 +73,15 @@ class ItemForm(ItemRows):
             self._origin(resolved)
         self.points = add_reference(self, session)
         for label, name in _LENGTHS:
-            if isinstance(item, Line) and name == "height":
+            if is_level(item) and name == "height":
                 continue
-            text = "Length" if isinstance(item, Line) and name == "width" else label
+            text = "Length" if is_level(item) and name == "width" else label
             add_length(self, text, name, unit, beside=label in ("Y", "Height"))
         self.grid = None  # labels of other lengths have a column of their own
         add_rotation(self)
         add_kind_rows(self, item, unit, inherited=not own)
         self.heading("LOOK")
-        if not isinstance(item, Line):
+        if not is_level(item):
             add_colour(self, "Fill", "fill")
             add_tint(self, "Fill tint", "fill")
         add_colour(self, "Stroke", "stroke")

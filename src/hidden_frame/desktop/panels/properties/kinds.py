@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from typing import NamedTuple
+
 from msgspec.structs import replace
 from PySide6.QtWidgets import QCheckBox, QMenu, QPushButton, QVBoxLayout
 
@@ -21,6 +24,7 @@ from hidden_frame.interact.words.told import resolution_in_words
 from hidden_frame.model.items import (
     Around,
     Item,
+    Line,
     PictureFrame,
     Shape,
     TextFrame,
@@ -42,18 +46,45 @@ FITS: list[tuple[str, object]] = [
 def add_kind_rows(form: ItemRows, item: Item, unit: Unit, inherited: bool) -> None:
     """What only this kind of item has; of an `inherited` one, what can be changed here at once
     stands first."""
-    if isinstance(item, TextFrame):
-        if inherited:
-            add_worn(form)
-        _text_rows(form, unit)
-        if not inherited:
-            add_worn(form)
-    elif isinstance(item, PictureFrame):
-        _picture_rows(form, unit)
-    elif isinstance(item, Shape):
-        form.heading("SHAPE")
-        form.choice("Form", "form", lambda _: _same("rectangle", "rounded", "ellipse"))
-        _radius(form, unit)
+    handled(item).rows(form, unit, inherited)
+
+
+def _frame_rows(form: ItemRows, unit: Unit, inherited: bool) -> None:
+    if inherited:
+        add_worn(form)
+    _text_rows(form, unit)
+    if not inherited:
+        add_worn(form)
+
+
+def _shape_rows(form: ItemRows, unit: Unit, inherited: bool) -> None:
+    form.heading("SHAPE")
+    form.choice("Form", "form", lambda _: _same("rectangle", "rounded", "ellipse"))
+    _radius(form, unit)
+
+
+class Handled(NamedTuple):
+    """A kind of items as the panels have it: its name, its icon in lists, and the rows of
+    Properties that only it has."""
+
+    title: str
+    icon: str
+    rows: Callable[[ItemRows, Unit, bool], None] = lambda form, unit, inherited: None
+
+
+HANDLED: dict[type, Handled] = {
+    TextFrame: Handled("Text frame", "ph.text-t", _frame_rows),
+    PictureFrame: Handled(
+        "Picture frame", "ph.image", lambda form, unit, inherited: _picture_rows(form, unit)
+    ),
+    Shape: Handled("Shape", "ph.polygon", _shape_rows),
+    Line: Handled("Line", "ph.line-segment"),
+}
+
+
+def handled(item: Item) -> Handled:
+    """How a kind of items is worked on by hand."""
+    return HANDLED[type(item)]
 
 
 def _same(*words: str) -> list[tuple[str, object]]:

@@ -26,7 +26,7 @@ from hidden_frame.edit.looks.colours import (
     uses,
 )
 from hidden_frame.interact.hands.shown import change_shown, shown_items
-from hidden_frame.model.items import Line
+from hidden_frame.model.items import is_level
 from hidden_frame.model.paint import Colour
 from hidden_frame.model.publication import Publication
 
@@ -113,7 +113,7 @@ class ColourList(QWidget):
         def change(p: Publication) -> Publication:
             changes: dict[str, dict[str, object]] = {}
             for item_id, item in shown_items(p, holder, items, side).items():
-                if name == "stroke" or isinstance(item, Line):
+                if name == "stroke" or is_level(item):
                     changes[item_id] = {"stroke": stroked_with(item.stroke, colour)}
                 else:
                     changes[item_id] = {"fill": filled_with(item.fill, colour)}

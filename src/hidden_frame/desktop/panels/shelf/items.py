@@ -22,6 +22,7 @@ from hidden_frame.compose.cascade import Resolved
 from hidden_frame.desktop.look.icons import bracketed, dress
 from hidden_frame.desktop.look.icons import plain_icon as icon
 from hidden_frame.desktop.look.tones import set_tone, with_tones
+from hidden_frame.desktop.panels.properties.kinds import handled
 from hidden_frame.desktop.state.session import Session
 from hidden_frame.edit.items.draw import change_items, move_in_stack
 from hidden_frame.edit.looks.layers import (
@@ -33,15 +34,12 @@ from hidden_frame.edit.looks.layers import (
 )
 from hidden_frame.interact.hands.faces import Face
 from hidden_frame.interact.hands.shown import change_shown, items_on
-from hidden_frame.model.items import Item, Line, PictureFrame, Shape, TextFrame
+from hidden_frame.model.items import Item
 from hidden_frame.model.lookup import masters_by_id
 from hidden_frame.model.publication import Publication
 
 _ID = Qt.ItemDataRole.UserRole
 _KIND = Qt.ItemDataRole.UserRole + 1  # "layer", "own" or "master"
-PICTURES = {
-    TextFrame: "ph.text-t", PictureFrame: "ph.image", Shape: "ph.polygon", Line: "ph.line-segment"
-}  # fmt: skip
 EYE, LOCK, PRINT = 1, 2, 3
 
 
@@ -234,7 +232,7 @@ class ItemList(QWidget):
         row = QTreeWidgetItem([item.name or "item", "", ""])
         row.setData(0, _ID, item.id)
         row.setData(0, _KIND, "own" if own else "master")
-        row.setIcon(0, icon(PICTURES[type(item)]))
+        row.setIcon(0, icon(handled(item).icon))
         row.setIcon(EYE, icon("ph.eye" if item.visible else "ph.eye-slash"))
         flags = Qt.ItemFlag.ItemIsEnabled | Qt.ItemFlag.ItemIsSelectable
         if own:
@@ -406,7 +404,7 @@ def _tell_group(row: QTreeWidgetItem, item: Item, items: list[Item]) -> None:
     if item.group is None:
         return
     members = [i.name or "item" for i in items if i.group == item.group]
-    row.setIcon(0, bracketed(PICTURES[type(item)]))
+    row.setIcon(0, bracketed(handled(item).icon))
     said = f"In a group of {len(members)}: {', '.join(members[:6])}"
     before = row.toolTip(0)
     row.setToolTip(0, f"{before}\n{said}" if before else said)

@@ -7,7 +7,7 @@ from hidden_frame.desktop.state.session import Session
 from hidden_frame.interact.hands.cropping import picture_box, picture_of
 from hidden_frame.interact.hands.faces import Face
 from hidden_frame.interact.hands.shown import box_of, shown_item, shown_items
-from hidden_frame.model.items import Line, PictureFrame, TextFrame
+from hidden_frame.model.items import PictureFrame, TextFrame, is_level
 from hidden_frame.model.plane.box import Bounds, Box, around_all, bounds_of
 
 
@@ -91,7 +91,7 @@ class Selected:
             placed = self.placed(item.id)
             if placed is not None:
                 box = box._replace(height=placed[0].drawing.height)
-        return box, isinstance(item, Line)
+        return box, is_level(item)
 
 
 def selected_face(session: Session) -> Face:

@@ -15,7 +15,7 @@ from hidden_frame.desktop.views.desk.selected import selected_face
 from hidden_frame.interact.hands.hits import Spot
 from hidden_frame.interact.hands.shown import box_of, change_shown, shown_items
 from hidden_frame.interact.hands.snapping import SnapLine
-from hidden_frame.model.items import Line
+from hidden_frame.model.items import is_level
 from hidden_frame.model.plane.box import Bounds, Box, around_all, bounds_of
 from hidden_frame.model.units import short_length
 
@@ -73,7 +73,7 @@ class ItemsGesture(Gesture):
         changes: dict[str, dict[str, object]] = {}
         for item_id, box in boxes.items():
             before, values = self.boxes[item_id], box._asdict()
-            if isinstance(self.items[item_id], Line):
+            if is_level(self.items[item_id]):
                 values["height"] = before.height
             changes[item_id] = {
                 name: value for name, value in values.items() if value != getattr(before, name)

@@ -13,7 +13,7 @@ from hidden_frame.desktop.views.desk.gestures.base import (
 )
 from hidden_frame.desktop.views.desk.snapper import Edges, Snapper
 from hidden_frame.interact.hands.hits import Spot
-from hidden_frame.model.items import Line
+from hidden_frame.model.items import is_level
 from hidden_frame.model.plane.box import (
     Bounds,
     Box,
@@ -58,7 +58,7 @@ class SizeGesture(ItemsGesture):
         proportional, about_middle = bool(keys & Shift), bool(keys & Alt)
         if self.single is not None:
             box = self.boxes[self.single]
-            if isinstance(self.items[self.single], Line):
+            if is_level(self.items[self.single]):
                 return {self.single: self._line(box, dx, dy, keys)}
             new = resized(box, self.handle, dx, dy, proportional, about_middle)
             return {self.single: new}
@@ -91,7 +91,7 @@ class SizeGesture(ItemsGesture):
         """The edges that are pulled, on the spread; None for a turned item, which never snaps."""
         if self.single is not None:
             box = boxes[self.single]
-            if isinstance(self.items[self.single], Line):
+            if is_level(self.items[self.single]):
                 x, y = box.point(self.handle[0], 0)
                 return (x + self.face.x,), (y,)
             if box.rotation:
@@ -105,7 +105,7 @@ class SizeGesture(ItemsGesture):
     def _words(self, boxes: dict[str, Box]) -> str:
         if self.single is not None:
             box = boxes[self.single]
-            if isinstance(self.items[self.single], Line):
+            if is_level(self.items[self.single]):
                 return f"{self.length(box.width)} · {box.rotation:.1f}°"
             return f"{self.length(box.width)} × {self.length(box.height)}"
         bounds = _around(boxes)
