@@ -22,6 +22,7 @@ MARKS = {
     "hyphen_ends": r"hyphen_ends",
     "no folios": r"no folios|remove_folios",
     "low resolution": r"low resolution|picture_faults|def smaller",
+    "Shape": r"\bShape\b",
 }
 
 

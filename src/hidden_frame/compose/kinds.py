@@ -77,7 +77,7 @@ def outline_of(item: Item) -> Commands:
     """An item's outline as path commands, in its own coordinates.
 
     >>> from hidden_frame.model.items import Line
-    >>> outline_of(Line(id="", x=0, y=0, width=90, height=0))
+    >>> outline_of(Line(id="", x=0, y=0, width=90.0, height=0))
     (('M', 0.0, 0.0), ('L', 90.0, 0.0))
     """
     return appearance(item).outline(item)

@@ -18,6 +18,7 @@ from PySide6.QtWidgets import (
 )
 
 from hidden_frame.desktop.commands.actions.clipboard import Clipboard
+from hidden_frame.desktop.commands.actions.edit import EditActions
 from hidden_frame.desktop.commands.actions.items import ItemActions
 from hidden_frame.desktop.commands.actions.page_clipboard import PageClipboard
 from hidden_frame.desktop.commands.actions.pages import PageActions
@@ -106,6 +107,11 @@ class Window(QMainWindow):
         self.tabs = ShelfTabs(
             self.shelf, self.story_list, self.styles, self.item_list, self.colours, self.steps
         )
+        self.page_clipboard = PageClipboard(session, self)
+        self.edits = EditActions(
+            session, self.desk, self.items, self.pages, self.clipboard, self.page_clipboard,
+            self.run.hasFocus,
+        )  # fmt: skip
         self.commands = self.dialogs.commands = Commands(self, every_command(self))
         self.properties = self.dialogs.properties = Properties(session, self.desk.text, self._do)
         self.top = TopBar(session, self.commands)
@@ -117,7 +123,6 @@ class Window(QMainWindow):
         self.recovering = Recovering(session, self.desk, self.keeper, self.left_bar)
         self.left_bar.go_on = self.dialogs.go_on = self.recovering.go_on
         self.strip = TextStrip(session, self.desk, self.commands)
-        self.page_clipboard = PageClipboard(session, self)
         self.status = StatusLine(session, self.desk, self.commands)
         self.commands.say = self.status.tell
         self._lay_out()
@@ -353,71 +358,9 @@ class Window(QMainWindow):
 
     # -- commands --------------------------------------------------------------------
 
-    def can_delete(self) -> bool:
-        session = self.session
-        if session.editing is not None:
-            return False
-        return self.items.own() or session.guide is not None or bool(session.pages)
-
-    def delete(self) -> None:
-        """Deletes the selected items or guide, or the selected pages if the Run is worked on.
-
-        A page that was clicked only to lay it on the desk is not lost by a key there.
-        """
-        session = self.session
-        if session.items:
-            self.items.delete()
-        elif session.guide is not None:
-            self.items.delete_guide()
-        elif session.pages and self.on_pages():
-            self.pages.delete()
-
     def toggle_checks(self) -> None:
         self.checks.refresh()
         self.checks.setVisible(not self.checks.isVisible())
-
-    def select_all(self) -> None:
-        if self.session.editing is not None:
-            self.desk.text.select_all()
-        elif self.on_pages():
-            self.pages.select("all")
-        else:
-            self.items.select_all()
-
-    def select_none(self) -> None:
-        if self.on_pages():
-            self.pages.select("none")
-        else:
-            self.items.select_none()
-
-    def can_copy(self) -> bool:
-        session = self.session
-        if session.editing is not None:
-            return self.desk.text.anchor != self.desk.text.caret
-        return bool(session.items) or (bool(session.pages) and self.on_pages())
-
-    def can_cut(self) -> bool:
-        session = self.session
-        if session.editing is not None:
-            return self.can_copy()
-        return self.items.own() or (not session.items and bool(session.pages) and self.on_pages())
-
-    def copy(self) -> None:
-        """The selected words, or items, or else the selected pages."""
-        if self.session.editing is not None:
-            self.desk.text.copy()
-        elif self.session.items:
-            self.clipboard.copy()
-        else:
-            self.page_clipboard.copy()
-
-    def cut(self) -> None:
-        if self.session.editing is not None:
-            self.desk.text.cut()
-        elif self.session.items:
-            self.clipboard.cut()
-        else:
-            self.page_clipboard.cut()
 
     def _ask_pasted_styles(
         self, publication: Publication, likely: dict[str, str], asked: list[str]
@@ -444,27 +387,6 @@ class Window(QMainWindow):
         self.session.select_section(section_id)
         settings().change(properties_shown=True)
         self.properties.focus_field(field)
-
-    def paste_plain(self) -> None:
-        """The words on the clipboard: at the caret, or in a frame of their own."""
-        if self.session.editing is not None:
-            self.desk.text.paste(plain=True)
-        else:
-            self.clipboard.paste_words()
-
-    def paste(self) -> None:
-        if self.session.editing is not None:
-            self.desk.text.paste()
-        elif self.page_clipboard.holds_pages():
-            self.page_clipboard.paste()
-        elif self.session.pane == "desk":
-            self.clipboard.paste()
-        else:
-            self.session.noticed.emit("There are no pages on the clipboard; copy some first.")
-
-    def on_pages(self) -> bool:
-        """Whether what is done now is done to pages, not to items."""
-        return self.session.pane == "flatplan" or self.run.hasFocus()
 
     def toggle_board(self) -> None:
         """The family of masters, or the desk again as it was."""

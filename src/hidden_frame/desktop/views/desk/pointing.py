@@ -2,19 +2,32 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import Protocol
 
 from PySide6.QtCore import QPointF, QRect, Qt
 
 from hidden_frame.compose.contrast import poor_contrast
-from hidden_frame.desktop.views.desk.hand import SLACK
+from hidden_frame.desktop.state.session import Session
+from hidden_frame.desktop.views.desk.camera import Camera
+from hidden_frame.desktop.views.desk.hand import SLACK, Hand
+from hidden_frame.desktop.views.desk.selected import Selected
+from hidden_frame.desktop.views.writing.mouse import TextMouse
+from hidden_frame.desktop.views.writing.text_edit import TextEdit
 from hidden_frame.interact.hands.hits import hit
 
-if TYPE_CHECKING:
-    from hidden_frame.desktop.views.desk.canvas import Desk
+
+class Pointed(Protocol):
+    """What is asked of a desk."""
+
+    session: Session
+    camera: Camera
+    hand: Hand
+    selected: Selected
+    text: TextEdit
+    text_mouse: TextMouse
 
 
-def told_at(desk: Desk, point: QPointF) -> str:
+def told_at(desk: Pointed, point: QPointF) -> str:
     """Why the text under a point does not fit, or is hard to read; "" where it is well."""
     slack = SLACK / desk.camera.view.zoom
     spot = desk.session.owning(desk.camera.spot(point), slack)
@@ -28,7 +41,7 @@ def told_at(desk: Desk, point: QPointF) -> str:
     return poor.sentence if poor is not None else ""
 
 
-def shape_at(desk: Desk, point: QPointF | None, asked: bool, pans: bool) -> Qt.CursorShape:
+def shape_at(desk: Pointed, point: QPointF | None, asked: bool, pans: bool) -> Qt.CursorShape:
     """What the pointer looks like at a point: `asked` for one, or with the desk in its hand."""
     session = desk.session
     if asked or session.linking is not None:
@@ -50,7 +63,7 @@ def shape_at(desk: Desk, point: QPointF | None, asked: bool, pans: bool) -> Qt.C
     return Qt.CursorShape.ArrowCursor
 
 
-def caret_on(desk: Desk) -> QRect:
+def caret_on(desk: Pointed) -> QRect:
     """Where the caret stands on the desk, so that an input method's list opens beside it."""
     editing = desk.session.editing
     found = desk.selected.placed(editing.item_id) if editing is not None else None
