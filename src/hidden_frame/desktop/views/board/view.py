@@ -5,11 +5,9 @@ from __future__ import annotations
 from PySide6.QtCore import QByteArray, QEvent, QMimeData, QPoint, QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import (
     QDrag,
-    QDragEnterEvent,
     QDragLeaveEvent,
     QDragMoveEvent,
     QDropEvent,
-    QHelpEvent,
     QKeyEvent,
     QMouseEvent,
     QPainter,
@@ -19,12 +17,13 @@ from PySide6.QtGui import (
     QShowEvent,
     QWheelEvent,
 )
-from PySide6.QtWidgets import QAbstractScrollArea, QApplication, QToolTip
+from PySide6.QtWidgets import QAbstractScrollArea, QApplication
 
 from hidden_frame.desktop.state.session import Session
 from hidden_frame.desktop.views.board.layout import BoardLayout, Card, board_layout
 from hidden_frame.desktop.views.board.paint import BoardSeen, fold_rect, matches, paint_board
 from hidden_frame.desktop.views.pages.drops import MASTER_MIME, carried
+from hidden_frame.desktop.views.pages.overview import Overview
 from hidden_frame.desktop.views.run.thumbnails import Thumbnails
 from hidden_frame.edit.masters.apply import set_base
 from hidden_frame.interact.words.drops import BaseDrop, on_board
@@ -35,7 +34,7 @@ from hidden_frame.model.lookup import masters_by_id
 SMALL, LARGE = 56, 300  # heights of a thumbnail in pixels
 
 
-class BoardView(QAbstractScrollArea):
+class BoardView(Overview):
     """`pointed`: the pointer is over a master, or over none; `menu_wanted`: of a master;
     `delete_wanted`: by key."""
 
@@ -272,16 +271,6 @@ class BoardView(QAbstractScrollArea):
             self.session.show_master(nearest.master_id)
             self.bring_into_view(nearest.master_id)
 
-    def wheelEvent(self, event: QWheelEvent) -> None:
-        delta = event.angleDelta()
-        if event.modifiers() & Qt.KeyboardModifier.ControlModifier:
-            self.zoom_to(round(self.face_height * (1.15 if delta.y() > 0 else 1 / 1.15)))
-            return
-        bar = self.verticalScrollBar()
-        bar.setValue(bar.value() - delta.y())
-        side = self.horizontalScrollBar()
-        side.setValue(side.value() - delta.x())
-
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self.viewport())
         try:
@@ -321,26 +310,26 @@ class BoardView(QAbstractScrollArea):
         if self.session.master_id:
             self.bring_into_view(self.session.master_id)
 
-    def viewportEvent(self, event: QEvent) -> bool:
-        if isinstance(event, QHelpEvent):
-            card = self._card_at(QPointF(event.pos()))
-            if card is not None:
-                publication = self.session.publication
-                known = masters_by_id(publication)
-                master = known[card.master_id]
-                on = f", on {known[master.base].name}" if master.base is not None else ""
-                departs = len(master.overrides)
-                more = f"\nDeparts from its base in {departs} items" if departs else ""
-                text = f"{master.name}{on}\n{followers_in_words(publication, master.id)}{more}"
-                QToolTip.showText(event.globalPos(), text, self)
-            return True
-        return super().viewportEvent(event)
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        if (height := self.turned(event, self.face_height)) is not None:
+            self.zoom_to(height)
+            return
+        side = self.horizontalScrollBar()
+        side.setValue(side.value() - event.angleDelta().x())
+
+    def tip_at(self, point: QPointF) -> str:
+        card = self._card_at(point)
+        if card is None:
+            return ""
+        publication = self.session.publication
+        known = masters_by_id(publication)
+        master = known[card.master_id]
+        on = f", on {known[master.base].name}" if master.base is not None else ""
+        departs = len(master.overrides)
+        more = f"\nDiffers from its base in {departs} items" if departs else ""
+        return f"{master.name}{on}\n{followers_in_words(publication, master.id)}{more}"
 
     # -- a master dropped on another ------------------------------------------------
-
-    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
-        if event.mimeData().hasFormat(MASTER_MIME):
-            event.acceptProposedAction()
 
     def dragMoveEvent(self, event: QDragMoveEvent) -> None:
         master_id = carried(event)[0]

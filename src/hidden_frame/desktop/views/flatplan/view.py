@@ -2,13 +2,8 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QEvent, QPointF, QRectF, Qt, QTimer, Signal
+from PySide6.QtCore import QPointF, QRectF, Qt, QTimer, Signal
 from PySide6.QtGui import (
-    QDragEnterEvent,
-    QDragLeaveEvent,
-    QDragMoveEvent,
-    QDropEvent,
-    QHelpEvent,
     QKeyEvent,
     QMouseEvent,
     QPainter,
@@ -17,7 +12,7 @@ from PySide6.QtGui import (
     QShowEvent,
     QWheelEvent,
 )
-from PySide6.QtWidgets import QAbstractScrollArea, QToolTip
+from PySide6.QtWidgets import QAbstractScrollArea
 
 from hidden_frame.checks.findings import findings_by_page
 from hidden_frame.compose.facts import describe
@@ -30,13 +25,11 @@ from hidden_frame.desktop.views.flatplan.layout import (
 )
 from hidden_frame.desktop.views.flatplan.live import LivePages
 from hidden_frame.desktop.views.flatplan.paint import FlatplanSeen, paint_flatplan
-from hidden_frame.desktop.views.pages.drops import MASTER_MIME, carried, carry_out
 from hidden_frame.desktop.views.pages.hand import PageHand
 from hidden_frame.desktop.views.pages.space import Gap, SectionHead
 from hidden_frame.desktop.views.pages.view import PageView
 from hidden_frame.desktop.views.run.thumbnails import Thumbnails
 from hidden_frame.interact.finds.plan import masters_in_words, matching, numbering_in_words
-from hidden_frame.interact.words.drops import MasterDrop
 from hidden_frame.model.lookup import all_pages, find_page, masters_by_id, stack_of
 
 SMALL, LARGE = 10, 460  # heights of a thumbnail in pixels
@@ -375,37 +368,6 @@ class FlatplanView(PageView):
             self.hand.choose(new.facts.page_id, keys)
         self.bring_into_view(new.facts.page_id)
 
-    def wheelEvent(self, event: QWheelEvent) -> None:
-        delta = event.angleDelta().y()
-        if event.modifiers() & Qt.KeyboardModifier.ControlModifier:
-            self.zoom_to(round(self.page_height * (1.15 if delta > 0 else 1 / 1.15)))
-            return
-        bar = self.verticalScrollBar()
-        bar.setValue(bar.value() - delta)
-
-    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
-        if event.mimeData().hasFormat(MASTER_MIME):
-            event.acceptProposedAction()
-
-    def dragMoveEvent(self, event: QDragMoveEvent) -> None:
-        event.setAccepted(self._carried(event) is not None)
-
-    def _carried(self, event: QDropEvent) -> MasterDrop | None:
-        master_id, adding = carried(event)
-        if master_id not in masters_by_id(self.session.publication):
-            return None
-        return self.hand.carry(master_id, event.position(), adding)
-
-    def dragLeaveEvent(self, event: QDragLeaveEvent) -> None:
-        self.hand.end()
-
-    def dropEvent(self, event: QDropEvent) -> None:
-        drop = self._carried(event)
-        self.hand.end()
-        if drop is not None:
-            carry_out(self.session, drop, self)
-            event.acceptProposedAction()
-
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self.viewport())
         try:
@@ -443,23 +405,21 @@ class FlatplanView(PageView):
         self.refresh()
         self._later.start()
 
-    def viewportEvent(self, event: QEvent) -> bool:
-        if isinstance(event, QHelpEvent):
-            page_id, head = self.page_at(QPointF(event.pos())), self.head_at(QPointF(event.pos()))
-            if head is not None:
-                number = [s.id for s in self.session.publication.sections].index(head.section_id)
-                name = self.session.publication.sections[number].name or "Without a name"
-                publication = self.session.publication
-                words = (
-                    name,
-                    numbering_in_words(publication, number),
-                    masters_in_words(publication, number),
-                )
-                QToolTip.showText(event.globalPos(), "\n".join(words), self)
-            elif page_id is not None:
-                QToolTip.showText(event.globalPos(), self.tip(page_id), self)
-            return True
-        return super().viewportEvent(event)
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        if (height := self.turned(event, self.page_height)) is not None:
+            self.zoom_to(height)
+
+    def tip_at(self, point: QPointF) -> str:
+        page_id, head = self.page_at(point), self.head_at(point)
+        if head is None:
+            return self.tip(page_id) if page_id is not None else ""
+        publication = self.session.publication
+        number = [s.id for s in publication.sections].index(head.section_id)
+        return "\n".join((
+            publication.sections[number].name or "Without a name",
+            numbering_in_words(publication, number),
+            masters_in_words(publication, number),
+        ))  # fmt: skip
 
     def tip(self, page_id: str) -> str:
         """What is known of a page, in words."""

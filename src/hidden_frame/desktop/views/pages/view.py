@@ -3,15 +3,24 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QPoint, QPointF, QRectF, Qt, Signal
-from PySide6.QtGui import QContextMenuEvent, QMouseEvent
-from PySide6.QtWidgets import QAbstractScrollArea
+from PySide6.QtGui import (
+    QContextMenuEvent,
+    QDragLeaveEvent,
+    QDragMoveEvent,
+    QDropEvent,
+    QMouseEvent,
+)
 
 from hidden_frame.desktop.state.session import Session
+from hidden_frame.desktop.views.pages.drops import carried, carry_out
 from hidden_frame.desktop.views.pages.hand import PageHand
+from hidden_frame.desktop.views.pages.overview import Overview
 from hidden_frame.desktop.views.pages.space import SectionHead
+from hidden_frame.interact.words.drops import MasterDrop
+from hidden_frame.model.lookup import masters_by_id
 
 
-class PageView(QAbstractScrollArea):
+class PageView(Overview):
     """`menu_wanted`: the menu of the selected pages; `section_menu_wanted`: of a section."""
 
     menu_wanted = Signal(QPoint)
@@ -26,6 +35,9 @@ class PageView(QAbstractScrollArea):
         raise NotImplementedError
 
     def rect_of(self, page_id: str) -> QRectF:
+        raise NotImplementedError
+
+    def scroll_towards(self, point: QPointF) -> bool:
         raise NotImplementedError
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
@@ -60,3 +72,25 @@ class PageView(QAbstractScrollArea):
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         if event.button() == Qt.MouseButton.LeftButton:
             self.hand.release(event)
+
+    # -- masters dropped on pages and between them -----------------------------------
+
+    def dragMoveEvent(self, event: QDragMoveEvent) -> None:
+        event.setAccepted(self._carried(event) is not None)
+        self.scroll_towards(event.position())
+
+    def _carried(self, event: QDropEvent) -> MasterDrop | None:
+        master_id, adding = carried(event)
+        if master_id not in masters_by_id(self.session.publication):
+            return None
+        return self.hand.carry(master_id, event.position(), adding)
+
+    def dragLeaveEvent(self, event: QDragLeaveEvent) -> None:
+        self.hand.end()
+
+    def dropEvent(self, event: QDropEvent) -> None:
+        drop = self._carried(event)
+        self.hand.end()
+        if drop is not None:
+            carry_out(self.session, drop, self)
+            event.acceptProposedAction()

@@ -4,13 +4,8 @@ from __future__ import annotations
 
 import time
 
-from PySide6.QtCore import QEvent, QPointF, QRectF, Qt, QTimer
+from PySide6.QtCore import QPointF, QRectF, Qt, QTimer
 from PySide6.QtGui import (
-    QDragEnterEvent,
-    QDragLeaveEvent,
-    QDragMoveEvent,
-    QDropEvent,
-    QHelpEvent,
     QKeyEvent,
     QMouseEvent,
     QPainter,
@@ -19,13 +14,12 @@ from PySide6.QtGui import (
     QResizeEvent,
     QWheelEvent,
 )
-from PySide6.QtWidgets import QAbstractScrollArea, QToolTip
+from PySide6.QtWidgets import QAbstractScrollArea
 
 from hidden_frame.compose.facts import describe
 from hidden_frame.compose.followers import followers
 from hidden_frame.compose.scene import Scene
 from hidden_frame.desktop.state.session import Session
-from hidden_frame.desktop.views.pages.drops import MASTER_MIME, carried, carry_out
 from hidden_frame.desktop.views.pages.hand import PageHand
 from hidden_frame.desktop.views.pages.space import Gap, SectionHead
 from hidden_frame.desktop.views.pages.view import PageView
@@ -33,7 +27,6 @@ from hidden_frame.desktop.views.run.layout import TOP, Cell, RunLayout, run_layo
 from hidden_frame.desktop.views.run.paint import RunSeen, paint_run
 from hidden_frame.desktop.views.run.thumbnails import BUSY, SLICE, Thumbnails
 from hidden_frame.edit.pages.order import place_of
-from hidden_frame.interact.words.drops import MasterDrop
 from hidden_frame.model.lookup import all_pages, find_page, masters_by_id, positions, stack_of
 
 _STEPS = {
@@ -334,42 +327,13 @@ class RunView(PageView):
         super().resizeEvent(event)
         self._refresh()
 
-    def viewportEvent(self, event: QEvent) -> bool:
-        if isinstance(event, QHelpEvent):
-            cell = self._cell_at(QPointF(event.pos()))
-            if cell is not None:
-                publication = self.session.publication
-                page = find_page(publication, cell.facts.page_id)
-                names = [masters_by_id(publication)[m].name for m in stack_of(publication, page)]
-                how = "follows" if page.masters is None else "by hand:"
-                follows = " + ".join(names) or "no master"
-                text = f"{describe(cell.facts, page)}\n{how} {follows}"
-                QToolTip.showText(event.globalPos(), text, self)
-            return True
-        return super().viewportEvent(event)
-
-    # -- masters dropped on pages and between them -----------------------------------
-
-    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
-        if event.mimeData().hasFormat(MASTER_MIME):
-            event.acceptProposedAction()
-
-    def dragMoveEvent(self, event: QDragMoveEvent) -> None:
-        event.setAccepted(self._carried(event) is not None)
-        self.scroll_towards(event.position())
-
-    def _carried(self, event: QDropEvent) -> MasterDrop | None:
-        master_id, adding = carried(event)
-        if master_id not in masters_by_id(self.session.publication):
-            return None
-        return self.hand.carry(master_id, event.position(), adding)
-
-    def dragLeaveEvent(self, event: QDragLeaveEvent) -> None:
-        self.hand.end()
-
-    def dropEvent(self, event: QDropEvent) -> None:
-        drop = self._carried(event)
-        self.hand.end()
-        if drop is not None:
-            carry_out(self.session, drop, self)
-            event.acceptProposedAction()
+    def tip_at(self, point: QPointF) -> str:
+        cell = self._cell_at(point)
+        if cell is None:
+            return ""
+        publication = self.session.publication
+        page = find_page(publication, cell.facts.page_id)
+        names = [masters_by_id(publication)[m].name for m in stack_of(publication, page)]
+        how = "follows" if page.masters is None else "by hand:"
+        follows = " + ".join(names) or "no master"
+        return f"{describe(cell.facts, page)}\n{how} {follows}"
