@@ -6,6 +6,7 @@ import os
 import tempfile
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+os.environ["LC_ALL"] = "C.UTF-8"  # numbers and dates are written the same on every machine
 # What the program remembers on this machine is neither read nor written by tests.
 os.environ["XDG_CONFIG_HOME"] = tempfile.mkdtemp(prefix="hidden-frame-tests-")
 os.environ["XDG_CACHE_HOME"] = tempfile.mkdtemp(prefix="hidden-frame-tests-")

@@ -21,13 +21,13 @@ import sys
 from pathlib import Path
 from hidden_frame.demo.almanac import almanac
 from hidden_frame.edit.about import set_title
-from hidden_frame.storage.recovery import About, Journal
+from hidden_frame.storage.recovery import AboutWork, Journal
 publication, blobs = almanac()
 journal, n = Journal(Path(sys.argv[1])), 0
 while True:
     n += 1
     publication = set_title(publication, f"Step {n}")
-    journal.write(publication, blobs, About(publication.title, "", n), b"first")
+    journal.write(publication, blobs, AboutWork(publication.title, "", n), b"first")
     print(n, flush=True)
 """
 # The real window: numbers are typed into a text, which is saved now and then; each one is told

@@ -228,3 +228,16 @@ def test_a_window_that_was_sized_opens_as_it_was(hands, qtbot):
     hands.window.resize(1111, 777)
     hands.window.keep_settings()
     assert settings().now.size == (1111, 777)
+
+
+@pytest.mark.parametrize("words", [3, 8, 20, 60])
+@pytest.mark.parametrize("undo", [False, True])
+def test_a_notice_is_as_high_as_its_lines(hands, words, undo):
+    notice = hands.window.notice
+    notice.say(" ".join(["observatory"] * words), (lambda: None) if undo else None)
+    hands.app.processEvents()
+    label = notice.label
+    room = notice.contentsRect().height() - 18
+    assert label.heightForWidth(label.width()) <= room <= max(
+        label.heightForWidth(label.width()), notice.undo.sizeHint().height()
+    ) + label.fontMetrics().lineSpacing() // 2  # fmt: skip

@@ -156,6 +156,21 @@ def test_words_of_what_was_left():
     assert StartWindow(lambda *_: None).left.isHidden()
 
 
+def test_two_that_were_left_behind_are_told_in_one_sentence(demo, dressed, qapp, qtbot, root):
+    crashed(demo, root)
+    crashed(demo, root)
+    windows = Windows(qapp)
+    window = windows.open(*demo, None)
+    qtbot.addWidget(window, before_close_func=lambda w: setattr(w.files, "may_leave", lambda: True))
+    told = []
+    window.session.noticed.connect(told.append)
+    windows.tell_left(window)
+    assert told == [
+        "2 publications were not closed normally, “Tide tables” among them; Publication › Recover "
+        "unsaved work… brings them back."
+    ]
+
+
 def test_work_left_behind_is_told_and_found_from_a_window_that_is_open(
     demo, dressed, qapp, qtbot, root, monkeypatch
 ):

@@ -205,8 +205,12 @@ def test_start_from_the_command_line_saves_a_picture(tmp_path):
     picture = tmp_path / "window.png"
     command = [sys.executable, "-m", "hidden_frame.cli", "--demo", "--offscreen"]
     own = os.environ | {"XDG_CONFIG_HOME": str(tmp_path)}
-    done = subprocess.run([*command, "--picture", str(picture)], timeout=120, check=False, env=own)
+    done = subprocess.run(
+        [*command, "--picture", str(picture)],
+        timeout=600, check=False, env=own, capture_output=True, text=True,
+    )  # fmt: skip
     assert done.returncode == 0 and Image.open(picture).size == (1280, 800)
+    assert "still running" not in done.stderr  # what ran beside it was ended
 
 
 def test_without_a_display_it_says_so_in_one_sentence():

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 from hidden_frame.checks.fault import Fault, PrintedItem
 from hidden_frame.interact.hands.anchoring import seen_in
+from hidden_frame.model.number_format import figure
 
 _HAIR = 0.05  # points
 
@@ -23,8 +24,8 @@ def anchored_faults(look: PrintedItem) -> Iterator[Fault]:
         if wide < anchor.width - _HAIR:
             yield look.fault(
                 "anchored smaller",
-                f"has too little room for an anchored {what} of {anchor.width:.4g} pt, shown "
-                f"{wide:.4g} pt wide; make it smaller",
+                f"has too little room for an anchored {what} of {figure(anchor.width)} pt, shown "
+                f"{figure(wide)} pt wide; make it smaller",
             )
         if anchor.picture is None and not anchor.caption:
             bare = "contains an anchored frame without a picture, which prints nothing"

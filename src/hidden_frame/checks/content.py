@@ -25,6 +25,7 @@ from hidden_frame.compose.facts import page_name
 from hidden_frame.compose.followers import followers
 from hidden_frame.model.geometry import SIDES, Side
 from hidden_frame.model.lookup import masters_by_id
+from hidden_frame.model.number_format import grouped
 from hidden_frame.model.publication import Picture, Publication
 from hidden_frame.storage.declared import known_trouble
 
@@ -134,8 +135,8 @@ def _looser(found: list[FaultAt]) -> Finding:
     needs = [p.fault.needs for p in found if not isinstance(p.fault.needs, str)]
     lines, most = int(sum(n[1] for n in needs)), max(n[0] for n in needs)
     pages = tuple(dict.fromkeys(p.holder_id for p in found))
-    where = f"on {len(pages):,} pages" if len(pages) > 1 else "on one page"
-    some = f"{lines:,} lines {where} have" if lines > 1 else f"One line {where} has"
+    where = f"on {grouped(len(pages))} pages" if len(pages) > 1 else "on one page"
+    some = f"{grouped(lines)} lines {where} have" if lines > 1 else f"One line {where} has"
     sentence = f"{some} wider spaces than the style prefers; none wider than {most:.0%}"
     sentence = sentence.replace("%", "\u00a0%.")
     return Finding("looser", sentence, pages[0], pages, item_id=found[0].fault.item_id, quiet=True)

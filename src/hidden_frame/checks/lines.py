@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 from hidden_frame.checks.fault import Fault, PrintedItem
 from hidden_frame.compose.scene import TextPrimitive
+from hidden_frame.model.number_format import decimal
 from hidden_frame.typeset.judged import LineFault, line_faults
 from hidden_frame.typeset.text import SetText
 
@@ -49,7 +50,7 @@ def _of_text(text: SetText, look: PrintedItem) -> Iterator[Fault]:
             more = f"; {len(several) - 1} more are as loose" if len(several) > 1 else ""
             likes = f"{text.specs[line.paragraph].spacing.most:.0%}".replace("%", "\u00a0%")
             what = (
-                f"has a line, “{words} …”, with spaces of {worst.wide * 100:.0f}\u00a0%, where "
-                f"its style prefers at most {likes}{more}"
+                f"has a line, “{words} …”, with spaces of {decimal(worst.wide * 100, 0)}\u00a0%, "
+                f"where its style prefers at most {likes}{more}"
             )
         yield look.fault(kind, what, (worst.wide, float(len(several))))

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 from hidden_frame.checks.fault import Fault, PrintedItem
 from hidden_frame.compose.scene import PicturePrimitive
+from hidden_frame.model.number_format import decimal, figure
 
 
 def picture_faults(look: PrintedItem) -> Iterator[Fault]:
@@ -33,5 +34,5 @@ def _of_picture(primitive: PicturePrimitive, look: PrintedItem) -> Iterator[Faul
     ppi = min(picture.width * 72 / w, picture.height * 72 / h)
     least = limits.least_line_ppi if picture.bilevel else limits.least_ppi
     if ppi < least - 0.5:
-        what = f"shows {ppi:.0f} ppi; at least {least:g} ppi is needed"
+        what = f"shows {decimal(ppi, 0)} ppi; at least {figure(least)} ppi is needed"
         yield look.fault("low resolution", what, (ppi / least,))

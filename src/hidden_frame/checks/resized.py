@@ -15,6 +15,7 @@ from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.composition import Composition
 from hidden_frame.model.geometry import SIDES
 from hidden_frame.model.lookup import all_pages, masters_by_id
+from hidden_frame.model.number_format import grouped
 from hidden_frame.model.plural import pages_counted
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.slices import at_once
@@ -39,7 +40,9 @@ class Came(NamedTuple):
         """
         counts = Counter(kind for kind, _ in self.faults)
         said = [
-            f"{n:,} {kind.came[n > 1]}" for kind in KINDS if kind.came and (n := counts[kind.id])
+            f"{grouped(n)} {kind.came[n > 1]}"
+            for kind in KINDS
+            if kind.came and (n := counts[kind.id])
         ]
         if self.pages:
             more = "more" if self.pages > 0 else "fewer"

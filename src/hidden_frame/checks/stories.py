@@ -7,6 +7,7 @@ from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.listed import frames_with_lists
 from hidden_frame.compose.notes import notes_in
 from hidden_frame.interact.words.storied import Help, helped, offers, state
+from hidden_frame.model.number_format import grouped
 from hidden_frame.model.publication import Publication
 
 
@@ -48,7 +49,7 @@ def _unlisted(composition: Composition) -> list[Finding]:
             at = flow.stop_of(paragraph, offset)
             page = flow.stops[at].page_id if at is not None else next(iter(composition.facts))
             count = sum(1 for s in publication.stories for _ in notes_in(s.text))
-            what = "1 note is" if count == 1 else f"{count:,} notes are"
+            what = "1 note is" if count == 1 else f"{grouped(count)} notes are"
             sentence = f"{what} not printed anywhere; choose List of notes on this page."
             return [Finding("notes without a list", sentence, page, (page,))]
     return []

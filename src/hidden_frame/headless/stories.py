@@ -18,6 +18,7 @@ from hidden_frame.headless.commands import File, Json, app, opened_and_composed
 from hidden_frame.interact.words.storied import state
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.lookup import find_story
+from hidden_frame.model.number_format import grouped
 from hidden_frame.model.numbering import NumberingStyle
 from hidden_frame.model.publication import Publication, Section
 from hidden_frame.model.stories import Story
@@ -110,7 +111,7 @@ def stories_command(file: File, as_json: Json = False) -> None:
             print(json.dumps(row, ensure_ascii=False))
             continue
         ends = [f"#{at['position']}" for at in (row["first"], row["last"]) if at]
-        over = "" if row["fits"] else f" · {row['words_left_over']:,} words left over"
+        over = "" if row["fits"] else f" · {grouped(row['words_left_over'])} words left over"
         print(f"{row['name']:30} {row['words']:>9,} words  {'–'.join(ends) or 'no page'}{over}")
 
 

@@ -23,6 +23,7 @@ from hidden_frame.model.items import (
     overridable,
 )
 from hidden_frame.model.lookup import all_pages, holders, masters_by_id, positions
+from hidden_frame.model.number_format import figure
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.publication import MAX_PAGES, Master, Page, Publication, Setup
 from hidden_frame.model.same import same_ends
@@ -205,9 +206,10 @@ def _setup(publication: Publication) -> Iterator[str]:
     setup = publication.setup
     for word, length in (("width", setup.trim.width), ("height", setup.trim.height)):
         if not 10 <= length <= MAX_TRIM:
-            yield f"The trim {word} is {length:g} pt; it must be between 10 and {MAX_TRIM:g} pt."
+            most = figure(MAX_TRIM)
+            yield f"The trim {word} is {figure(length)} pt; it must be between 10 and {most} pt."
     if setup.bleed > MAX_BLEED:
-        yield f"The bleed is {setup.bleed:g} pt; it must be at most {MAX_BLEED:g} pt."
+        yield f"The bleed is {figure(setup.bleed)} pt; it must be at most {figure(MAX_BLEED)} pt."
     sets = [("the publication", setup.margins)]
     sets += [(f"master “{m.name}”", m.margins) for m in publication.masters if m.margins]
     for place, margins in sets:
@@ -336,9 +338,9 @@ def _item(item: Item, place: str, known: _Known) -> Iterator[str]:
 
 def _values(values: dict[str, object], place: str, known: _Known) -> Iterator[str]:
     for name, value in values.items():
-        number = isinstance(value, float | int) and not isinstance(value, bool)
-        if number and not (math.isfinite(value) and abs(value) < 1e6):  # type: ignore[arg-type]
-            yield f"On {place}: {name} is {value:g}, which is not on any page."
+        number = value if isinstance(value, float | int) else 0
+        if not (math.isfinite(number) and abs(number) < 1e6):
+            yield f"On {place}: {name} is {figure(number)}, which is not on any page."
         if name == "layer" and value not in known.layers:
             yield f"On {place}: the layer “{value}” does not exist."
         elif name in PICTURES and value is not None and value not in known.pictures:

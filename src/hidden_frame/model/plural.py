@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from hidden_frame.model.number_format import grouped
+
 
 def plural(count: int, one: str, several: str, **named: object) -> str:
     """The sentence for one thing, or the one for several (and for none); `{n}` in it is the
@@ -12,7 +14,7 @@ def plural(count: int, one: str, several: str, **named: object) -> str:
     >>> plural(1200, "{n} page", "{n} pages")
     '1,200 pages'
     """
-    return (one if count == 1 else several).format(n=f"{count:,}", **named)
+    return (one if count == 1 else several).format(n=grouped(count), **named)
 
 
 def pages_counted(count: int) -> str:

@@ -13,6 +13,7 @@ import re
 from typing import Literal, get_args
 
 from hidden_frame.model.errors import Refusal
+from hidden_frame.model.number_format import decimal, number_of
 
 Unit = Literal["mm", "cm", "in", "pt", "p", "px"]
 UNITS: tuple[Unit, ...] = get_args(Unit)
@@ -50,10 +51,6 @@ _FACTOR = re.compile(r"([*/×])\s*(\d+(?:[.,]\d*)?)")
 _LIMIT = 14_400 * 10  # points; far beyond any sheet, and keeps arithmetic sane
 
 
-def _number(text: str) -> float:
-    return float(text.replace(",", "."))
-
-
 def parse_length(text: str, unit: Unit) -> float:
     """Points from a length or a simple sum of lengths; bare numbers are in `unit`.
 
@@ -80,9 +77,9 @@ def _term(found: re.Match[str], source: str, unit: Unit) -> float:
     if name not in POINTS:
         known = ", ".join(UNITS)
         raise Refusal(f"“{found['unit']}” in “{source}” is not a unit; use one of {known}.")
-    value = _number(found["number"]) * POINTS[name]
+    value = number_of(found["number"]) * POINTS[name]
     for operator, digits in _FACTOR.findall(found["factor"]):
-        factor = _number(digits)
+        factor = number_of(digits)
         if operator == "/" and factor == 0:
             raise Refusal(f"“{source}” divides by zero; divide by another number.")
         value = value / factor if operator == "/" else value * factor
@@ -91,16 +88,14 @@ def _term(found: re.Match[str], source: str, unit: Unit) -> float:
 
 def format_length(points: float, unit: Unit, *, with_unit: bool = True) -> str:
     """The shortest text that names a length to a hundredth of a point."""
-    number = f"{points / POINTS[unit]:.{DECIMALS[unit]}f}".rstrip("0").rstrip(".")
-    number = "0" if number in ("-0", "") else number
+    number = decimal(points / POINTS[unit], DECIMALS[unit])
     return f"{number} {unit}" if with_unit else number
 
 
 def short_length(points: float, unit: Unit, *, with_unit: bool = True) -> str:
     """A length as it is shown in passing, to a hundredth of a unit, of an inch to a thousandth:
     `"127.16 mm"`."""
-    number = f"{points / POINTS[unit]:.{3 if unit == 'in' else 2}f}".rstrip("0").rstrip(".")
-    number = "0" if number in ("-0", "") else number
+    number = decimal(points / POINTS[unit], 3 if unit == "in" else 2)
     return f"{number} {unit}" if with_unit else number
 
 

@@ -33,6 +33,7 @@ from hidden_frame.model.invariants import (
     style_problems,
 )
 from hidden_frame.model.lookup import all_pages, masters_by_id, positions
+from hidden_frame.model.number_format import figure
 from hidden_frame.model.publication import Master, Page, Publication, Section
 from hidden_frame.model.same import same_ends
 from hidden_frame.model.stories import Story
@@ -192,7 +193,7 @@ def _sentence(message: str, value: Any) -> str:
     where = f"“{named}”: {label}" if named else label[:1].upper() + label[1:]
     limit = _LIMIT.search(what)
     if limit:
-        return f"{where} is {at:g}; it must be {_WORDS[limit[1]]} {float(limit[2]):g}."
+        return f"{where} is {figure(at)}; it must be {_WORDS[limit[1]]} {figure(float(limit[2]))}."
     if isinstance(at, float):
         return f"{where} is no number; give another."
     return f"{where} can't be “{str(at)[:40]}”: {what[:1].lower()}{what[1:]}."

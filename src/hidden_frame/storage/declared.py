@@ -10,6 +10,8 @@ import struct
 import zlib
 from collections.abc import Callable, Iterator
 
+from hidden_frame.model.number_format import grouped
+
 MAX_PIXELS = 200_000_000
 MAX_REMEMBERED = 20_000
 
@@ -44,7 +46,7 @@ def trouble(data: bytes, kind: str) -> str:
     except ValueError as error:
         return str(error)
     if width * height > MAX_PIXELS:
-        return f"declares {width:,} × {height:,} pixels, more than can be shown"
+        return f"declares {grouped(width)} × {grouped(height)} pixels, more than can be shown"
     if width <= 0 or height <= 0:
         return "declares no pixels"
     return whole(data)

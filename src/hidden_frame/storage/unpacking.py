@@ -18,6 +18,7 @@ import zipfile
 from typing import NamedTuple
 
 from hidden_frame.model.errors import Refusal
+from hidden_frame.model.number_format import decimal
 
 _MB = 1024**2
 MAX_MEMBERS = 20_000
@@ -59,8 +60,10 @@ def members(archive: zipfile.ZipFile, name: str) -> set[str]:
             )
     total, packed = sum(info.file_size for info in infos), archive.start_dir
     if total > MAX_UNPACKED and total > MOST_TIMES * packed:
+        large = decimal(total / 1024**3, 1, trimmed=False)
+        small = decimal(packed / _MB, 1, trimmed=False)
         raise Refusal(
-            f"“{name}” would unpack to {total / 1024**3:.1f} GB from {packed / _MB:,.1f} MB, "
+            f"“{name}” would unpack to {large} GB from {small} MB, "
             "which no publication does; it was not opened."
         )
     return {info.filename for info in infos}

@@ -29,6 +29,7 @@ from hidden_frame.edit.looks.colours import (
 )
 from hidden_frame.interact.hands.hits import Spot
 from hidden_frame.model.errors import Refusal
+from hidden_frame.model.number_format import decimal
 from hidden_frame.model.paint import Colour
 from hidden_frame.model.publication import Publication
 
@@ -218,7 +219,9 @@ class ColourDialog(Question):
         self.web.show_text(QColor.fromRgbF(red, green, blue).name())
         ratio = contrast((red, green, blue), (1.0, 1.0, 1.0))
         verdict = "reads well" if ratio >= READABLE else "is hard to read in small sizes"
-        self.tells.setText(f"Contrast to white paper {ratio:.1f} : 1; as text it {verdict}.")
+        self.tells.setText(
+            f"Contrast to white paper {decimal(ratio, 1, trimmed=False)} : 1; as text it {verdict}."
+        )
         if self.before is not None:
             before, values = self.before, self._old_values
             draft = Colour(id=before.id, name=before.name, space=self._old_space, values=values)

@@ -11,6 +11,7 @@ from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.desktop.fields.fields import Choice, NumberField, TextField
 from hidden_frame.desktop.look.settings import settings
 from hidden_frame.desktop.state.session import Session
+from hidden_frame.model.number_format import figure, number_of
 from hidden_frame.model.units import format_length, parse_length
 
 THEMES = (("as the desktop", "desktop"), ("light", "light"), ("dark", "dark"))
@@ -26,7 +27,7 @@ class DeskSettings(Question):
         self.unit = session.publication.setup.unit
         self.form.heading("HAND")
         self.reach = TextField("Snaps within")
-        self.reach.setText(f"{now.reach:g} px")
+        self.reach.setText(f"{figure(now.reach)} px")
         self.form.row("Snaps within", self.reach)
         self.nudge = TextField("Arrow keys move by")
         self.nudge.setText(format_length(now.nudge, self.unit))
@@ -50,15 +51,18 @@ class DeskSettings(Question):
             raise self.nudge.refusal(
                 f"“{self.nudge.text()}” is not a step for the arrow keys; enter a length above 0."
             )
-        text = self.reach.text().replace("px", "").strip()
-        if not text.replace(".", "", 1).isdecimal() or not 1 <= float(text) <= 40:
+        try:
+            reach = number_of(self.reach.text().replace("px", ""))
+        except ValueError:
+            reach = 0.0
+        if not 1 <= reach <= 40:
             raise self.reach.refusal(
                 f"“{self.reach.text()}” is not a distance for snapping; enter 1 to 40 pixels."
             )
         versions = self.versions.read()
         settings().change(
             versions_mb=round(versions),
-            reach=float(text),
+            reach=reach,
             nudge=nudge,
             enclosing=BANDS[self.band.currentIndex()][1],
             theme=THEMES[self.theme.currentIndex()][1],

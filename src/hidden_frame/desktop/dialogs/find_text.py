@@ -40,6 +40,7 @@ from hidden_frame.interact.finds.finding import (
     texts,
 )
 from hidden_frame.model.errors import Refusal
+from hidden_frame.model.number_format import grouped
 from hidden_frame.model.plural import plural
 from hidden_frame.model.publication import Publication
 
@@ -265,4 +266,4 @@ class FindTextDialog(QDialog):
         if self.session.edit("replace all", change) and times:
             self.look()
             count = times[-1]
-            self.told.setText(f"{count:,} replaced; Undo reverses all of it.")
+            self.told.setText(f"{grouped(count)} replaced; Undo reverses all of it.")

@@ -10,6 +10,7 @@ from PySide6.QtGui import QPixmap
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from hidden_frame.desktop.look.moments import moment
+from hidden_frame.model.number_format import grouped
 from hidden_frame.storage.recovery import AboutWork, Left, discard, left_behind
 
 _HIGH = 54  # pixels of a first page
@@ -19,7 +20,7 @@ MOST = 3  # that are shown; more are shown once these are gone
 def in_words(about: AboutWork) -> str:
     """“14:02, 37 steps after the last save of almanac.hframe”."""
     at = moment(about.when)
-    steps = "1 step" if about.steps == 1 else f"{about.steps:,} steps"
+    steps = "1 step" if about.steps == 1 else f"{grouped(about.steps)} steps"
     if not about.path:
         return f"{at}, {steps}, never saved"
     return f"{at}, {steps} after the last save of {Path(about.path).name}"

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QPlainTextEdit, QWidget
 
 from hidden_frame.desktop.dialogs.base import Question
 from hidden_frame.model.errors import Refusal
+from hidden_frame.model.number_format import grouped
 
 MOST = 20_000  # characters
 
@@ -34,5 +35,5 @@ class NoteDialog(Question):
         if not words:
             raise Refusal("The note is empty; write it, or cancel.")
         if len(words) > MOST:
-            raise Refusal(f"A note has at most {MOST:,} characters; shorten it.")
+            raise Refusal(f"A note has at most {grouped(MOST)} characters; shorten it.")
         self._put(words)

@@ -8,6 +8,7 @@ from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QImageReader, QPixmap
 from PySide6.QtWidgets import QFileDialog, QGridLayout, QLabel, QVBoxLayout, QWidget
 
+from hidden_frame.model.number_format import grouped
 from hidden_frame.storage.pictures import EXTENSIONS
 
 _WIDE = 220  # pixels
@@ -68,8 +69,8 @@ class PictureDialog(QFileDialog):
         self.picture.setPixmap(QPixmap.fromImage(image))
         wide, high = (round(n / _PRINT * 25.4) for n in (whole.width(), whole.height()))
         self.told.setText(
-            f"{path.name}\n{whole.width():,} × {whole.height():,} pixels; prints well up to "
-            f"{wide} × {high} mm"
+            f"{path.name}\n{grouped(whole.width())} × {grouped(whole.height())} pixels; "
+            f"prints well up to {wide} × {high} mm"
         )
 
     @staticmethod

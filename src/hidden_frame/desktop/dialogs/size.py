@@ -22,6 +22,7 @@ from hidden_frame.model.canons import CANONS
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Margins, Size
 from hidden_frame.model.invariants import MAX_BLEED, MAX_TRIM
+from hidden_frame.model.number_format import decimal
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.slices import at_once
 from hidden_frame.model.trims import TRIMS
@@ -158,7 +159,9 @@ class SizeDialog(Question):
         self.form.show_row(self.factor, items == "scale")
         self.type_too.setVisible(items == "scale")
         factor = area_factor(self.before.setup.trim, size)
-        self.factor.setPlaceholderText(f"{factor * 100:.1f} %, by the page’s area")
+        self.factor.setPlaceholderText(
+            f"{decimal(factor * 100, 1, trimmed=False)} %, by the page’s area"
+        )
         for field in self.margins.values():
             field.setEnabled(items == "follow" and size != self.before.setup.trim)
         self.what.setText(_TOLD[items])

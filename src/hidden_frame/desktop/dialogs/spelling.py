@@ -42,6 +42,7 @@ from hidden_frame.interact.finds.spelling import (
     pages_in_words,
     without_own,
 )
+from hidden_frame.model.number_format import grouped
 from hidden_frame.model.plural import plural
 from hidden_frame.spelling.dictionaries import dictionary_of, own_folder
 
@@ -186,7 +187,7 @@ class SpellingPanel(QDialog):
         self.list.clear()
         for n, word in enumerate(self.words):
             pages = pages_in_words(composition, word.places)
-            row = QTreeWidgetItem([word.letters, f"{len(word.places):,}", pages])
+            row = QTreeWidgetItem([word.letters, grouped(len(word.places)), pages])
             row.setData(0, _ROLE, n)
             row.setToolTip(0, language_name(word.language))
             self.list.addTopLevelItem(row)
@@ -266,7 +267,7 @@ class SpellingPanel(QDialog):
             return
         show_hit(self.desk, *place)
         at = self._at[word.letters] + 1
-        self.told.setText(f"“{word.letters}”, {at:,} of {len(word.places):,}")
+        self.told.setText(f"“{word.letters}”, {grouped(at)} of {grouped(len(word.places))}")
 
     def replace_one(self) -> None:
         """The place that was gone to, or the first one."""

@@ -20,9 +20,11 @@ from PySide6.QtWidgets import (
 
 from hidden_frame.compose.composer import Composer
 from hidden_frame.desktop.dialogs.differing import DifferingPages, State
+from hidden_frame.desktop.look.moments import clock, day_in_words
 from hidden_frame.desktop.state.session import Session
 from hidden_frame.interact.words.compared import compared
 from hidden_frame.model.errors import Refusal
+from hidden_frame.model.number_format import grouped
 from hidden_frame.model.publication import Publication
 from hidden_frame.storage.format import Opened
 from hidden_frame.storage.versions import Version, opened_version, versions_of
@@ -85,7 +87,7 @@ class VersionsDialog(QDialog):
                 button.setEnabled(False)
 
     def _row(self, version: Version) -> None:
-        row = QTreeWidgetItem([_moment(version), f"{version.steps:,}"])
+        row = QTreeWidgetItem([_moment(version), grouped(version.steps)])
         self.list.addTopLevelItem(row)
 
     def _choose(self) -> None:
@@ -139,4 +141,5 @@ class VersionsDialog(QDialog):
 
 
 def _moment(version: Version) -> str:
-    return f"{datetime.fromtimestamp(version.when):%A, %d %B %Y, %H:%M:%S}"
+    when = datetime.fromtimestamp(version.when)
+    return f"{day_in_words(when.date(), weekday=True)}, {clock(when.time(), seconds=True)}"

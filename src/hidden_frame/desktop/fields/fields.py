@@ -28,6 +28,7 @@ from PySide6.QtWidgets import (
 
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Insets
+from hidden_frame.model.number_format import decimal, figure, number_of
 from hidden_frame.model.units import Unit, format_length, parse_length, short_length
 
 _EDGES = 5  # pixels that a line edit keeps free beside its text
@@ -185,25 +186,27 @@ class NumberField(Typed):
         self.whole = False  # whether only whole numbers are meant
 
     def show_value(self, value: float) -> None:
-        number = f"{value * self.scale:.3f}".rstrip("0").rstrip(".")
+        number = decimal(value * self.scale, 3)
         self.show_text(f"{number} {self.sign}".strip())
 
     def parse(self, text: str) -> float:
-        digits = text.replace(self.sign, "").replace(",", ".").strip() if self.sign else text
+        digits = text.replace(self.sign, "") if self.sign else text
         try:
-            value = float(digits)
+            value = number_of(digits)
         except ValueError as error:
             raise Refusal(f"“{text}” is not a number; {self._range()}.") from error
         if not self.low <= value <= self.high:
-            raise Refusal(f"{self.accessibleName()} {value:g} is out of range; {self._range()}.")
+            raise Refusal(
+                f"{self.accessibleName()} {figure(value)} is out of range; {self._range()}."
+            )
         if self.whole:
             if value != int(value):
-                raise Refusal(f"{self.accessibleName()} {value:g} is not a whole number.")
+                raise Refusal(f"{self.accessibleName()} {figure(value)} is not a whole number.")
             return int(value)
         return value / self.scale
 
     def _range(self) -> str:
-        return f"give one from {self.low:g} to {self.high:g}"
+        return f"give one from {figure(self.low)} to {figure(self.high)}"
 
 
 class InsetField(Typed):
@@ -242,12 +245,12 @@ class DashField(Typed):
         self.setToolTip("Dash and gap lengths in points, alternating: 6 3")
 
     def show_value(self, dash: tuple[float, ...]) -> None:
-        self.show_text(" ".join(f"{v:g}" for v in dash))
+        self.show_text(" ".join(figure(v) for v in dash))
 
     def parse(self, text: str) -> tuple[float, ...]:
         parts = text.replace("pt", " ").replace(";", " ").split()
         try:
-            dash = tuple(float(part.replace(",", ".")) for part in parts)
+            dash = tuple(number_of(part) for part in parts)
         except ValueError as error:
             raise Refusal(
                 f"“{text}” is not a dash; enter lengths in points such as 6 3."

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton
 
 from hidden_frame.desktop.look.fitting import ShortLabel
 from hidden_frame.desktop.look.moments import moment
+from hidden_frame.model.number_format import grouped
 from hidden_frame.storage.recovery import Left
 
 
@@ -42,7 +43,7 @@ class LeftBar(QFrame):
     def offer(self, left: Left) -> None:
         """Shows what was left, and asks."""
         self.left, about = left, left.about
-        steps = "1 step" if about.steps == 1 else f"{about.steps:,} steps"
+        steps = "1 step" if about.steps == 1 else f"{grouped(about.steps)} steps"
         self.label.setText(
             f"This was not closed normally: {steps} more were kept, the last at "
             f"{moment(about.when)}."

@@ -28,6 +28,7 @@ from hidden_frame.desktop.state.session import Session
 from hidden_frame.desktop.state.topics import INTO_PRINT, topic_of_kind
 from hidden_frame.desktop.state.watch import ContentWatch
 from hidden_frame.model.lookup import all_pages, masters_by_id
+from hidden_frame.model.number_format import grouped
 
 _ROW = 42  # pixels: two lines of a sentence
 _ROWS = 300
@@ -113,7 +114,9 @@ class ChecksPanel(QFrame):
         count = sum(not f.quiet for f in every)
         few = len(all_pages(self.session.publication)) <= _FEW
         self.counted.emit(count, self.watch.done or few)
-        self.title.setText(f"CHECKS: {count:,} TO CHECK" if count else "CHECKS: NO PROBLEMS FOUND")
+        self.title.setText(
+            f"CHECKS: {grouped(count)} TO CHECK" if count else "CHECKS: NO PROBLEMS FOUND"
+        )
         self._listed = False
         if self.isVisible():
             self._fill()
@@ -131,7 +134,7 @@ class ChecksPanel(QFrame):
             self._add(number, finding)
         more = len(self.found) - _ROWS
         if more > 0:
-            row = QTreeWidgetItem([f"and {more:,} more, shown when some of these are gone"])
+            row = QTreeWidgetItem([f"and {grouped(more)} more, shown when some of these are gone"])
             row.setFlags(Qt.ItemFlag.NoItemFlags)
             self.list.addTopLevelItem(row)
 

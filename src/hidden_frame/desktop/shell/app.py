@@ -54,10 +54,12 @@ def run(arguments: list[str]) -> int:
     from hidden_frame.desktop.look.settings import settings
     from hidden_frame.desktop.shell.windows import Windows
     from hidden_frame.desktop.state.mishaps import catch_all
+    from hidden_frame.model.number_format import locale_of, write_for
     from hidden_frame.resources import DESKTOP
     from hidden_frame.typeset.known import KNOWN, ends_file
 
     take_turns()
+    write_for(locale_of(os.environ))
     app = QApplication.instance() or QApplication(sys.argv[:1])
     assert isinstance(app, QApplication)
     app.setApplicationName("Hidden Frame")
@@ -119,6 +121,11 @@ def _read_fonts() -> None:
 
 def _picture(app, widget, path: Path) -> int:  # type: ignore[no-untyped-def]
     """Saves a picture of a window; the exit status."""
+    from PySide6.QtCore import QTimer
+
     for _ in range(3):
         app.processEvents()
-    return 0 if widget.grab().save(str(path)) else 1
+    saved = widget.grab().save(str(path))
+    QTimer.singleShot(0, app.quit)  # as a window's day ends: what runs beside it is ended too
+    app.exec()
+    return 0 if saved else 1

@@ -27,6 +27,7 @@ from hidden_frame.desktop.state.sight import Tool
 from hidden_frame.desktop.views.desk.canvas import Desk
 from hidden_frame.interact.finds.plan import count_in_words
 from hidden_frame.model.lookup import find_master, find_page, masters_by_id
+from hidden_frame.model.number_format import decimal, grouped
 from hidden_frame.model.plural import plural
 from hidden_frame.model.text import Marker
 
@@ -336,7 +337,7 @@ class StatusLine(QFrame):
 
     def tell_checks(self, count: int, complete: bool) -> None:
         """How many doubtful things there are, so far or in all; a click lists them."""
-        told = f"{count:,} to check" if count else "No problems found"
+        told = f"{grouped(count)} to check" if count else "No problems found"
         self.checks.setText(told if complete else f"{told} so far")
         self.checks.setProperty("doubtful", bool(count))
 
@@ -357,7 +358,7 @@ class StatusLine(QFrame):
         self.count.setText(some + count_in_words(self.session.publication))
         self.snap.setText("Snap to ▾" if settings().now.snapping else "Snap off ▾")
         pixels = self.desk.logicalDpiX() / 72
-        self.zoom.setText(f"{self.desk.camera.view.zoom / pixels * 100:.0f} %")
+        self.zoom.setText(f"{decimal(self.desk.camera.view.zoom / pixels * 100, 0)} %")
 
 
 def _small(text: str, commands: Commands, command: str) -> QToolButton:
@@ -404,8 +405,11 @@ class Notice(QFrame):
         over = self._over
         natural = self.label.fontMetrics().horizontalAdvance(self.label.text()) + 36
         natural += self.undo.sizeHint().width() + 8 if self._back is not None else 0
-        self.setFixedWidth(max(min(natural, 560, over.width() - 40), 160))
-        self.adjustSize()
+        wide = max(min(natural, 560, over.width() - 40), 160)
+        # The layout's own hint is that of a narrow column, however wide the notice is.
+        layout = self.layout()
+        high = layout.totalHeightForWidth(wide) if layout is not None else self.height()
+        self.setFixedSize(wide, high)
         self.move((over.width() - self.width()) // 2, over.height() - self.height() - 18)
 
     def _take_back(self) -> None:

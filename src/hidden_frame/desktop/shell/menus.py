@@ -19,6 +19,7 @@ from hidden_frame.interact.hands.shown import change_shown, items_on, shown_item
 from hidden_frame.interact.words.remedies import remedies
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_section, masters_by_id
+from hidden_frame.model.number_format import figure
 from hidden_frame.model.styles import computed_paragraphs
 
 
@@ -93,7 +94,7 @@ class PointerMenus:
             for style in known.values():
                 text = set_paragraph_style(item.text, 0, len(item.text), style.id)
                 styles.addAction(
-                    f"{style.name}, {style.size:g}/{style.leading:g} pt",
+                    f"{style.name}, {figure(style.size)}/{figure(style.leading)} pt",
                     lambda t=text: fit({"text": t}),
                 )
         return menu

@@ -16,6 +16,7 @@ from hidden_frame.desktop.look.settings import settings
 from hidden_frame.desktop.shell.start.window import StartWindow
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.memory import MEMORY, unsettle
+from hidden_frame.model.plural import plural
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.sparse import forget
 from hidden_frame.typeset.breaking import resume
@@ -140,10 +141,15 @@ class Windows:
         the work on its own file."""
         left = [one for one in _left() if not self._is_of(one, window)]
         if left:
-            more = f" and {len(left) - 1} more" if len(left) > 1 else ""
             window.session.noticed.emit(
-                f"“{left[0].about.title}”{more} was not closed normally; Publication › Recover "
-                "unsaved work… brings it back."
+                plural(
+                    len(left),
+                    "“{title}” was not closed normally; Publication › Recover unsaved work… brings "
+                    "it back.",
+                    "{n} publications were not closed normally, “{title}” among them; Publication "
+                    "› Recover unsaved work… brings them back.",
+                    title=left[0].about.title,
+                )
             )
 
     def sessions(self) -> list[Session]:

@@ -27,6 +27,7 @@ from hidden_frame.edit.history import History, jump, record, redo, sealed, short
 from hidden_frame.interact.hands.copies import story_copies
 from hidden_frame.interact.hands.shown import items_on
 from hidden_frame.model.errors import Refusal
+from hidden_frame.model.number_format import grouped
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.valid import check_change
 from hidden_frame.settle.opening import settled_in_words
@@ -304,7 +305,9 @@ class Session(Sight):
         count = len(history.past)
         if count % _LOOK == 0 and count >= 2 * _LOOK and memory_is_short():
             history = shortened(history, count // 2)
-            self.noticed.emit(f"Memory is low: undo now goes back {len(history.past):,} steps.")
+            self.noticed.emit(
+                f"Memory is low: undo now goes back {grouped(len(history.past))} steps."
+            )
         return history
 
     def _opened_as(self, new: Publication) -> None:

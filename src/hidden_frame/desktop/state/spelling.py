@@ -67,7 +67,8 @@ class Speller(QObject):
         return not self._waiting
 
     def close(self) -> None:
-        """Ends the process."""
+        """Ends the process; none is started any more."""
+        self._starts = _STARTS
         process, self._process = self._process, None
         if process is not None:
             process.closeWriteChannel()

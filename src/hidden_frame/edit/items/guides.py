@@ -15,6 +15,7 @@ from hidden_frame.edit.change import change_holder
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Guide
 from hidden_frame.model.lookup import base_chain, holder, masters_by_id
+from hidden_frame.model.number_format import figure
 from hidden_frame.model.publication import Master, Page, Publication
 
 _FIELDS = 200
@@ -163,6 +164,7 @@ def _there(guides: tuple[Guide, ...], index: int) -> None:
 def _checked(guide: Guide) -> Guide:
     if not abs(guide.position) <= _LIMIT:
         raise Refusal(
-            f"A guide can't stand at {guide.position:g} pt; that is on no page.", field="position"
+            f"A guide can't stand at {figure(guide.position)} pt; that is on no page.",
+            field="position",
         )
     return guide

@@ -22,6 +22,7 @@ from hidden_frame.model.lookup import character_style, holders, paragraph_style
 from hidden_frame.model.memory import remembered
 from hidden_frame.model.numbering import ListNumber
 from hidden_frame.model.paint import Colour
+from hidden_frame.model.plural import plural
 from hidden_frame.model.publication import Master, Page, Picture, Publication
 from hidden_frame.model.styles import (
     CHARACTER_PROPERTIES,
@@ -208,7 +209,7 @@ def _moved(styles: tuple[S, ...], style_id: str, before: str | None) -> tuple[S,
 def uses_in_words(publication: Publication, style_id: str) -> str:
     """“Used 12 times; Head and Foot are based on it”: what a change of a style changes."""
     count = style_uses(publication, style_id)
-    told = "Not used yet" if not count else f"Used {'once' if count == 1 else f'{count:,} times'}"
+    told = plural(count, "Used once", "Used {n} times") if count else "Not used yet"
     both: list[ParagraphStyle | CharacterStyle] = [*publication.paragraph_styles]
     both += publication.character_styles
     heirs = [style.name for style in both if style.based_on == style_id]

@@ -14,6 +14,7 @@ from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.layouts import page_layout
 from hidden_frame.model.lookup import find_page
+from hidden_frame.model.number_format import grouped
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.stories import Link, Station
 from hidden_frame.model.text import Paragraph
@@ -39,7 +40,7 @@ class Fillable(NamedTuple):
 
 
 def _pages(count: int) -> str:
-    return "1 page" if count == 1 else f"{count:,} pages"
+    return "1 page" if count == 1 else f"{grouped(count)} pages"
 
 
 def fillable(composition: Composition, pages: Iterable[str]) -> Fillable:

@@ -31,6 +31,7 @@ from hidden_frame.model.lookup import (
     find_story,
     section_of,
 )
+from hidden_frame.model.number_format import figure, grouped
 from hidden_frame.model.plural import plural
 from hidden_frame.model.publication import MAX_PAGES, Publication
 from hidden_frame.model.stories import Link, MainFrames, Story
@@ -129,7 +130,7 @@ def why_not(publication: Publication, story: Story, flow: Flow) -> str:
         through = any(isinstance(s, MainFrames) for s in story.path)
         return "the masters of its section have no main frame" if through else "no frame shows it"
     if len(all_pages(publication)) >= MAX_PAGES:
-        return f"a publication has at most {MAX_PAGES:,} pages"
+        return f"a publication has at most {grouped(MAX_PAGES)} pages"
     last = flow.parts[-1]
     if not last.lines:
         return "its frames have no room for a single line"
@@ -168,7 +169,9 @@ def offers(composition: Composition, story_id: str) -> list[Offer]:
     words = sum(words_of.each(flow.specs.recto))
     if flow.stops and flow.words_left <= _FEW * words:
         found.append(
-            Offer("Tighten its letters", "tighten", f"By {MOST / 10:g} % of their size at most.")
+            Offer(
+                "Tighten its letters", "tighten", f"By {figure(MOST / 10)} % of their size at most."
+            )
         )
     if flow.stops:
         found.append(
@@ -264,11 +267,11 @@ def _tightened(publication: Publication, story: Story) -> Publication:
     raise Refusal(
         plural(
             left,
-            "Even {most:g} % tighter, {n} word of “{story}” does not fit, so nothing was changed; "
+            "Even {most} % tighter, {n} word of “{story}” does not fit, so nothing was changed; "
             "add room, or cut words.",
-            "Even {most:g} % tighter, {n} words of “{story}” do not fit, so nothing was changed; "
+            "Even {most} % tighter, {n} words of “{story}” do not fit, so nothing was changed; "
             "add room, or cut words.",
-            most=MOST / 10,
+            most=figure(MOST / 10),
             story=story.name,
         )
     )

@@ -14,6 +14,7 @@ from hidden_frame.edit.pages.sections import delete_section
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Item, PictureFrame
 from hidden_frame.model.lookup import find_section, section_of
+from hidden_frame.model.number_format import decimal
 from hidden_frame.model.plural import pages_counted
 from hidden_frame.model.publication import Picture, Publication, Section
 from hidden_frame.model.usage import texts_of
@@ -90,6 +91,8 @@ def resolution_in_words(picture: Picture | None, item: Item) -> str:
     if found is None:
         return "A drawing: sharp at any size"
     across, down = found
-    ppi = f"{across:.0f}" if abs(across - down) < 0.5 else f"{across:.0f} × {down:.0f}"
+    same = abs(across - down) < 0.5
+    ppi = decimal(across, 0) if same else f"{decimal(across, 0)} × {decimal(down, 0)}"
     low = "; coarse in print" if min(found) < LOW else ""
-    return f"{ppi} ppi as placed, of {picture.width:.0f} × {picture.height:.0f} px{low}"
+    pixels = f"{decimal(picture.width, 0)} × {decimal(picture.height, 0)}"
+    return f"{ppi} ppi as placed, of {pixels} px{low}"

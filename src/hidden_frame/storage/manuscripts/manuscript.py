@@ -5,6 +5,8 @@ from __future__ import annotations
 import re
 from typing import Any, NamedTuple
 
+from hidden_frame.model.number_format import figure, grouped
+
 MAX_BYTES = 200_000_000  # of a part of a file, unpacked
 LINE_BREAK = "\u2028"
 MOST_LEVELS = 9  # of a list
@@ -145,7 +147,7 @@ class SourceLook(NamedTuple):
 
     def in_words(self) -> str:
         """“Garamond 12 pt, bold, centred”."""
-        size = f"{self.size:g} pt" if self.size else ""
+        size = f"{figure(self.size)} pt" if self.size else ""
         parts = [" ".join(p for p in (self.family, size) if p)]
         parts += [w for w, on in (("bold", self.bold), ("italic", self.italic)) if on]
         parts += [{"centre": "centred"}.get(self.alignment, self.alignment)]
@@ -220,8 +222,8 @@ LEVELS = "levels of nesting"  # what is left out of a text that is nested deeper
 
 def report_in_words(manuscript: Manuscript) -> str:
     """“412 paragraphs, 3 notes came; 2 comments were left out.”"""
-    came = [f"{n:,} {_one(word, n)}" for word, n in manuscript.came.items() if n]
-    left = [f"{n:,} {_one(word, n)}" for word, n in manuscript.left.items() if n]
+    came = [f"{grouped(n)} {_one(word, n)}" for word, n in manuscript.came.items() if n]
+    left = [f"{grouped(n)} {_one(word, n)}" for word, n in manuscript.left.items() if n]
     words = f"{_listed(came) or 'Nothing'} came"
     if left:
         one = len(left) == 1 and left[0].startswith("1 ")

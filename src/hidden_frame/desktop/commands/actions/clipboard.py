@@ -36,6 +36,7 @@ from hidden_frame.interact.hands.shown import (
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import Item, PictureFrame, TextFrame
 from hidden_frame.model.lookup import holder, section_of
+from hidden_frame.model.number_format import grouped
 from hidden_frame.model.plane.box import Bounds, around_all, bounds_of
 from hidden_frame.model.publication import Picture, Publication
 from hidden_frame.model.text import Paragraph, Text
@@ -382,6 +383,6 @@ def _checked(text: str, what: str) -> str:
 
 def _too_long(what: str) -> str:
     return (
-        f"{what} is longer than a frame can hold ({MAX_CHARACTERS:,} characters); split it over "
-        "several frames."
+        f"{what} is longer than a frame can hold ({grouped(MAX_CHARACTERS)} characters); split it "
+        "over several frames."
     )

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QLabel, QListWidget, QListWidgetItem, QVBoxLayout,
 from hidden_frame.desktop.look.tones import set_tone, with_tones
 from hidden_frame.desktop.state.session import Session
 from hidden_frame.interact.words.steps_told import step_told
+from hidden_frame.model.number_format import grouped
 from hidden_frame.model.publication import Publication
 
 MOST = 200  # rows shown at either side of the present
@@ -100,4 +101,4 @@ class StepList(QWidget):
 
 
 def _steps(count: int) -> str:
-    return "The step" if count == 1 else f"The {count:,} steps"
+    return "The step" if count == 1 else f"The {grouped(count)} steps"

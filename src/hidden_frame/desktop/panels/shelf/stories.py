@@ -23,6 +23,7 @@ from hidden_frame.desktop.state.session import Session
 from hidden_frame.edit.stories import rename_story
 from hidden_frame.interact.words.storied import Help, offers, state
 from hidden_frame.model.lookup import find_story
+from hidden_frame.model.number_format import grouped
 from hidden_frame.model.plural import plural
 
 _ID = Qt.ItemDataRole.UserRole
@@ -178,7 +179,7 @@ class StoryList(QWidget):
                 len(both), " · page {pages}", " · pages {pages}", pages=" to ".join(both)
             )
         count = plural(now.frames, "{n} frame", "{n} frames")
-        self.told.setText(f"{now.words:,} words · {count}{where}\n{now.sentence}")
+        self.told.setText(f"{grouped(now.words)} words · {count}{where}\n{now.sentence}")
         many = len(story.waiting)
         self.tray.setVisible(many > 0)
         self.tray.setText(plural(many, "Place the last picture", "Place the next of {n} pictures"))

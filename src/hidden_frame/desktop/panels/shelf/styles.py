@@ -32,6 +32,7 @@ from hidden_frame.edit.looks.styles import (
     uses_of_styles,
 )
 from hidden_frame.interact.hands.styling import put_style, styles_shown
+from hidden_frame.model.number_format import figure, grouped
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.styles import (
     CharacterStyle,
@@ -182,7 +183,7 @@ class StyleList(QWidget):
         red, green, blue = colours.get(look.colour, (0.0, 0.0, 0.0))
         row.setIcon(0, sample(look.family, look.bold, look.italic, look.size, (red, green, blue)))
         based = f"based on {base}" if base else "based on no other"
-        row.setToolTip(0, f"{name}, {look.family} {look.size:g} pt, {based}{key}")
+        row.setToolTip(0, f"{name}, {look.family} {figure(look.size)} pt, {based}{key}")
         row.setTextAlignment(1, Qt.AlignmentFlag.AlignRight)
         set_tone(row, "quiet", 1)
         rows.addTopLevelItem(row)
@@ -193,7 +194,7 @@ class StyleList(QWidget):
             for n in range(rows.topLevelItemCount()):
                 row = rows.topLevelItem(n)
                 if row is not None and row.data(0, _ID) != _NONE:
-                    row.setText(1, f"{uses[row.data(0, _ID)]:,}")
+                    row.setText(1, grouped(uses[row.data(0, _ID)]))
 
     def _mark(self) -> None:
         """Which style is worn where one works, and what departs from it."""

@@ -18,6 +18,7 @@ from PySide6.QtWidgets import (
 )
 
 from hidden_frame.desktop.look import theme
+from hidden_frame.desktop.look.moments import clock, day_in_words
 from hidden_frame.desktop.look.settings import settings
 
 BOOK = "book:"  # stands for the long book
@@ -141,8 +142,8 @@ def _saved(path: Path) -> str:
     elif when.date() == today - timedelta(days=1):
         day = "yesterday"
     else:
-        day = f"{when.day} {when:%B %Y}"
-    return f"saved {day} at {when:%H:%M}, in {path.parent.name or '/'}"
+        day = day_in_words(when.date())
+    return f"saved {day} at {clock(when.time())}, in {path.parent.name or '/'}"
 
 
 def _preview(path: Path) -> QPixmap:

@@ -18,6 +18,7 @@ from hidden_frame.desktop.look.settings import settings
 from hidden_frame.desktop.views.desk.canvas import Desk
 from hidden_frame.desktop.views.desk.gestures.guide import GuideGesture
 from hidden_frame.desktop.views.desk.snapper import Snapper
+from hidden_frame.model.number_format import decimal
 from hidden_frame.model.plane.box import Bounds
 from hidden_frame.model.units import POINTS, Unit
 
@@ -146,7 +147,7 @@ class Ruler(QWidget):
     def _paint_figure(
         self, painter: QPainter, value: float, at: float, colours: theme.Theme
     ) -> None:
-        text = f"{value:.4f}".rstrip("0").rstrip(".").replace("-", "−")
+        text = decimal(value, 4).replace("-", "−")
         text = "0" if text in ("", "−0") else text
         painter.setPen(QColor(colours.quiet))
         if self.axis == "x":

@@ -25,6 +25,7 @@ from hidden_frame.interact.hands.carets import FrameText, Standing, at_point, st
 from hidden_frame.interact.hands.shown import change_shown, shown_item
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_story
+from hidden_frame.model.number_format import grouped
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.same import same_ends
 from hidden_frame.model.styles import computed_style
@@ -229,7 +230,7 @@ class WrittenText(QObject):
                 return True
         room = edit_text.total(self.text) + more <= most
         if not room:
-            limit = f"{most:,}"
+            limit = grouped(most)
             self.session.noticed.emit(
                 f"A frame can hold {limit} characters; put the rest into another one."
             )

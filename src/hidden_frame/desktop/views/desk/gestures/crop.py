@@ -9,6 +9,7 @@ from hidden_frame.interact.hands.hits import Spot
 from hidden_frame.interact.hands.shown import change_shown, shown_item
 from hidden_frame.model.geometry import Crop
 from hidden_frame.model.items import PictureFrame
+from hidden_frame.model.number_format import decimal
 from hidden_frame.model.plane.box import Handle
 
 
@@ -38,7 +39,7 @@ class CropGesture(Gesture):
             crop = moved(crop, dx, dy)
         else:
             crop = pulled(crop, self.picture, self.handle, dx, dy)
-        self.words = f"{crop.scale * 100:.1f} %"
+        self.words = f"{decimal(crop.scale * 100, 1, trimmed=False)} %"
         self._draft(crop)
 
     def _draft(self, crop: Crop) -> None:

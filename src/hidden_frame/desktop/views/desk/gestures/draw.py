@@ -9,6 +9,7 @@ from hidden_frame.desktop.views.desk.snapper import Snapper
 from hidden_frame.interact.hands.hits import Spot, face_at
 from hidden_frame.interact.hands.shown import add_shown
 from hidden_frame.model.items import Item, Line, PictureFrame, Shape, TextFrame
+from hidden_frame.model.number_format import decimal
 from hidden_frame.model.paint import Fill, Stroke
 from hidden_frame.model.plane.box import Bounds, Box, around, line_between
 from hidden_frame.model.publication import Publication
@@ -44,7 +45,7 @@ class DrawGesture(Gesture):
         at = x + self.start.face.x
         self.lines = self.snapper.touched(Bounds(at, y, at, y), ((at,), (y,)))
         if self.tool == "line":
-            self.words = f"{self.length(box.width)} · {box.rotation:.1f}°"
+            self.words = f"{self.length(box.width)} · {decimal(box.rotation, 1, trimmed=False)}°"
         else:
             self.words = f"{self.length(box.width)} × {self.length(box.height)}"
         publication, self.made = self._with(box)

@@ -14,6 +14,7 @@ from hidden_frame.desktop.views.desk.gestures.base import (
 from hidden_frame.desktop.views.desk.snapper import Edges, Snapper
 from hidden_frame.interact.hands.hits import Spot
 from hidden_frame.model.items import is_level
+from hidden_frame.model.number_format import decimal
 from hidden_frame.model.plane.box import (
     Bounds,
     Box,
@@ -106,7 +107,7 @@ class SizeGesture(ItemsGesture):
         if self.single is not None:
             box = boxes[self.single]
             if is_level(self.items[self.single]):
-                return f"{self.length(box.width)} · {box.rotation:.1f}°"
+                return f"{self.length(box.width)} · {decimal(box.rotation, 1, trimmed=False)}°"
             return f"{self.length(box.width)} × {self.length(box.height)}"
         bounds = _around(boxes)
         return f"{self.length(bounds.width)} × {self.length(bounds.height)}"

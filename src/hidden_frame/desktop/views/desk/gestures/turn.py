@@ -6,6 +6,7 @@ from hidden_frame.desktop.look.settings import settings
 from hidden_frame.desktop.state.session import Session
 from hidden_frame.desktop.views.desk.gestures.base import Ctrl, ItemsGesture, Keys, Shift, named
 from hidden_frame.interact.hands.hits import Spot
+from hidden_frame.model.number_format import decimal
 from hidden_frame.model.plane.box import Box, direction, turned_about, turned_towards
 
 STEP = 15.0  # degrees, with Shift
@@ -35,7 +36,7 @@ class TurnGesture(ItemsGesture):
         if not step and settings().now.snapping and not keys & Ctrl:
             angle = right if abs(angle - right) < _CATCH else angle
         by = angle - self.pivot.rotation
-        self.words = f"{(angle + 180) % 360 - 180:.1f}°"
+        self.words = f"{decimal((angle + 180) % 360 - 180, 1, trimmed=False)}°"
         centre = self.pivot.centre
         self.show({i: turned_about(box, centre, by) for i, box in self.boxes.items()})
 
