@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import re
 import unicodedata
+from functools import cache
 
 import pytest
 from hypothesis import example, given
@@ -12,8 +13,9 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 
 from hidden_frame.compose.composer import Composer
-from hidden_frame.demo.almanac import almanac
 from hidden_frame.edit.about import add_word, remove_word, set_about
+from hidden_frame.edit.items.draw import add_item
+from hidden_frame.edit.new import new_publication
 from hidden_frame.edit.text.write import plain
 from hidden_frame.headless import app
 from hidden_frame.interact.finds.finding import TextSpot
@@ -21,8 +23,10 @@ from hidden_frame.interact.finds.spelling import asked, corrected, doubtful_word
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages
+from hidden_frame.model.publication import Setup
 from hidden_frame.model.styles import CharacterStyle, ComputedStyle
 from hidden_frame.model.text import IndexMark, Look, Marker, Paragraph, Run
+from hidden_frame.model.trims import TRIMS
 from hidden_frame.resources import SPELLING
 from hidden_frame.spelling.checked import is_checked, is_code, is_names, spelled_in
 from hidden_frame.spelling.child import answer
@@ -168,6 +172,18 @@ def test_a_question_to_the_process_is_answered_by_what_was_asked():
     assert answer({"language": "qqq", "words": ["x"]})["doubtful"] == []
 
 
+@cache
+def one_text():
+    """Four pages with one frame, among whose items those of another text stand."""
+    publication = new_publication("Sky", Setup(trim=TRIMS["A5"]), 4)
+    page = all_pages(publication)[1].id
+    for said in ("first", "sky chart, skye too"):
+        frame = TextFrame(id="", x=20, y=20, width=300, height=300)
+        frame = replace(frame, text=(Paragraph("body", (Run(said),)),))
+        publication, _ = add_item(publication, page, frame)
+    return publication
+
+
 def with_text(publication, text):
     """The first text frame of the first page that has one, with another text."""
     for section in publication.sections:
@@ -198,7 +214,7 @@ def test_doubtful_words_are_listed_with_their_folios_and_mended_everywhere(demo)
 
 @given(st.lists(st.sampled_from(["skye ", "skye, ", "sky ", "*"]), min_size=1, max_size=9))
 def test_a_word_mended_is_mended_at_every_place_and_nothing_else_changes(parts):
-    publication = almanac()[0]
+    publication = one_text()
     style = publication.paragraph_styles[0].id
     pieces = tuple(
         IndexMark("Sky") if p == "*" else Run(p, None, Look(bold=n % 2 == 0))
