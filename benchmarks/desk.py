@@ -213,7 +213,7 @@ def typing() -> Iterator[Row]:
     from PySide6.QtCore import Qt
     from PySide6.QtTest import QTest
 
-    from hidden_frame.desktop.state.sight import Editing
+    from hidden_frame.interact.sight.value import Editing
 
     publication = crowded()
     page = all_pages(publication)[2].id

@@ -103,7 +103,7 @@ def _edits(window: Any) -> Iterator[tuple[str, list[Callable[[], object]]]]:
     """Kinds of edits on a page in the middle, each several times."""
     from PySide6.QtTest import QTest
 
-    from hidden_frame.desktop.state.sight import Editing
+    from hidden_frame.interact.sight.value import Editing
 
     session, desk = window.session, window.desk
     page = all_pages(session.publication)[2_501 * len(all_pages(session.publication)) // PAGES]

@@ -32,10 +32,10 @@ from hidden_frame.desktop.look.settings import settings
 from hidden_frame.desktop.shell.start.window import StartWindow
 from hidden_frame.desktop.shell.window import Window
 from hidden_frame.desktop.state.session import Session
-from hidden_frame.desktop.state.sight import Editing
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.pages.order import delete_pages
 from hidden_frame.edit.size.resize import resize
+from hidden_frame.interact.sight.value import Editing
 from hidden_frame.model.items import Shape, TextFrame
 from hidden_frame.model.lookup import all_pages, find_master, find_page
 from hidden_frame.model.paint import Fill

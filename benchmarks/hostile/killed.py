@@ -38,7 +38,7 @@ from pathlib import Path
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
-from hidden_frame.desktop.state.sight import Editing
+from hidden_frame.interact.sight.value import Editing
 from hidden_frame.desktop.shell.windows import Windows
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages

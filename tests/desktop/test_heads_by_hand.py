@@ -8,8 +8,8 @@ from PySide6.QtWidgets import QDialog
 
 from hidden_frame.demo.book import long_book
 from hidden_frame.desktop.dialogs.running_head import DateDialog, RunningHeadDialog
-from hidden_frame.desktop.state.sight import Editing
 from hidden_frame.edit.text.steps import end_of
+from hidden_frame.interact.sight.value import Editing
 from hidden_frame.model.lookup import find_master, find_story
 from hidden_frame.model.text import Head, Marker
 from hidden_frame.settle.settling import settled

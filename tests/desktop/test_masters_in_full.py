@@ -184,7 +184,7 @@ def test_several_items_are_hidden_made_local_and_follow_again(hands):
     hands.do("hide here")
     page = find_page(hands.publication, hands.page(9))
     assert [o.visible for o in page.overrides] == [False, False]
-    hands.session.pages = (hands.page(9),)
+    hands.session.mark_pages((hands.page(9),))
     hands.do("follow pages")
     assert find_page(hands.publication, hands.page(9)).overrides == ()
     before = len(page.items)

@@ -11,12 +11,12 @@ from PySide6.QtCore import QByteArray, QMimeData, QPoint, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent, QGuiApplication, QImage
 
 from hidden_frame.desktop.commands.actions.page_clipboard import PAGES_MIME
-from hidden_frame.desktop.state.sight import Editing
 from hidden_frame.desktop.views.desk.items_mime import ITEMS_MIME
 from hidden_frame.desktop.views.pages.drops import MASTER_MIME, carried
 from hidden_frame.desktop.views.writing.mime import TEXT_MIME
 from hidden_frame.edit.items.draw import add_item
 from hidden_frame.edit.text.write import start_of
+from hidden_frame.interact.sight.value import Editing
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.text import Marker, Paragraph, Run
 from hidden_frame.storage.format import from_bytes

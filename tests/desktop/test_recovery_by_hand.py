@@ -13,8 +13,8 @@ from hidden_frame.desktop.dialogs.left_cards import LeftList, in_words
 from hidden_frame.desktop.dialogs.left_compared import LeftCompared
 from hidden_frame.desktop.shell.start.window import StartWindow
 from hidden_frame.desktop.shell.windows import Windows
-from hidden_frame.desktop.state.sight import Editing
 from hidden_frame.edit.about import set_title
+from hidden_frame.interact.sight.value import Editing
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import all_pages, find_page
 from hidden_frame.storage import recovery

@@ -20,7 +20,7 @@ from hidden_frame.desktop.panels.hints import STEPS
 from hidden_frame.desktop.panels.shelf.tabs import NAMES as SHELF
 from hidden_frame.desktop.shell.start.window import StartWindow
 from hidden_frame.desktop.shell.windows import Windows
-from hidden_frame.desktop.state.sight import Editing
+from hidden_frame.interact.sight.value import Editing
 from hidden_frame.model import sparse
 from hidden_frame.model.invariants import problems
 from hidden_frame.model.items import TextFrame

@@ -6,7 +6,7 @@ from functools import partial
 
 from hidden_frame.desktop.commands.workplace import Workplace
 from hidden_frame.desktop.state.command import Command, Row
-from hidden_frame.desktop.state.sight import Tool
+from hidden_frame.interact.sight.value import Tool
 
 
 def commands(window: Workplace) -> list[Row]:

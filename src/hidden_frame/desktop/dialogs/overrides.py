@@ -124,8 +124,7 @@ class OverridesDialog(QDialog):
         session = self.session
         each = self.found[row.data(0, Qt.ItemDataRole.UserRole)]
         if each.holder_id in masters_by_id(session.publication):
-            session.pane = "desk"
-            session.show_master(each.holder_id)
+            session.show_master(each.holder_id, on_desk=True)
         else:
             session.show_page(each.holder_id)
         for face in session.faces():
@@ -143,5 +142,5 @@ class OverridesDialog(QDialog):
             return publication
 
         for each in chosen:
-            self.session.unlocked.discard((each.holder_id, each.item_id))
+            self.session.lock(each.holder_id, each.item_id)
         self.session.edit("follow the masters", change)

@@ -102,7 +102,7 @@ class ItemRows(Form):
 
     def follow_again(self, *names: str) -> None:
         if not names:
-            self.session.unlocked.discard((self.holder, self.item_id))
+            self.session.lock(self.holder, self.item_id)
         self.session.edit(
             "follow the master", lambda p: follow(p, self.holder, self.item_id, *names)
         )

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from hidden_frame.desktop.state.session import Session
-from hidden_frame.desktop.state.sight import Editing
 from hidden_frame.desktop.views.writing.text_edit import TextEdit
 from hidden_frame.interact.hands.shown import items_on
+from hidden_frame.interact.sight.value import Editing
 from hidden_frame.model.lookup import positions
 from hidden_frame.storage.recovery import Whereabouts
 

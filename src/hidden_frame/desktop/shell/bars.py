@@ -23,9 +23,9 @@ from hidden_frame.desktop.look.icons import dress
 from hidden_frame.desktop.look.settings import settings
 from hidden_frame.desktop.state.command import Commands
 from hidden_frame.desktop.state.session import Session
-from hidden_frame.desktop.state.sight import Tool
 from hidden_frame.desktop.views.desk.canvas import Desk
 from hidden_frame.interact.finds.plan import count_in_words
+from hidden_frame.interact.sight.value import Tool
 from hidden_frame.model.lookup import find_master, find_page, masters_by_id
 from hidden_frame.model.number_format import decimal, grouped
 from hidden_frame.model.plural import plural
@@ -115,8 +115,7 @@ class TopBar(QFrame):
         self.refresh()
 
     def _show_master(self) -> None:
-        self.session.pane = "desk"
-        self.session.show_master(self.session.master_id)
+        self.session.show_master(self.session.master_id, on_desk=True)
 
     def _shapes(self, button: QToolButton) -> None:
         """Rectangle, rounded and ellipse, in a menu of the shape tool."""

@@ -19,13 +19,15 @@ from hidden_frame.compose.composer import Composer
 from hidden_frame.compose.composition import Composition
 from hidden_frame.compose.facts import page_facts
 from hidden_frame.compose.given import Given
+from hidden_frame.desktop.state.looking import Looking
 from hidden_frame.desktop.state.memory_left import memory_is_short
 from hidden_frame.desktop.state.mishaps import forget, in_words, write_down
-from hidden_frame.desktop.state.sight import Sight
 from hidden_frame.desktop.state.slices import AT_ONCE, SLICE
 from hidden_frame.edit.history import History, jump, record, redo, sealed, shortened, undo
 from hidden_frame.interact.hands.copies import story_copies
 from hidden_frame.interact.hands.shown import items_on
+from hidden_frame.interact.sight.acts import at_rest
+from hidden_frame.interact.sight.value import is_there
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.number_format import grouped
 from hidden_frame.model.publication import Publication
@@ -56,7 +58,7 @@ class _Outcome:
     well = False
 
 
-class Session(Sight):
+class Session(Looking):
     """Its publication is a value; every change of it is a step of its `history`."""
 
     def __init__(
@@ -89,7 +91,7 @@ class Session(Sight):
         self.called = ""  # what it is, where it stands in no file
         self.token = os.urandom(8).hex()  # tells what was copied here
         self.draft: Publication | None = None
-        self._look_at(publication)
+        self.look_at(publication)
         self._step = _Step(Working(settling(publication, self.composer), publication), "")
         self._slices.start(_PAUSE)
 
@@ -251,7 +253,7 @@ class Session(Sight):
         seen = self._step.working.seen
         if self._step.name and seen is not self.draft:
             self.draft = seen
-            self._keep_what_exists(seen)
+            self.keep_what_exists(seen)
             self.changed.emit()
 
     def _slice(self) -> None:
@@ -316,7 +318,7 @@ class Session(Sight):
         if new is old or self.kept.past:
             return
         self.kept = History.of(new)
-        self._keep_what_exists(new)
+        self.keep_what_exists(new)
         self.changed.emit()
         if self.path is not None:
             self.noticed.emit(settled_in_words(old, new))
@@ -326,8 +328,8 @@ class Session(Sight):
         self.finish()
         if publication is not self.draft:
             self.draft = publication
-            if not self._holds(self.publication):  # a draft may have had more pages
-                self._keep_what_exists(self.publication)
+            if not is_there(self.sight, self.publication):  # a draft may have had more pages
+                self.keep_what_exists(self.publication)
             self.changed.emit()
 
     def commit(self, made: Publication, name: str) -> None:
@@ -366,11 +368,11 @@ class Session(Sight):
         write_down(what, error)
         self._step = None
         before, self._unproven, self.draft = self._unproven, None, None
-        self.editing, self.cropping = None, False
+        self.sight = at_rest(self.sight)
         if before is not None:
             self.history = before
             self.composer = Composer()  # what it remembers may be what failed
-            self._keep_what_exists(self.kept.now)
+            self.keep_what_exists(self.kept.now)
         self.changed.emit()
         self.noticed.emit(in_words(what, error))
 
@@ -409,6 +411,6 @@ class Session(Sight):
         QTimer.singleShot(1_000, self, self.proven)
         if history.now is not before:
             self.composer.forget_missing(history.now)
-            self._keep_what_exists(history.now)
+            self.keep_what_exists(history.now)
             self.stepped.emit(back)
         self.changed.emit()

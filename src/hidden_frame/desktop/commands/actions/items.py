@@ -164,7 +164,7 @@ class ItemActions:
         """The selected items follow their masters again in everything."""
         session = self.session
         holder_id, items = session.holder_id, session.items
-        session.unlocked -= {(holder_id, i) for i in items}
+        session.lock(holder_id, *items)
         session.edit("follow the masters", lambda p: follow_items(p, holder_id, items))
 
     # -- selecting -----------------------------------------------------------------

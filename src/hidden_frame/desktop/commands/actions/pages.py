@@ -144,7 +144,7 @@ class PageActions:
 
     def follow(self) -> None:
         chosen = self.chosen()
-        self.session.unlocked = {u for u in self.session.unlocked if u[0] not in chosen}
+        self.session.lock_pages(chosen)
         self.session.edit("follow the masters", lambda p: follow_on_pages(p, chosen))
 
     def start_section(self) -> None:

@@ -7,8 +7,8 @@ from PySide6.QtWidgets import QCheckBox
 from hidden_frame.desktop.fields.fields import LengthField
 from hidden_frame.desktop.fields.form import Form
 from hidden_frame.desktop.state.session import Session
-from hidden_frame.desktop.state.sight import GuideAt
 from hidden_frame.edit.items.guides import lock_guide, move_guide, own_guides, remove_guide
+from hidden_frame.interact.sight.value import GuideAt
 from hidden_frame.model.geometry import Guide
 from hidden_frame.model.lookup import masters_by_id
 from hidden_frame.model.plane.mirror import guide_x

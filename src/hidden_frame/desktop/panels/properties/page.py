@@ -209,7 +209,7 @@ class PageForm(Form):
 
     def _follow_all(self) -> None:
         pages = self.pages()
-        self.session.unlocked = {u for u in self.session.unlocked if u[0] not in pages}
+        self.session.lock_pages(pages)
         self.session.edit("follow the masters", lambda p: follow_on_pages(p, pages))
 
     def _set_blind(self, blind: bool) -> None:

@@ -16,7 +16,6 @@ from PySide6.QtGui import (
 from hidden_frame.desktop.look.settings import settings
 from hidden_frame.desktop.painter.pictures import PictureShelf
 from hidden_frame.desktop.state.session import Session
-from hidden_frame.desktop.state.sight import Editing
 from hidden_frame.desktop.state.spelling import speller
 from hidden_frame.desktop.views.desk.camera import Camera
 from hidden_frame.desktop.views.desk.edges import EdgeScroll
@@ -34,6 +33,7 @@ from hidden_frame.interact.finds.listing import lists_itself
 from hidden_frame.interact.hands.anchoring import frame_over
 from hidden_frame.interact.hands.faces import Face
 from hidden_frame.interact.hands.hits import Spot, hit
+from hidden_frame.interact.sight.value import Editing
 
 Asked = Callable[[Spot, QPointF], None]
 
@@ -269,9 +269,7 @@ class Desk(KeyedDesk):
         if found is not None and found.drawing.text is not None:
             self.link_wanted.emit(spot.face, found.item_id)
             return
-        begun = self.session.linking
         self.session.set_tool("text")
-        self.session.linking = begun
         self.hand.press(spot, event)
 
     def _drawn(self) -> None:

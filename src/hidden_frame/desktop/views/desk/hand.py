@@ -7,7 +7,6 @@ from PySide6.QtGui import QMouseEvent
 
 from hidden_frame.desktop.look.settings import settings
 from hidden_frame.desktop.state.session import Session
-from hidden_frame.desktop.state.sight import GuideAt
 from hidden_frame.desktop.views.desk.camera import Camera
 from hidden_frame.desktop.views.desk.chrome import HANDLE, KNOB
 from hidden_frame.desktop.views.desk.gestures.band import BandGesture
@@ -24,6 +23,7 @@ from hidden_frame.edit.items.guides import move_guide, own_guides
 from hidden_frame.interact.hands.cropping import picture_of
 from hidden_frame.interact.hands.hits import Spot, all_hits, guide_at, handle_at, hit, turn_knob
 from hidden_frame.interact.hands.shown import box_of, shown_item
+from hidden_frame.interact.sight.value import GuideAt
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.plane.box import Handle, holds
 

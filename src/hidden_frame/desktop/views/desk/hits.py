@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from hidden_frame.desktop.state.sight import Editing
 from hidden_frame.desktop.views.desk.canvas import Desk
 from hidden_frame.edit.text.find import TextHit
 from hidden_frame.interact.finds.finding import TextSpot
+from hidden_frame.interact.sight.value import Editing
 from hidden_frame.model.lookup import masters_by_id
 
 

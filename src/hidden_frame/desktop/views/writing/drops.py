@@ -8,7 +8,6 @@ from PySide6.QtCore import QMimeData
 
 from hidden_frame.compose.scene import Placed
 from hidden_frame.desktop.state.session import Session
-from hidden_frame.desktop.state.sight import Editing
 from hidden_frame.desktop.views.writing.mime import known_here
 from hidden_frame.desktop.views.writing.text_edit import TextEdit
 from hidden_frame.edit.text import write as edit_text
@@ -17,6 +16,7 @@ from hidden_frame.interact.finds.listing import lists_itself
 from hidden_frame.interact.hands.carets import FrameText, Standing, at_point
 from hidden_frame.interact.hands.hits import Spot, away_from, hit
 from hidden_frame.interact.hands.places import put_in_here
+from hidden_frame.interact.sight.value import Editing
 
 _BESIDE = 4.0  # points beside a frame that count as its edge, where lines begin
 

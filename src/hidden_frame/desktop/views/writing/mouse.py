@@ -10,13 +10,13 @@ from PySide6.QtCore import QMimeData, QObject, QPointF, Signal
 from PySide6.QtWidgets import QApplication
 
 from hidden_frame.desktop.state.session import Session
-from hidden_frame.desktop.state.sight import Editing
 from hidden_frame.desktop.views.writing.drops import DropTarget, WordDrops, has_words
 from hidden_frame.desktop.views.writing.text_edit import TextEdit
 from hidden_frame.edit.text import steps
 from hidden_frame.edit.text import write as edit_text
 from hidden_frame.interact.hands.carets import Standing
 from hidden_frame.interact.hands.hits import Spot, away_from, hit
+from hidden_frame.interact.sight.value import Editing
 from hidden_frame.model.text import Text, TextPlace
 
 FAR = 4.0  # pixels that words are pulled before they are dragged

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from hidden_frame.desktop.state.sight import Editing
+from hidden_frame.interact.sight.value import Editing
 from hidden_frame.model.publication import Publication
 from hidden_frame.model.text import TextPlace
 

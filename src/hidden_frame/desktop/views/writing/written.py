@@ -11,7 +11,6 @@ from hidden_frame.compose.composition import StoryOnPages
 from hidden_frame.compose.scene import Placed, TextPrimitive
 from hidden_frame.desktop.look.settings import settings
 from hidden_frame.desktop.state.session import Session
-from hidden_frame.desktop.state.sight import Editing
 from hidden_frame.desktop.views.writing.anchors import TextAnchors
 from hidden_frame.desktop.views.writing.dress import TextDress
 from hidden_frame.desktop.views.writing.making import Making
@@ -23,6 +22,7 @@ from hidden_frame.edit.text import write as edit_text
 from hidden_frame.edit.text.typing import typed
 from hidden_frame.interact.hands.carets import FrameText, Standing, at_point, stop_at
 from hidden_frame.interact.hands.shown import change_shown, shown_item
+from hidden_frame.interact.sight.value import Editing
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.lookup import find_story
 from hidden_frame.model.number_format import grouped
@@ -162,7 +162,7 @@ class WrittenText(QObject):
         known = self._steps.at(session.history.now, back)
         if known is None or (session.editing is None and session.lost is None):
             return
-        session.lost = None
+        session.find_lost()
         if known.story:
             self.write_at(known.story, known.caret, known.anchor)
             return
@@ -175,7 +175,7 @@ class WrittenText(QObject):
     def _regain(self) -> None:
         """The caret is a place of its story: where what one does takes the frame away, one goes on
         in the one that shows it now."""
-        lost, self.session.lost = self.session.lost, None
+        lost = self.session.find_lost()
         known = {s.id for s in self.session.publication.stories}
         if lost is not None and self.session.editing is None and self._story in known:
             self.write_at(self._story, self.caret, self.anchor)

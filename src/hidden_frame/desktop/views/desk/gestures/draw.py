@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from hidden_frame.desktop.state.session import Session
-from hidden_frame.desktop.state.sight import Tool
 from hidden_frame.desktop.views.desk.gestures.base import Alt, Gesture, Keys, Shift
 from hidden_frame.desktop.views.desk.snapper import Snapper
 from hidden_frame.interact.hands.hits import Spot, face_at
 from hidden_frame.interact.hands.shown import add_shown
+from hidden_frame.interact.sight.value import Tool
 from hidden_frame.model.items import Item, Line, PictureFrame, Shape, TextFrame
 from hidden_frame.model.number_format import decimal
 from hidden_frame.model.paint import Fill, Stroke

@@ -5,12 +5,12 @@ from __future__ import annotations
 from typing import Literal
 
 from hidden_frame.desktop.state.session import Session
-from hidden_frame.desktop.state.sight import GuideAt
 from hidden_frame.desktop.views.desk.gestures.base import Gesture, Keys, Shift
 from hidden_frame.desktop.views.desk.snapper import Snapper
 from hidden_frame.edit.items.guides import add_guide, move_guide, own_guides, remove_guide
 from hidden_frame.interact.hands.faces import Face
 from hidden_frame.interact.hands.hits import Spot
+from hidden_frame.interact.sight.value import GuideAt
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Guide
 from hidden_frame.model.plane.box import Bounds
@@ -115,5 +115,4 @@ class GuideGesture(Gesture):
         if not self.outside and self.at is not None and draft_is_new:
             session.select_guide(*self.at)
         elif self.outside:
-            session.guide = None
-            session.looked.emit()
+            session.let_guide_go()

@@ -64,7 +64,7 @@ class MoveGesture(ItemsGesture):
             clip = copied_as_shown(now, self.face.holder_id, self.chosen, self.face.side)
             over = dx + self.face.x - target.x
             draft, made = pasted_as_shown(now, target.holder_id, target.side, clip, over, dy)
-            session.items = tuple(made)
+            in_hand = tuple(made)
         else:
             draft = self._moved(now, dx, dy)
             if target is not self.face:
@@ -72,8 +72,8 @@ class MoveGesture(ItemsGesture):
                     draft, self.face.holder_id, target.holder_id, self.chosen,
                     self.face.x - target.x,
                 )  # fmt: skip
-            session.items = self.chosen
-        session.holder_id, session.side = target.holder_id, target.side
+            in_hand = self.chosen
+        session.hold(target, in_hand)
         self.name = named("copy" if copying else "move", len(self.items))
         across, down = "←" if dx < 0 else "→", "↑" if dy < 0 else "↓"
         self.words = f"{across} {self.length(abs(dx))}   {down} {self.length(abs(dy))}"
@@ -106,7 +106,5 @@ class MoveGesture(ItemsGesture):
             session.tell_copies(self.face.holder_id, self.chosen, holder, items)
 
     def cancel(self) -> None:
-        session = self.session
-        session.items = self.chosen
-        session.holder_id, session.side = self.face.holder_id, self.face.side
+        self.session.hold(self.face, self.chosen)
         super().cancel()

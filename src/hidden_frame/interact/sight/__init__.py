@@ -1,0 +1,1 @@
+"""What is looked at and selected in a publication: a value, and what comes of it by each act."""
