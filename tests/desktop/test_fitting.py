@@ -241,3 +241,17 @@ def test_a_notice_is_as_high_as_its_lines(hands, words, undo):
     assert label.heightForWidth(label.width()) <= room <= max(
         label.heightForWidth(label.width()), notice.undo.sizeHint().height()
     ) + label.fontMetrics().lineSpacing() // 2  # fmt: skip
+
+
+def test_the_hints_show_all_their_words(hands, preferences):
+    preferences.change(hints=True)
+    card = hands.window.hints
+    for _ in range(3):
+        hands.app.processEvents()
+        assert card.words.height() >= card.words.heightForWidth(card.words.width())
+        assert card.words.geometry().bottom() < card.next.geometry().top()
+        card.next.click()
+    preferences.change(hints=True)
+    card.setStyleSheet("QLabel { font-size: 19px; }")  # as when a window is dressed later
+    hands.app.processEvents()
+    assert card.words.height() >= card.words.heightForWidth(card.words.width())

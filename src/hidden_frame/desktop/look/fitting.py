@@ -49,6 +49,14 @@ class ShortLabel(QLabel):
         painter.end()
 
 
+def as_high_as_its_words(card: QWidget, wide: int) -> None:
+    """Makes a widget with wrapped words so wide, and as high as they need there: `adjustSize` makes
+    it as high as they would be in a narrow column."""
+    layout = card.layout()
+    if layout is not None:
+        card.setFixedSize(wide, layout.totalHeightForWidth(wide))
+
+
 def _least(part: QWidget) -> int:
     """The width below which a part of a bar can't be read."""
     part.ensurePolished()

@@ -5,6 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import QEvent, QObject
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
+from hidden_frame.desktop.look.fitting import as_high_as_its_words
 from hidden_frame.desktop.look.settings import settings
 
 STEPS = (
@@ -75,9 +76,15 @@ class HintCard(QFrame):
         self.refresh()
 
     def _settle(self) -> None:
-        self.setFixedWidth(372)
-        self.adjustSize()
+        as_high_as_its_words(self, 372)
         self.move(16, self._over.height() - self.height() - 16)
+
+    def event(self, event: QEvent) -> bool:
+        """Words that became larger, as when the window is dressed, make it higher."""
+        done = super().event(event)
+        if event.type() == QEvent.Type.LayoutRequest:
+            self._settle()
+        return done
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
         if event.type() == QEvent.Type.Resize:

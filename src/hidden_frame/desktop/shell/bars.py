@@ -18,7 +18,7 @@ from PySide6.QtWidgets import (
 from hidden_frame.compose.facts import describe
 from hidden_frame.compose.markers import every_marker
 from hidden_frame.desktop.fields.fields import Choice
-from hidden_frame.desktop.look.fitting import LEAST, Folding, ShortLabel
+from hidden_frame.desktop.look.fitting import LEAST, Folding, ShortLabel, as_high_as_its_words
 from hidden_frame.desktop.look.icons import dress
 from hidden_frame.desktop.look.settings import settings
 from hidden_frame.desktop.state.command import Commands
@@ -405,10 +405,7 @@ class Notice(QFrame):
         natural = self.label.fontMetrics().horizontalAdvance(self.label.text()) + 36
         natural += self.undo.sizeHint().width() + 8 if self._back is not None else 0
         wide = max(min(natural, 560, over.width() - 40), 160)
-        # The layout's own hint is that of a narrow column, however wide the notice is.
-        layout = self.layout()
-        high = layout.totalHeightForWidth(wide) if layout is not None else self.height()
-        self.setFixedSize(wide, high)
+        as_high_as_its_words(self, wide)
         self.move((over.width() - self.width()) // 2, over.height() - self.height() - 18)
 
     def _take_back(self) -> None:
