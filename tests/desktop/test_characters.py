@@ -54,7 +54,7 @@ def book(hands):
 
 
 def test_one_is_found_put_in_remembered_and_favoured(book):
-    finder = book.window.dialogs.characters()
+    finder = book.window.at_caret.characters()
     finder.word.setText("dagger")
     assert finder.chosen() == "†" and "U+2020" in finder.told.text()
     QTest.keyClick(finder.word, Qt.Key.Key_Return)
@@ -72,7 +72,7 @@ def test_one_is_found_put_in_remembered_and_favoured(book):
 
 
 def test_what_the_font_lacks_is_told_or_left_out(book):
-    finder = book.window.dialogs.characters()
+    finder = book.window.at_caret.characters()
     finder.word.setText("hebrew letter alef")
     assert finder.chosen() == "א" and "not in Spectral" in finder.told.text()
     finder.only.click()
@@ -91,7 +91,7 @@ def test_another_form_of_a_letter_is_put_in_and_what_follows_is_plain(hands, qtb
     hands.click(0, frame.x + 20, frame.y + 20)
     hands.key(Qt.Key.Key_Return)
     hands.key(Qt.Key.Key_End, Qt.KeyboardModifier.ControlModifier)
-    finder = hands.window.dialogs.characters()
+    finder = hands.window.at_caret.characters()
     finder.word.setText("Q")
     assert finder.chosen() == "Q" and finder.forms.isVisible()
     tags = [

@@ -78,7 +78,7 @@ def test_an_empty_term_is_said_in_the_dialog(book, monkeypatch):
 def test_the_panel_lists_goes_to_renames_and_takes_out(book, monkeypatch):
     answering(monkeypatch, lambda dialog: dialog.everywhere.setChecked(True))
     book.do("index mark")
-    panel = book.window.dialogs.index_panel()
+    panel = book.window.lists.index_panel()
     row = panel.list.topLevelItem(0)
     assert row.text(0) == "ferryman" and "–" in row.text(1)
     panel.list.setCurrentItem(row)
@@ -101,7 +101,7 @@ def test_the_index_stands_on_a_page_and_follows(book, monkeypatch):
     book.do("index mark")
     book.session.edit_text(None)
     book.session.show_page(book.page(3))
-    book.window.dialogs.put_index()
+    book.window.lists.put_index()
     frame = next(i for i in find_page(book.publication, book.page(3)).items
                  if isinstance(i, TextFrame) and i.index is not None)  # fmt: skip
     assert ["".join(c.text for c in p.content) for p in frame.text] == ["F", "ferryman, 1"]
@@ -119,9 +119,9 @@ def test_the_frame_of_a_list_can_be_made_another_list(book, monkeypatch):
     book.session.edit_text(None)
     mark = IndexMark("ferryman")
     book.session.edit("mark", lambda p: marked_everywhere(p, "ferryman", mark)[0])
-    book.window.dialogs.put_index()
+    book.window.lists.put_index()
     (frame,) = book.session.items
-    book.window.dialogs.put_notes()
+    book.window.lists.put_notes()
     made = next(i for i in find_page(book.publication, book.page(3)).items if i.id == frame)
     assert made.notes is not None and made.index is None
     assert not any("holds words" in notice for notice in book.notices)
@@ -140,7 +140,7 @@ def test_the_look_of_an_index_is_chosen_and_chosen_again_from_its_frame(book, mo
     book.session.edit_text(None)
     book.session.edit("mark", lambda p: marked_everywhere(p, "ferryman", mark)[0])
     book.session.show_page(book.page(3))
-    book.window.dialogs.put_index()
+    book.window.lists.put_index()
     (frame,) = book.session.items
 
     def shown():

@@ -4,7 +4,6 @@ sixth of the time until the window is up."""
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -13,28 +12,18 @@ from PySide6.QtCore import QObject, Qt
 from hidden_frame.desktop.state.command import Commands
 from hidden_frame.desktop.state.session import Session
 from hidden_frame.desktop.views.desk.canvas import Desk
-from hidden_frame.edit.text.listing import note_style, set_list
-from hidden_frame.interact.finds.indexing import terms
-from hidden_frame.interact.finds.listing import ListPlace, place_for_list
-from hidden_frame.interact.hands.likely import likely_heading
 from hidden_frame.interact.hands.shown import shown_item
 from hidden_frame.model.errors import Refusal
 from hidden_frame.model.geometry import Size
 from hidden_frame.model.items import TextFrame
 from hidden_frame.model.publication import Publication
-from hidden_frame.model.styles import computed_style
-from hidden_frame.model.text import Contents, Index, NoteList, TextPlace
-from hidden_frame.typeset.fonts import FontFace, font_book
 
 if TYPE_CHECKING:
     from PySide6.QtWidgets import QWidget
 
-    from hidden_frame.desktop.dialogs.characters import CharacterFinder
-    from hidden_frame.desktop.dialogs.contents import ContentsDialog
     from hidden_frame.desktop.dialogs.find_text import FindTextDialog
     from hidden_frame.desktop.dialogs.folios import FoliosDialog
     from hidden_frame.desktop.dialogs.guide import GuideWindow
-    from hidden_frame.desktop.dialogs.index import IndexPanel
     from hidden_frame.desktop.dialogs.overrides import OverridesDialog
     from hidden_frame.desktop.dialogs.pairing import PairingDialog
     from hidden_frame.desktop.dialogs.rules import RulesDialog
@@ -52,18 +41,20 @@ class Dialogs(QObject):
     commands: Commands
     properties: Properties
 
-    def __init__(self, session: Session, desk: Desk, window: QWidget) -> None:
+    def __init__(
+        self,
+        session: Session,
+        desk: Desk,
+        window: QWidget,
+        show_beside: Callable[[Publication, Mapping[str, bytes], str], object],
+    ) -> None:
         super().__init__(window)
         self.session, self.desk, self.window = session, desk, window
-        self.show_beside: Callable[[Publication, Mapping[str, bytes], str], object] = lambda *_: (
-            None
-        )
+        self.show_beside = show_beside
         self.recover: Callable[[Left], object] = lambda _: None
         self.go_on: Callable[[Left, Opened], object] = lambda *_: None
         self._guide: GuideWindow | None = None
-        self._index: IndexPanel | None = None
         self._spelling: SpellingPanel | None = None
-        self._characters: CharacterFinder | None = None
 
     def about(self) -> None:
         """What the publication says of itself."""
@@ -202,157 +193,6 @@ class Dialogs(QObject):
         dialog.open()
         return dialog
 
-    def contents(self) -> ContentsDialog | None:
-        """A contents list in the selected frame, or in a new one on the page on the desk."""
-        from hidden_frame.desktop.dialogs.contents import ContentsDialog
-
-        session = self.session
-        page, frame = session.page_id, self._place_for_list()
-        if frame is None:
-            return None
-        contents = frame.now if isinstance(frame.now, Contents) else None
-        dialog = ContentsDialog(session, self.window, page, frame, contents)
-        session.select_items(None, (frame.item,))
-        dialog.open()
-        return dialog
-
-    def running_head(self) -> None:
-        """A running head put in at the caret, or the one that is selected there changed."""
-        from hidden_frame.desktop.dialogs.running_head import RunningHeadDialog
-
-        marker = self.desk.text.marker()
-        head = marker.head if marker is not None else None
-        put = self.desk.text.insert_marker
-        RunningHeadDialog(self.session, self.window, put, head).exec()
-        self.desk.setFocus()
-
-    def characters(self) -> CharacterFinder:
-        """The finder of characters; it stays while one writes."""
-        from hidden_frame.desktop.dialogs.characters import CharacterFinder
-
-        if self._characters is None:
-            self._characters = CharacterFinder(self.window, self._face, self._put_character)
-        self._characters.show()
-        self._characters.raise_()
-        self._characters.refresh()
-        return self._characters
-
-    def _face(self) -> FontFace:
-        """The font at the caret, or that of the first style."""
-        if self.session.editing is not None and self.desk.text.text:
-            now = self.desk.text.dress.now()
-        else:
-            styles = self.session.publication.paragraph_styles
-            style = computed_style(styles, styles[0].id)
-            now = {"family": style.family, "bold": style.bold, "italic": style.italic}
-        return font_book().face(now["family"], bool(now["bold"]), bool(now["italic"]))
-
-    def _put_character(self, character: str, form: str) -> None:
-        if self.session.editing is None:
-            self.session.noticed.emit("No text is being edited; double-click one first.")
-            return
-        self.desk.text.insert_form(character, form)
-
-    def refer(self) -> None:
-        """A reference put in at the caret."""
-        from hidden_frame.desktop.dialogs.refer import ReferDialog
-
-        ReferDialog(self.session, self.window, self.desk.text.places.refer).exec()
-        self.desk.setFocus()
-
-    def note(self) -> None:
-        """A note at the caret, or the one there changed."""
-        from hidden_frame.desktop.dialogs.note import NoteDialog
-
-        places = self.desk.text.places
-        now = places.note()
-        words = None if now is None else "".join(run.text for run in now.content)
-        NoteDialog(self.window, words, places.put_note).exec()
-        self.desk.setFocus()
-
-    def list_here(self) -> None:
-        """The list that the selected frame shows, to be changed."""
-        frame = self._place_for_list()
-        if frame is None:
-            return
-        if isinstance(frame.now, Index):
-            self.put_index()
-        elif isinstance(frame.now, NoteList):
-            self.put_notes()
-        else:
-            self.contents()
-
-    def put_notes(self) -> None:
-        """All notes in the selected frame, or in a new one on the page on the desk."""
-        from hidden_frame.desktop.dialogs.lists import NoteListDialog
-
-        frame = self._place_for_list("List of notes")
-        if frame is None:
-            return
-        now, publication = frame.now, self.session.history.now
-        if isinstance(now, NoteList):
-            put = partial(self._put_list, "list of notes", frame)
-            NoteListDialog(self.window, publication, now, "Apply", put).exec()
-            return
-        made, style = note_style(frame.made or publication, publication.paragraph_styles[0].id)
-        self._put_list("list of notes", frame._replace(made=made), NoteList(shown=style))
-
-    def put_index(self) -> None:
-        """The index in the selected frame, or in a new one on the page on the desk."""
-        from hidden_frame.desktop.dialogs.lists import IndexListDialog
-
-        frame = self._place_for_list("Index")
-        if frame is None:
-            return
-        now, publication = frame.now, self.session.history.now
-        if not isinstance(now, Index):
-            body = publication.paragraph_styles[0].id
-            now = Index(shown=body, letters=likely_heading(publication))
-        put = partial(self._put_list, "the index", frame)
-        action = "Apply" if frame.now == now else "Put it there"
-        IndexListDialog(self.window, publication, now, action, put).exec()
-
-    def _place_for_list(self, name: str = "Contents") -> ListPlace | None:
-        """The selected frame, or a new one on the page on the desk; told if there can be none."""
-        session = self.session
-        session.edit_text(None)
-        page = session.page_id if session.mode == "pages" else ""
-        found = place_for_list(session.composition, page, session.items, name)
-        if isinstance(found, str):
-            session.noticed.emit(found)
-            return None
-        return found
-
-    def _put_list(self, label: str, frame: ListPlace, listed: Index | NoteList) -> None:
-        page = self.session.page_id
-
-        def change(publication: Publication) -> Publication:
-            made = frame.made if frame.made is not None else publication
-            return set_list(made, page, frame.item, listed)
-
-        if self.session.edit(label, change):
-            self.session.select_items(None, (frame.item,))
-
-    def index_mark(self) -> None:
-        """A mark for the index at the caret."""
-        from hidden_frame.desktop.dialogs.index import MarkDialog
-
-        places, known = self.desk.text.places, terms(self.session.composition)
-        names = list(dict.fromkeys(t.term for t in known))
-        MarkDialog(self.window, places.words(), names, places.mark).exec()
-        self.desk.setFocus()
-
-    def index_panel(self) -> IndexPanel:
-        """The panel of all terms; it stays while one works."""
-        from hidden_frame.desktop.dialogs.index import IndexPanel
-
-        if self._index is None:
-            self._index = IndexPanel(self.session, self.window, self._show_mark, self.put_index)
-        self._index.show()
-        self._index.raise_()
-        self._index.refresh(True)
-        return self._index
-
     def spelling(self) -> SpellingPanel:
         """The list of doubtful words; it stays while one works."""
         from hidden_frame.desktop.dialogs.spelling import SpellingPanel
@@ -363,24 +203,6 @@ class Dialogs(QObject):
         self._spelling.raise_()
         self._spelling.refresh()
         return self._spelling
-
-    def _show_mark(self, story: str, place: TextPlace) -> bool:
-        behind = place[0], place[1] + 1
-        self.session.edit_text(None)
-        return self.desk.text.write_at(story, behind, place)
-
-    def name_place(self) -> None:
-        from hidden_frame.desktop.dialogs.refer import PlaceDialog
-
-        places = self.desk.text.places
-        PlaceDialog(self.window, places.name_now(), places.name).exec()
-        self.desk.setFocus()
-
-    def date(self) -> None:
-        from hidden_frame.desktop.dialogs.running_head import DateDialog
-
-        DateDialog(self.session, self.window, self.desk.text.insert_marker).exec()
-        self.desk.setFocus()
 
     def finder(self) -> None:
         from hidden_frame.desktop.find.finder import Finder

@@ -7,9 +7,11 @@ from typing import Protocol
 
 from PySide6.QtWidgets import QMenuBar, QWidget
 
+from hidden_frame.desktop.commands.actions.at_caret import CaretActions
 from hidden_frame.desktop.commands.actions.clipboard import Clipboard
 from hidden_frame.desktop.commands.actions.edit import EditActions
 from hidden_frame.desktop.commands.actions.items import ItemActions
+from hidden_frame.desktop.commands.actions.lists import ListActions
 from hidden_frame.desktop.commands.actions.pages import PageActions
 from hidden_frame.desktop.commands.actions.stories import StoryActions
 from hidden_frame.desktop.commands.actions.text import TextActions
@@ -29,6 +31,8 @@ class Workplace(Protocol):
     items: ItemActions
     pages: PageActions
     text: TextActions
+    at_caret: CaretActions
+    lists: ListActions
     stories: StoryActions
     clipboard: Clipboard
     edits: EditActions

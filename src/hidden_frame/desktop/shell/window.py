@@ -17,9 +17,11 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from hidden_frame.desktop.commands.actions.at_caret import CaretActions
 from hidden_frame.desktop.commands.actions.clipboard import Clipboard
 from hidden_frame.desktop.commands.actions.edit import EditActions
 from hidden_frame.desktop.commands.actions.items import ItemActions
+from hidden_frame.desktop.commands.actions.lists import ListActions
 from hidden_frame.desktop.commands.actions.page_clipboard import PageClipboard
 from hidden_frame.desktop.commands.actions.pages import PageActions
 from hidden_frame.desktop.commands.actions.stories import StoryActions
@@ -85,15 +87,16 @@ class Window(QMainWindow):
         self.files.saver.failed = self.keeper.keep_unsaved
         self.files.saver.about_to = self.keeper.saving
         self.files.give_up = self.keeper.keep_now
-        self.dialogs = Dialogs(session, self.desk, self)
+        self.dialogs = Dialogs(session, self.desk, self, self.files.show_new)
         self.run = RunView(session, self.thumbnails)
         self.checks = ChecksPanel(session)
-        self.dialogs.show_beside = self.files.show_new
         self.checks.guide_wanted.connect(self.dialogs.guide)
         self.files.found = self.checks.findings_now
         self.items = ItemActions(session, self)
         self.pages = PageActions(session, self)
         self.text = TextActions(session, self.desk)
+        self.at_caret = CaretActions(session, self.desk, self)
+        self.lists = ListActions(session, self.desk, self)
         self.clipboard = Clipboard(session, self.desk)
         self.shelf = Shelf(session)
         self.item_list = ItemList(session)
@@ -154,7 +157,7 @@ class Window(QMainWindow):
         desk.master_item_pulled.connect(self.menus.choices)
         desk.menu_wanted.connect(self.menus.item)
         desk.text_menu_wanted.connect(self.text_menu.show)
-        desk.list_pressed.connect(self.dialogs.list_here)
+        desk.list_pressed.connect(self.lists.list_here)
         desk.overflow_pressed.connect(lambda _, point: self.menus.overflow().popup(point))
         desk.dropped.connect(self.clipboard.take)
         self.run.menu_wanted.connect(self.menus.pages)
