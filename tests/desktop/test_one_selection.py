@@ -21,7 +21,7 @@ NONE = Qt.KeyboardModifier.NoModifier
 def settle(hands):
     for _ in range(3):
         hands.app.processEvents()
-    hands.window.run._refresh()
+    hands.window.run.refresh()
 
 
 def in_run(hands, position, held=NONE):

@@ -156,15 +156,21 @@ def test_words_of_what_was_left():
     assert StartWindow(lambda *_: None).left.isHidden()
 
 
-def test_two_that_were_left_behind_are_told_in_one_sentence(demo, dressed, qapp, qtbot, root):
-    crashed(demo, root)
-    crashed(demo, root)
+def told_at_opening(demo, qapp, qtbot):
+    """The demo opened by its icon, and what its window says."""
     windows = Windows(qapp)
     window = windows.open(*demo, None)
     qtbot.addWidget(window, before_close_func=lambda w: setattr(w.files, "may_leave", lambda: True))
     told = []
     window.session.noticed.connect(told.append)
     windows.tell_left(window)
+    return windows, window, told
+
+
+def test_two_that_were_left_behind_are_told_in_one_sentence(demo, dressed, qapp, qtbot, root):
+    crashed(demo, root)
+    crashed(demo, root)
+    _, _, told = told_at_opening(demo, qapp, qtbot)
     assert told == [
         "2 publications were not closed normally, “Tide tables” among them; Publication › Recover "
         "unsaved work… brings them back."
@@ -176,12 +182,7 @@ def test_work_left_behind_is_told_and_found_from_a_window_that_is_open(
 ):
     """Whoever opens a file by its icon never sees the start window."""
     crashed(demo, root)
-    windows = Windows(qapp)
-    window = windows.open(*demo, None)
-    qtbot.addWidget(window, before_close_func=lambda w: setattr(w.files, "may_leave", lambda: True))
-    told = []
-    window.session.noticed.connect(told.append)
-    windows.tell_left(window)
+    windows, window, told = told_at_opening(demo, qapp, qtbot)
     assert told == [
         "“Tide tables” was not closed normally; Publication › Recover unsaved work… brings it back."
     ]

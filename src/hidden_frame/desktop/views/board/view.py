@@ -13,7 +13,6 @@ from PySide6.QtGui import (
     QPainter,
     QPaintEvent,
     QPixmap,
-    QResizeEvent,
     QShowEvent,
     QWheelEvent,
 )
@@ -271,12 +270,8 @@ class BoardView(Overview):
             self.session.show_master(nearest.master_id)
             self.bring_into_view(nearest.master_id)
 
-    def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self.viewport())
-        try:
-            paint_board(painter, self._shown(), event.rect())
-        finally:
-            painter.end()
+    def paint(self, painter: QPainter, event: QPaintEvent) -> None:
+        paint_board(painter, self._shown(), event.rect())
 
     def _shown(self) -> BoardSeen:
         layout, ratio = self.layout_now(), self.devicePixelRatioF()
@@ -299,10 +294,6 @@ class BoardView(Overview):
             drop=self.drop,
             pointer=self.pointer,
         )
-
-    def resizeEvent(self, event: QResizeEvent) -> None:
-        super().resizeEvent(event)
-        self.refresh()
 
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)

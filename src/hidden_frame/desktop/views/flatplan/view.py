@@ -8,7 +8,6 @@ from PySide6.QtGui import (
     QMouseEvent,
     QPainter,
     QPaintEvent,
-    QResizeEvent,
     QShowEvent,
     QWheelEvent,
 )
@@ -368,12 +367,8 @@ class FlatplanView(PageView):
             self.hand.choose(new.facts.page_id, keys)
         self.bring_into_view(new.facts.page_id)
 
-    def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self.viewport())
-        try:
-            paint_flatplan(painter, self._shown(), event.region())
-        finally:
-            painter.end()
+    def paint(self, painter: QPainter, event: QPaintEvent) -> None:
+        paint_flatplan(painter, self._shown(), event.region())
 
     def _shown(self) -> FlatplanSeen:
         return FlatplanSeen(
@@ -392,10 +387,6 @@ class FlatplanView(PageView):
             doubtful=self.doubtful,
             hand=self.hand,
         )
-
-    def resizeEvent(self, event: QResizeEvent) -> None:
-        super().resizeEvent(event)
-        self.refresh()
 
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)

@@ -1,9 +1,16 @@
-"""What board, flatplan and Run share: tips, masters that are dragged over, the wheel."""
+"""What board, flatplan and Run share: painting, tips, masters that are dragged over, the wheel."""
 
 from __future__ import annotations
 
 from PySide6.QtCore import QEvent, QPointF, Qt
-from PySide6.QtGui import QDragEnterEvent, QHelpEvent, QWheelEvent
+from PySide6.QtGui import (
+    QDragEnterEvent,
+    QHelpEvent,
+    QPainter,
+    QPaintEvent,
+    QResizeEvent,
+    QWheelEvent,
+)
 from PySide6.QtWidgets import QAbstractScrollArea, QToolTip
 
 from hidden_frame.desktop.views.pages.drops import MASTER_MIME
@@ -17,6 +24,25 @@ class Overview(QAbstractScrollArea):
     def tip_at(self, point: QPointF) -> str:
         """What is known of what lies under a point; "" where there is nothing."""
         raise NotImplementedError
+
+    def refresh(self) -> None:
+        """Takes up what changed."""
+        raise NotImplementedError
+
+    def paint(self, painter: QPainter, event: QPaintEvent) -> None:
+        """Paints what is seen of the part that an event asks for."""
+        raise NotImplementedError
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self.viewport())
+        try:
+            self.paint(painter, event)
+        finally:  # a painter that is left open ends the process
+            painter.end()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self.refresh()
 
     def viewportEvent(self, event: QEvent) -> bool:
         if isinstance(event, QHelpEvent):

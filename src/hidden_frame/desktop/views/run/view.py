@@ -11,7 +11,6 @@ from PySide6.QtGui import (
     QPainter,
     QPaintEvent,
     QPixmap,
-    QResizeEvent,
     QWheelEvent,
 )
 from PySide6.QtWidgets import QAbstractScrollArea
@@ -61,7 +60,7 @@ class RunView(PageView):
         self._later = QTimer(self)
         self._later.setSingleShot(True)
         self._later.setInterval(20)
-        self._later.timeout.connect(self._refresh)
+        self._later.timeout.connect(self.refresh)
         self._more = QTimer(self)  # paints what a painting had no time for
         self._more.setSingleShot(True)
         self._more.setInterval(0)
@@ -113,7 +112,7 @@ class RunView(PageView):
         if self._behind:
             self._later.start(0)
 
-    def _refresh(self) -> None:
+    def refresh(self) -> None:
         self.thumbnails.slice = BUSY if self.session.busy else SLICE
         bar = self.horizontalScrollBar()
         bar.setRange(0, max(round(self.layout_now().width) - self.viewport().width(), 0))
@@ -167,7 +166,7 @@ class RunView(PageView):
         """Paints all that is in sight at once, for a picture of it."""
         if self._later.isActive():
             self._later.stop()
-            self._refresh()
+            self.refresh()
         self.viewport().repaint()
         while self._more.isActive():
             self._more.stop()
@@ -176,12 +175,8 @@ class RunView(PageView):
 
     # -- painting ----------------------------------------------------------------
 
-    def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self.viewport())
-        try:
-            paint_run(painter, self._shown(), event.region())
-        finally:
-            painter.end()
+    def paint(self, painter: QPainter, event: QPaintEvent) -> None:
+        paint_run(painter, self._shown(), event.region())
 
     def _shown(self) -> RunSeen:
         session, layout = self.session, self.layout_now()
@@ -322,10 +317,6 @@ class RunView(PageView):
         delta = event.angleDelta()
         bar = self.horizontalScrollBar()
         bar.setValue(bar.value() - (delta.y() or delta.x()))
-
-    def resizeEvent(self, event: QResizeEvent) -> None:
-        super().resizeEvent(event)
-        self._refresh()
 
     def tip_at(self, point: QPointF) -> str:
         cell = self._cell_at(point)
