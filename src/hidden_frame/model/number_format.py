@@ -13,7 +13,7 @@ from contextlib import contextmanager
 from functools import lru_cache
 
 ENGLISH = "en_GB"
-# Where no words need looking up, Babel is not loaded: it takes a fifth of the time of a start.
+# Where nothing needs looking up, Babel is not loaded: the window would be there later by that.
 _NO_PLACE = ("", "C", "POSIX", "en")
 _AS_ENGLISH = (ENGLISH, "en_US")
 _now = ENGLISH
