@@ -72,6 +72,7 @@ class Looking(QObject):
     guide = Of[GuideAt | None]()
     pages = Of[tuple[str, ...]]()
     section_id = Of[str]()
+    unlocked = Of[frozenset[tuple[str, str]]]()
     editing = Of[Editing | None]()
     lost = Of[Editing | None]()
     cropping = Of[bool]()
