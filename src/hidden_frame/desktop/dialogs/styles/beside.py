@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QLabel, QListWidget, QListWidgetItem, QScrollArea,
 
 from hidden_frame.desktop.fields.form import Form
 
-WIDTH = 158  # pixels
+WIDTH = 142  # pixels
 _MARK = "◆ "  # as elsewhere: it departs from what it is based on
 
 
@@ -22,6 +22,8 @@ class StyleRows(QListWidget):
         super().__init__()
         self.setAccessibleName(label)
         self.setFixedWidth(WIDTH)
+        # A name that is longer is cut with “…”, and its tooltip is the whole of it.
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self._ids: list[str] = []
         self.currentRowChanged.connect(lambda row: self.committed.emit(self._ids[row]))
 

@@ -31,7 +31,7 @@ from hidden_frame.model.styles import CharacterStyle, ParagraphStyle, chain_of
 Style = ParagraphStyle | CharacterStyle
 
 
-_WIDTH = 400  # pixels: its longest label, a field and “follow” beside each other
+_WIDTH = 375  # pixels: its longest label, and two short fields beside each other
 
 
 class StyleDrafts(EditQuestion):
