@@ -88,7 +88,7 @@ class Photographer:
         for _ in range(4):
             self.app.processEvents()
         self.window.properties.refresh()
-        self.window.run._refresh()
+        self.window.run.refresh()
         self.window.run.finish()
         self.window.checks.findings_now(float("inf"))
         self.app.processEvents()
